@@ -1,0 +1,36 @@
+import { defineConfig } from "@playwright/test";
+
+const PORT = 3187;
+
+/** Debian's Chromium, kept quiet where there is no network. */
+const CHROMIUM_FLAGS = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+
+export default defineConfig({
+  testDir: "tests/e2e",
+  timeout: 30_000,
+  expect: { timeout: 10_000 },
+  fullyParallel: true,
+  workers: 2,
+  retries: process.env.CI ? 1 : 0,
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: "/usr/bin/chromium", args: CHROMIUM_FLAGS },
+    trace: "off",
+  },
+  webServer: {
+    command: `npx --no-install tsx src/demo/load.ts --fresh && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/v1/checks`,
+    reuseExistingServer: false,
+    timeout: 60_000,
+    env: { ZYGOMETER_DATA: "test-results/data", NEXT_TELEMETRY_DISABLED: "1" },
+  },
+});

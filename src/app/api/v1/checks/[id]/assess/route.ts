@@ -1,0 +1,17 @@
+import { z } from "zod";
+import { answered, parse, readJson } from "@/app/api/answer";
+import { assessCheck } from "@/core/checks";
+import { AppError } from "@/data/errors";
+
+const bodySchema = z.object({ machine: z.unknown(), readings: z.unknown() });
+
+/** Assesses readings of a machine. Pure: stores nothing, needs no Origin. */
+export function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  return answered(async () => {
+    const { id } = await params;
+    const outcome = assessCheck(id, parse(bodySchema, await readJson(request)) as { machine: unknown; readings: unknown });
+    if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
+    if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
+    return outcome.assessment;
+  });
+}

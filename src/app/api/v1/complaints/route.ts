@@ -1,0 +1,6 @@
+import { changing } from "@/app/api/answer";
+import { newComplaintSchema, takeComplaint } from "@/data/complaints";
+
+export function POST(request: Request) {
+  return changing(request, newComplaintSchema, takeComplaint);
+}

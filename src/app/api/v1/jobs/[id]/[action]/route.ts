@@ -1,0 +1,41 @@
+import type { z } from "zod";
+import { changing, failure, idFrom } from "@/app/api/answer";
+import type { Db } from "@/data/connection";
+import type { Doing } from "@/data/context";
+import { AppError } from "@/data/errors";
+import * as jobs from "@/data/job-actions";
+import { newConfirmationSchema, recordConfirmation } from "@/data/safe-state";
+import { newFindingSchema, newTakeSchema, recordFinding, recordTake } from "@/data/takes";
+
+type Change = (request: Request, jobId: number) => Promise<Response>;
+
+function action<S extends z.ZodType>(schema: S, change: (db: Db, doing: Doing, args: { jobId: number } & z.output<S>) => unknown): Change {
+  return (request, jobId) =>
+    changing(request, schema, (db, doing, input) => change(db, doing, { jobId, ...(input as object) } as { jobId: number } & z.output<S>));
+}
+
+const ACTIONS: Record<string, Change> = {
+  confirmations: action(newConfirmationSchema, recordConfirmation),
+  takes: action(newTakeSchema, recordTake),
+  findings: action(newFindingSchema, recordFinding),
+  fixes: action(jobs.newFixSchema, jobs.recordFix),
+  "test-cuts": action(jobs.newTestCutSchema, jobs.recordTestCut),
+  guesses: action(jobs.newGuessSchema, jobs.recordGuess),
+  notes: action(jobs.newNoteSchema, jobs.recordNote),
+  events: action(jobs.newJobEventSchema, jobs.recordJobEvent),
+  hold: action(jobs.newHoldSchema, (db, doing, input) => jobs.recordHold(db, doing, { ...input, isRelease: false })),
+  release: action(jobs.newHoldSchema, (db, doing, input) => jobs.recordHold(db, doing, { ...input, isRelease: true })),
+  close: action(jobs.newCloseSchema, jobs.closeJob),
+  undo: action(jobs.newUndoSchema, jobs.undoStep),
+};
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string; action: string }> }) {
+  const { id, action: name } = await params;
+  try {
+    const change = ACTIONS[name];
+    if (!change) throw new AppError("job-not-found");
+    return await change(request, idFrom(id, "job-not-found"));
+  } catch (error) {
+    return failure(error);
+  }
+}

@@ -1,0 +1,10 @@
+import { z } from "zod";
+import { changing, idFrom } from "@/app/api/answer";
+import { voidEvent } from "@/data/events";
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string; eventId: string }> }) {
+  const { id, eventId } = await params;
+  return changing(request, z.object({}), (db, doing) =>
+    voidEvent(db, doing, { machineId: id, eventId: idFrom(eventId, "machine-not-found") }),
+  );
+}

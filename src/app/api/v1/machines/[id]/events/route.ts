@@ -1,0 +1,7 @@
+import { changing } from "@/app/api/answer";
+import { logEvent, newEventSchema } from "@/data/events";
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return changing(request, newEventSchema, (db, doing, input) => logEvent(db, doing, { machineId: id, ...input }));
+}

@@ -1,0 +1,10 @@
+import { z } from "zod";
+import { changing } from "@/app/api/answer";
+import { logHours } from "@/data/machines";
+
+const bodySchema = z.object({ meterHours: z.number().min(0).max(100_000), isCorrection: z.boolean().default(false) });
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return changing(request, bodySchema, (db, doing, input) => logHours(db, doing, { machineId: id, ...input }));
+}

@@ -1,0 +1,10 @@
+import { changing, reading } from "@/app/api/answer";
+import { addMachine, listMachines, newMachineSchema } from "@/data/machines";
+
+export function GET(request: Request) {
+  return reading(request, (db) => ({ machines: listMachines(db) }));
+}
+
+export function POST(request: Request) {
+  return changing(request, newMachineSchema, addMachine);
+}

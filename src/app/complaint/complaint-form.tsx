@@ -1,0 +1,233 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { CONTEXTS, SYMPTOMS, type Symptom } from "@/core/diagnosis";
+import { kindById } from "@/core/kinds";
+import type { BayJob } from "@/data/bay";
+import type { MachineRecord } from "@/data/machines";
+import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
+import { TurfPicture } from "@/drawings/turf-picture";
+import { TextField } from "@/ui/choice";
+import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
+import { type Problem, useSubmission } from "@/ui/send";
+import { sayError, sayIssue } from "@/ui/words/issues";
+
+type Draft = {
+  machineId: string;
+  words: string;
+  saidBy: string;
+  place: string;
+  since: string;
+  symptoms: string[];
+  swath?: SwathPlace;
+  contexts: string[];
+  joinJobId: string;
+};
+
+const symptomRows: readonly Symptom[] = SYMPTOMS;
+const SINCE = ["today", "yesterday", "this week", "longer"] as const;
+
+/** One minute on a phone: which machine, what it looks like, where in the swath, what changed, who says so. */
+export function ComplaintForm({
+  machines,
+  openJobs,
+  ticked,
+  startWith,
+}: {
+  machines: MachineRecord[];
+  openJobs: BayJob[];
+  ticked: Record<string, string[]>;
+  startWith?: string | undefined;
+}) {
+  const { who, system } = useSeat();
+  const router = useRouter();
+  const { submit, isBusy } = useSubmission();
+  const {
+    value: draft,
+    set,
+    clear,
+    wasKept,
+  } = useDraft<Draft>(`complaint:${startWith ?? ""}`, {
+    machineId: startWith ?? "",
+    words: "",
+    saidBy: "",
+    place: "",
+    since: "",
+    symptoms: [],
+    contexts: [],
+    joinJobId: "",
+  });
+  const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
+  const machine = machines.find(({ id }) => id === draft.machineId);
+  const cutsWith = machine && kindById(machine.machine.kind).cutsWith;
+  const looks = symptomRows.filter(({ on }) => cutsWith && on.includes(cutsWith));
+  const joinable = openJobs.filter(({ machineId }) => machineId === draft.machineId);
+  const known = ticked[draft.machineId] ?? [];
+  const contexts = [...CONTEXTS].sort((a, b) => Number(known.includes(b.id)) - Number(known.includes(a.id)));
+  const toggle = (list: "symptoms" | "contexts", id: string) =>
+    set((before) => ({ ...before, [list]: before[list].includes(id) ? before[list].filter((one) => one !== id) : [...before[list], id] }));
+  const troubleAt = (field: string) => {
+    const issue = failed.issues.find(({ path }) => path[0] === field);
+    return issue && sayIssue(issue, system);
+  };
+  const save = async () => {
+    if (!who) {
+      setFailed({ error: "unknown-person", issues: [] });
+      return;
+    }
+    const { machineId, words, saidBy, place, since, symptoms, swath } = draft;
+    const sent = await submit<{ jobId: number }>("/api/v1/complaints", {
+      who,
+      machineId,
+      words,
+      saidBy,
+      place,
+      ...(since ? { since } : {}),
+      looks: { symptoms, contexts: [...new Set([...draft.contexts, ...known])], ...(swath ? { swath } : {}) },
+      ...(draft.joinJobId ? { joinJobId: Number(draft.joinJobId) } : {}),
+    });
+    if (!sent) return;
+    if (!sent.ok) {
+      setFailed({ error: sent.error, issues: sent.issues });
+      return;
+    }
+    clear();
+    router.push(`/jobs/${sent.answer.jobId}`);
+  };
+  return (
+    <main className="mx-auto max-w-4xl p-4">
+      <h1 className="text-3xl">What is wrong with the cut?</h1>
+      {wasKept && <p className="mt-1 text-sm text-soft">Taken up where it was left.</p>}
+      <form
+        className="mt-3 grid gap-5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <label className="block">
+          <span className="caps mb-1 block">Machine</span>
+          <select
+            className="input text-lg"
+            value={draft.machineId}
+            onChange={(event) => set((before) => ({ ...before, machineId: event.target.value, symptoms: [], joinJobId: "" }))}
+          >
+            <option value="">Which one?</option>
+            {machines.map(({ id, fleetNumber, name, site }) => (
+              <option key={id} value={id}>
+                {fleetNumber} · {name} · {site}
+              </option>
+            ))}
+          </select>
+        </label>
+        {joinable.length > 0 && (
+          <label className="block">
+            <span className="caps mb-1 block">There is an open job on it</span>
+            <select
+              className="input"
+              value={draft.joinJobId}
+              onChange={(event) => set((before) => ({ ...before, joinJobId: event.target.value }))}
+            >
+              <option value="">This is something else: a job of its own</option>
+              {joinable.map(({ jobId, words }) => (
+                <option key={jobId} value={jobId}>
+                  Belongs to job {jobId}: “{words}”
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {machine && (
+          <>
+            <fieldset>
+              <legend className="caps mb-1">What it looks like, touch all that fit</legend>
+              <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-4">
+                {looks.map(({ id, label, seen }) => (
+                  <button
+                    key={id}
+                    type="button"
+                    aria-pressed={draft.symptoms.includes(id)}
+                    title={seen}
+                    onClick={() => toggle("symptoms", id)}
+                    className={`border-2 bg-sheet p-1 text-left ${draft.symptoms.includes(id) ? "border-dye ring-2 ring-[var(--dye-text)]" : "border-rule"}`}
+                  >
+                    <TurfPicture symptom={id} />
+                    <span className="block min-h-11 px-1 py-0.5 leading-tight font-semibold">{label}</span>
+                  </button>
+                ))}
+              </div>
+            </fieldset>
+            <SwathPicker machine={machine.machine} value={draft.swath} onChange={(swath) => set((before) => ({ ...before, swath }))} />
+          </>
+        )}
+        <TextField
+          id="words"
+          label="In their own words"
+          rows={2}
+          value={draft.words}
+          onChange={(words) => set((before) => ({ ...before, words }))}
+          trouble={troubleAt("words")}
+        />
+        <div className="grid gap-3 sm:grid-cols-3">
+          <TextField
+            id="said-by"
+            label="Who noticed it"
+            value={draft.saidBy}
+            onChange={(saidBy) => set((before) => ({ ...before, saidBy }))}
+            trouble={troubleAt("saidBy")}
+          />
+          <TextField
+            id="place"
+            label="Where"
+            value={draft.place}
+            onChange={(place) => set((before) => ({ ...before, place }))}
+            trouble={troubleAt("place")}
+          />
+          <label className="block py-1">
+            <span className="caps mb-1 block">Since</span>
+            <select className="input" value={draft.since} onChange={(event) => set((before) => ({ ...before, since: event.target.value }))}>
+              <option value="">not said</option>
+              {SINCE.map((since) => (
+                <option key={since}>{since}</option>
+              ))}
+            </select>
+          </label>
+        </div>
+        {machine && (
+          <fieldset>
+            <legend className="caps mb-1">What changed lately</legend>
+            <div className="flex flex-wrap gap-1">
+              {contexts.map(({ id, label }) => {
+                const isKnown = known.includes(id);
+                const isOn = isKnown || draft.contexts.includes(id);
+                return (
+                  <button
+                    key={id}
+                    type="button"
+                    aria-pressed={isOn}
+                    disabled={isKnown}
+                    className={`btn px-3 ${isOn ? "btn-on" : ""}`}
+                    onClick={() => toggle("contexts", id)}
+                  >
+                    {label}
+                    {isKnown && <span className="text-sm font-normal">(on its log)</span>}
+                  </button>
+                );
+              })}
+            </div>
+          </fieldset>
+        )}
+        {failed.error && (
+          <p className="trouble text-base" role="alert">
+            {sayError(failed.error)} {failed.issues.map((issue) => sayIssue(issue, system)).join(" ")}
+          </p>
+        )}
+        <button type="submit" className="btn btn-go min-h-14 text-lg" disabled={isBusy || draft.machineId === ""}>
+          {isBusy ? "Sending …" : draft.machineId === "" ? "Pick the machine first" : "Hand it to the bay"}
+        </button>
+      </form>
+    </main>
+  );
+}

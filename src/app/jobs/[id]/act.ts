@@ -1,0 +1,43 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useCallback, useState } from "react";
+import { useSeat } from "@/ui/person";
+import { type Problem, useSubmission } from "@/ui/send";
+import { sayError, sayIssue } from "@/ui/words/issues";
+
+export type Act = {
+  /** Sends one action of the job; `undefined` when it was refused, and then `trouble` and `issues` say why. */
+  send: <T>(action: string, body: Record<string, unknown>) => Promise<T | undefined>;
+  isBusy: boolean;
+  trouble: string;
+  error: string;
+  issues: Problem[];
+  clear: () => void;
+};
+
+/** What a panel does to its job, with the sentence for what went wrong; after a success the page is read anew. */
+export function useAct(jobId: number): Act {
+  const { who, system } = useSeat();
+  const router = useRouter();
+  const { submit, isBusy } = useSubmission();
+  const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
+  const sendAction = useCallback(
+    async <T>(action: string, body: Record<string, unknown>): Promise<T | undefined> => {
+      if (!who) {
+        setFailed({ error: "unknown-person", issues: [] });
+        return undefined;
+      }
+      const sent = await submit<T>(`/api/v1/jobs/${jobId}/${action}`, { who, ...body });
+      if (!sent) return undefined;
+      setFailed(sent.ok ? { error: "", issues: [] } : { error: sent.error, issues: sent.issues });
+      if (sent.ok) router.refresh();
+      return sent.ok ? sent.answer : undefined;
+    },
+    [who, jobId, submit, router],
+  );
+  const clear = useCallback(() => setFailed({ error: "", issues: [] }), []);
+  const sentences = failed.issues.map((issue) => sayIssue(issue, system));
+  const trouble = failed.error === "" ? "" : [sayError(failed.error), ...(failed.error === "not-proved" ? [] : sentences)].join(" ");
+  return { send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, clear };
+}

@@ -1,0 +1,127 @@
+"use client";
+
+import type { Assessment, DeckDetail } from "@/core/checks";
+import { CHECKS, EVENTS } from "@/core/diagnosis";
+import type { StaleReason } from "@/core/events";
+import type { Machine, Standpoint } from "@/core/machine";
+import { useSeat } from "@/ui/person";
+import { VerdictLine } from "@/ui/verdict";
+import {
+  figureName,
+  figureValue,
+  placeName,
+  sayAction,
+  sayAnswer,
+  sayProvisional,
+  sayStale,
+  sayWarning,
+  show,
+  toleranceWords,
+} from "@/ui/words/checks";
+
+/** The verdict as it is said at the machine, then what to do, then the figures and whose word each limit is. */
+export function AnswerCard({
+  assessment,
+  machine,
+  standpoint,
+  stale = [],
+  timeOf,
+}: {
+  assessment: Assessment;
+  machine: Machine;
+  standpoint: Standpoint;
+  stale?: readonly StaleReason[];
+  timeOf: (iso: string) => string;
+}) {
+  const { system } = useSeat();
+  const told = { machine, system, standpoint };
+  const provisional = assessment.provisional.map((reason) => sayProvisional(reason, told));
+  const staleWords = stale.map((reason) =>
+    sayStale(reason, { ...told, label: EVENTS.find(({ id }) => id === reason.event)?.label ?? reason.event, time: timeOf(reason.at) }),
+  );
+  const isProvisional = provisional.length + staleWords.length > 0;
+  const actions = assessment.actions;
+  return (
+    <section aria-label="Answer" aria-live="polite" className="mt-2">
+      <VerdictLine verdict={assessment.verdict} isProvisional={isProvisional} />
+      <p className="mt-1 text-2xl leading-tight font-bold" style={{ fontStretch: "84%" }} data-testid="answer">
+        {sayAnswer(assessment, told)}
+      </p>
+      {actions.length > 0 && (
+        <ul className="mt-2 border-l-4 border-dye pl-3 text-lg leading-snug" aria-label="What to do">
+          {actions.map((action) => (
+            <li
+              key={`${action.code} ${"place" in action ? action.place : ""}`}
+              className={action.code === "turn-hanger" ? "font-semibold" : ""}
+            >
+              {sayAction(action, told)}
+            </li>
+          ))}
+        </ul>
+      )}
+      {assessment.check === "deck-level" && <RulerTable assessment={assessment} machine={machine} />}
+      {isProvisional && (
+        <p className="mt-2 text-sm">
+          <strong>Provisional:</strong> {[...provisional, ...staleWords].join("; ")}.
+        </p>
+      )}
+      {assessment.warnings.map((warning) => (
+        <p key={`${warning.code} ${warning.place ?? ""}`} className="mt-1 text-sm text-soft">
+          {sayWarning(warning, told)}
+        </p>
+      ))}
+      {assessment.figures.length > 0 && (
+        <table className="mt-2 w-full text-sm">
+          <caption className="sr-only">Figures of {CHECKS.find(({ id }) => id === assessment.check)?.label}</caption>
+          <thead>
+            <tr className="caps text-left">
+              <th scope="col">Figure</th>
+              <th scope="col" className="text-right">
+                Value
+              </th>
+              <th scope="col" className="pl-3">
+                Right, and whose word
+              </th>
+            </tr>
+          </thead>
+          <tbody className="ruled">
+            {assessment.figures.map((figure) => (
+              <tr key={`${figure.id} ${figure.place ?? ""}`} className="align-top">
+                <td className="py-1 leading-tight">{figureName(figure, machine)}</td>
+                <td
+                  className={`num py-1 text-right whitespace-nowrap ${figure.verdict === "out" || figure.verdict === "stop" ? "font-bold text-mark" : ""}`}
+                >
+                  {figureValue(figure, system)}
+                </td>
+                <td className="py-1 pl-3 leading-tight text-soft">
+                  {figure.tolerance ? toleranceWords(figure.tolerance, figure, system) : ""}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+/** Turn until it reads: what the ruler at each tip shows now and when it is right. */
+function RulerTable({ assessment, machine }: { assessment: Assessment; machine: Machine }) {
+  const { system } = useSeat();
+  const { tips } = assessment.detail as DeckDetail;
+  if (!tips.some(({ afterMetres }) => afterMetres !== undefined)) return null;
+  return (
+    <table className="mt-2 w-full text-sm">
+      <caption className="caps text-left">Turn until it reads</caption>
+      <tbody className="ruled">
+        {tips.map((tip) => (
+          <tr key={tip.key}>
+            <td className="py-0.5">{placeName(machine, tip.key)}</td>
+            <td className="num py-0.5 text-right text-soft">{show(tip.readMetres, "length", system)}</td>
+            <td className="num py-0.5 text-right text-base font-bold">→ {show(tip.afterMetres ?? tip.readMetres, "length", system)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

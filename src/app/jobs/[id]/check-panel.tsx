@@ -1,0 +1,349 @@
+"use client";
+
+import { type RefObject, useState } from "react";
+import type { DeckDetail } from "@/core/checks";
+import { CAUSES, type CauseRow, type CheckRow } from "@/core/diagnosis";
+import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import type { Standpoint } from "@/core/machine";
+import { CHECK_CAUTIONS } from "@/core/safety";
+import type { UnitSystem } from "@/core/units";
+import type { JobView } from "@/data/job-view";
+import { Choice, TextField } from "@/ui/choice";
+import { useSeat } from "@/ui/person";
+import { QuantityField } from "@/ui/quantity-field";
+import { show } from "@/ui/words/checks";
+import { STATE_WORDS } from "@/ui/words/issues";
+import type { Act } from "./act";
+import { AnswerCard } from "./answer";
+import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
+import type { Worksheet } from "./use-worksheet";
+
+type Args = {
+  view: JobView;
+  row: CheckRow;
+  worksheet: Worksheet;
+  standpoint: Standpoint;
+  act: Act;
+  open: (panel: PanelId) => void;
+  onActive: (key: string) => void;
+  fields: RefObject<Map<string, HTMLInputElement>>;
+  save: () => void;
+  step: (by: 1 | -1) => void;
+  timeOf: (iso: string) => string;
+};
+
+export function Cautions({ lines }: { lines: readonly string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <ul className="my-2 border-l-4 border-watch pl-3 text-sm leading-snug" aria-label="Cautions">
+      {lines.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
+  );
+}
+
+export function SafeGate({ needs, open }: { needs: string; open: (panel: PanelId) => void }) {
+  return (
+    <div className="my-2 border-2 border-mark p-3">
+      <p className="text-lg font-bold">Must be {STATE_WORDS[needs]} first.</p>
+      <button type="button" className="btn btn-go mt-2 w-full" onClick={() => open("safe")}>
+        Make it safe
+      </button>
+    </div>
+  );
+}
+
+/** A worksheet: cautions, a field for every place in measuring order, the answer as it is typed. */
+export function CheckPanel(args: Args) {
+  const { view, row, worksheet, act } = args;
+  const take = latestTake(view, row.id);
+  const isClosed = view.state === "closed";
+  const isOpen = wantsReading(view, row.id) || worksheet.draft.isOpen || worksheet.isStarted;
+  if (!isOpen || isClosed) return take ? <TakenPanel {...args} take={take} isClosed={isClosed} /> : <p>Not taken in this job.</p>;
+  return (
+    <div>
+      <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
+      {isSafeFor(view, row.state) ? <Fields {...args} /> : <SafeGate needs={row.state} open={args.open} />}
+      {worksheet.troubles.general.map((sentence) => (
+        <p key={sentence} className="trouble" role="alert">
+          {sentence}
+        </p>
+      ))}
+      {worksheet.assessment && (
+        <AnswerCard assessment={worksheet.assessment} machine={view.machine.machine} standpoint={args.standpoint} timeOf={args.timeOf} />
+      )}
+      {act.trouble && (
+        <p className="trouble mt-2" role="alert">
+          {act.trouble}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Fields(args: Args) {
+  const { view, row, worksheet, act } = args;
+  const { system } = useSeat();
+  const { change, draft } = worksheet;
+  const wrong = Object.values(worksheet.entries).filter(({ kind }) => kind !== "read" && kind !== "empty").length;
+  const hints = draft.correctsStepId ? {} : shouldRead(latestTake(view, row.id), system);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        args.save();
+      }}
+    >
+      {row.id === "deck-level" && (
+        <Choice
+          label="Form"
+          value={draft.form}
+          options={[
+            ["quick", "Quick, 4"],
+            ["twist", "Twist"],
+            ["full", "Full, both ends"],
+          ]}
+          onChange={(form) => change((before) => ({ ...before, form }))}
+        />
+      )}
+      <div className="ruled">
+        {worksheet.places.map((place, order) => (
+          <QuantityField
+            key={place.key}
+            id={`place-${place.key}`}
+            label={`${order + 1}. ${place.label}`}
+            hint={hints[place.key]}
+            text={draft.text[place.key] ?? ""}
+            entry={worksheet.entries[place.key] ?? { kind: "empty" }}
+            dimension={place.dimension}
+            instrument={place.instrument}
+            system={system}
+            trouble={worksheet.troubles.byPlace[place.key]}
+            inputRef={(element) => {
+              if (element) args.fields.current?.set(place.key, element);
+              else args.fields.current?.delete(place.key);
+            }}
+            onFocus={() => args.onActive(place.key)}
+            onText={(text) => change((before) => ({ ...before, text: { ...before.text, [place.key]: text } }))}
+            onSure={(text) => change((before) => ({ ...before, sure: { ...before.sure, [place.key]: text } }))}
+            onKeyDown={(event) => {
+              if (event.key !== "Enter" || event.ctrlKey) return;
+              event.preventDefault();
+              args.step(event.shiftKey ? -1 : 1);
+            }}
+          />
+        ))}
+        {row.id === "deck-level" && (
+          <QuantityField
+            id="wanted-height"
+            label="Height of cut to set (leave empty: only level)"
+            text={draft.wantedHeight}
+            entry={worksheet.wanted}
+            dimension="length"
+            instrument="tape"
+            system={system}
+            onText={(wantedHeight) => change((before) => ({ ...before, wantedHeight }))}
+            onSure={() => undefined}
+          />
+        )}
+        {row.id === "tyre-pressure" && (
+          <label className="grid grid-cols-[1fr_9.5rem] items-center gap-2 py-1">
+            <span>Gauge steps by</span>
+            <select
+              className="input num"
+              value={draft.gaugeStepPsi}
+              onChange={(event) => change((before) => ({ ...before, gaugeStepPsi: event.target.value }))}
+            >
+              {[0.1, 0.5, 1, 2, 5].map((step) => (
+                <option key={step} value={step}>
+                  {system === "us" ? `${step} psi` : `${Math.round(step * 6.894757)} kPa`}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      {row.id === "deck-level" && (view.machine.machine.deck?.hangers.length ?? 0) > 0 && <Loose {...args} />}
+      <div className="mt-2 flex gap-2">
+        <button type="submit" className="btn btn-go grow" disabled={act.isBusy || !worksheet.isStarted || wrong > 0}>
+          {act.isBusy ? "Saving …" : draft.correctsStepId ? "Save the correction" : "Save the readings"}
+        </button>
+        {(worksheet.isStarted || draft.isOpen) && (
+          <button type="button" className="btn" onClick={worksheet.clear}>
+            Clear
+          </button>
+        )}
+      </div>
+      {wrong > 0 && (
+        <p className="trouble mt-1">
+          {wrong === 1 ? "One reading needs" : `${wrong} readings need`} another look before this can be saved.
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** What each place read last time, and what it should read after the turns. */
+function shouldRead(take: ReturnType<typeof latestTake>, system: UnitSystem): Record<string, string> {
+  if (take?.checkId !== "deck-level") return {};
+  const { tips } = take.result.detail as DeckDetail;
+  return Object.fromEntries(
+    tips.map((tip) => {
+      const was = show(tip.readMetres, "length", system);
+      return [tip.key, tip.afterMetres === undefined ? `was ${was}` : `was ${was}, should read ${show(tip.afterMetres, "length", system)}`];
+    }),
+  );
+}
+
+function Loose({ view, worksheet }: Args) {
+  const toggle = (id: string) =>
+    worksheet.change((draft) => ({
+      ...draft,
+      loose: draft.loose.includes(id) ? draft.loose.filter((one) => one !== id) : [...draft.loose, id],
+    }));
+  return (
+    <fieldset className="py-1">
+      <legend className="caps mb-1">Hangers found loose before turning</legend>
+      <div className="flex flex-wrap gap-1">
+        {view.machine.machine.deck?.hangers.map(({ id, label }) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={worksheet.draft.loose.includes(id)}
+            className={`btn px-3 ${worksheet.draft.loose.includes(id) ? "btn-on" : ""}`}
+            onClick={() => toggle(id)}
+          >
+            {label}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function TakenPanel(args: Args & { take: NonNullable<ReturnType<typeof latestTake>>; isClosed: boolean }) {
+  const { take, worksheet, view } = args;
+  const again = () => worksheet.change((draft) => ({ ...draft, isOpen: true }));
+  const correct = () =>
+    worksheet.change((draft) => ({
+      ...draft,
+      isOpen: true,
+      correctsStepId: take.stepId,
+      text: Object.fromEntries(take.readings.flatMap(({ place, asTyped }) => (asTyped === undefined ? [] : [[place, asTyped]]))),
+    }));
+  return (
+    <div>
+      <p className="text-sm text-soft">
+        Taken {args.timeOf(take.at)} by {take.who}, sheet version {take.sheetVersion}, rule version {take.ruleVersion}
+        {take.correctsStepId ? ", as a correction" : ""}.
+      </p>
+      <AnswerCard
+        assessment={take.result}
+        machine={view.machine.machine}
+        standpoint={args.standpoint}
+        stale={take.stale}
+        timeOf={args.timeOf}
+      />
+      {!args.isClosed && (
+        <div className="mt-3 flex gap-2">
+          <button type="button" className="btn grow" onClick={again}>
+            Read again
+          </button>
+          <button type="button" className="btn grow" onClick={correct}>
+            Correct a slip
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+const causeRows: readonly CauseRow[] = CAUSES;
+
+/** A check without a worksheet: what was seen, for which causes. */
+export function LookPanel({ view, row, act, open, timeOf }: Pick<Args, "view" | "row" | "act" | "open" | "timeOf">) {
+  const [result, setResult] = useState<"seen" | "suspect" | "not-found" | "unclear" | "">("");
+  const [causes, setCauses] = useState<string[]>([]);
+  const [note, setNote] = useState("");
+  const { machine } = view.machine;
+  const features = featuresOf(machine);
+  const speaksTo = causeRows.filter(
+    (cause) =>
+      (cause.checks as readonly string[]).includes(row.id) &&
+      cause.on.includes(kindById(machine.kind).cutsWith) &&
+      meetsNeed(features, cause.needs),
+  );
+  const take = latestTake(view, row.id);
+  const save = async () => {
+    const named = result === "not-found" || result === "unclear" ? speaksTo.map(({ id }) => id) : causes;
+    const sent = await act.send("findings", { checkId: row.id, result, causes: named, note });
+    if (!sent) return;
+    setResult("");
+    setCauses([]);
+    setNote("");
+  };
+  const isBad = result === "seen" || result === "suspect";
+  return (
+    <div>
+      <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
+      {take && (
+        <p className="my-2 border-l-4 border-dye pl-2">
+          {timeOf(take.at)}, {take.who}: {FOUND[String((take.result.detail as { result?: string }).result)]}.{" "}
+          {String((take.result.detail as { note?: string }).note ?? "")}
+        </p>
+      )}
+      {view.state === "closed" ? null : !isSafeFor(view, row.state) ? (
+        <SafeGate needs={row.state} open={open} />
+      ) : (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            save();
+          }}
+        >
+          <Choice
+            label="What was found"
+            value={result}
+            options={[
+              ["seen", "Seen"],
+              ["suspect", "Suspect"],
+              ["not-found", "Not there"],
+              ["unclear", "Could not tell"],
+            ]}
+            onChange={setResult}
+          />
+          {isBad && (
+            <fieldset className="py-1">
+              <legend className="caps mb-1">Which</legend>
+              <div className="flex flex-wrap gap-1">
+                {speaksTo.map(({ id, label }) => (
+                  <button
+                    key={id}
+                    type="button"
+                    className={`btn px-3 ${causes.includes(id) ? "btn-on" : ""}`}
+                    aria-pressed={causes.includes(id)}
+                    onClick={() => setCauses((before) => (before.includes(id) ? before.filter((one) => one !== id) : [...before, id]))}
+                  >
+                    {label}
+                  </button>
+                ))}
+              </div>
+            </fieldset>
+          )}
+          <TextField id="look-note" label="In words" value={note} rows={2} onChange={setNote} />
+          <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || result === "" || (isBad && causes.length === 0)}>
+            Save what was found
+          </button>
+        </form>
+      )}
+      {act.trouble && (
+        <p className="trouble mt-2" role="alert">
+          {act.trouble}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const FOUND: Record<string, string> = { seen: "seen", suspect: "suspected", "not-found": "not there", unclear: "could not tell" };

@@ -1,0 +1,340 @@
+"use client";
+
+import { useMemo } from "react";
+import type { DeckDetail, TyreDetail } from "@/core/checks";
+import { CAUSES, type CauseRow, CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/diagnosis";
+import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import { FIX_CAUTIONS } from "@/core/safety";
+import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
+import type { JobView } from "@/data/job-view";
+import { TextField } from "@/ui/choice";
+import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
+import { sayQuantityIssue } from "@/ui/words/issues";
+import type { Act } from "./act";
+import { Cautions, SafeGate } from "./check-panel";
+import { isSafeFor, latestTake, type PanelId } from "./steps";
+
+const causeRows: readonly CauseRow[] = CAUSES;
+const fixRows: readonly FixRow[] = FIXES;
+
+type FixDraft = {
+  cause: string;
+  fix: string;
+  words: string;
+  parts: string;
+  torque: string;
+  torqueHow: "" | "wrench" | "by-feel";
+  turns: Record<string, string>;
+  pressures: Record<string, string>;
+};
+const EMPTY: FixDraft = { cause: "", fix: "", words: "", parts: "", torque: "", torqueHow: "", turns: {}, pressures: {} };
+
+/** Causes that readings of this job speak for, the ones still out first. */
+export function suspectedCauses(view: JobView): string[] {
+  const named = view.takes
+    .filter(({ verdict }) => verdict === "out" || verdict === "stop" || verdict === "watch")
+    .flatMap(({ result }) =>
+      result.evidence.flatMap((one) => {
+        if ("likelihoodRatio" in one) return one.likelihoodRatio > 1 ? [one.cause] : [];
+        if (one.result !== "seen" && one.result !== "suspect") return [];
+        return "causes" in one ? one.causes : [one.cause];
+      }),
+    );
+  return [...new Set(named)];
+}
+
+export function causesOffered(view: JobView): CauseRow[] {
+  const { machine } = view.machine;
+  return causeRows.filter((cause) => cause.on.includes(kindById(machine.kind).cutsWith) && meetsNeed(featuresOf(machine), cause.needs));
+}
+
+/** What was done: the cause it is for, the fix of the tables, and its figures before and after. */
+export function FixPanel({ view, act, open }: { view: JobView; act: Act; open: (panel: PanelId) => void }) {
+  const { system } = useSeat();
+  const suspects = suspectedCauses(view);
+  const offered = causesOffered(view);
+  const {
+    value: draft,
+    set,
+    clear,
+  } = useDraft<FixDraft>(`job:${view.id}:fix`, {
+    ...EMPTY,
+    cause: suspects[0] ?? "",
+    fix: fixRows.find(({ cause }) => cause === suspects[0])?.fix ?? "",
+  });
+  const fixes = fixRows.filter(({ cause }) => cause === draft.cause);
+  const row = fixes.find(({ fix }) => fix === draft.fix) ?? fixes[0];
+  const planned = useMemo(() => plannedTurns(view), [view]);
+  const wheels = useMemo(() => pressureTargets(view), [view]);
+  const figures = row ? figuresOf({ row, draft, planned, wheels, system }) : { kind: "none" as const };
+  const torque =
+    draft.torque.trim() === ""
+      ? undefined
+      : parseQuantity({ text: draft.torque, dimension: "torque", bareUnit: shownUnit({ dimension: "torque", system }) });
+  const save = async () => {
+    if (!row) return;
+    const sent = await act.send("fixes", {
+      fix: row.fix,
+      cause: row.cause,
+      words: draft.words,
+      ...(draft.parts ? { parts: draft.parts } : {}),
+      ...(torque?.ok
+        ? { torqueNewtonMetres: torque.valueSi, torqueHow: draft.torqueHow || "wrench" }
+        : draft.torqueHow === "by-feel"
+          ? { torqueHow: "by-feel" }
+          : {}),
+      ...(figures.kind === "turns" ? { turns: figures.turns } : {}),
+      ...(figures.kind === "pressures" ? { pressures: figures.pressures } : {}),
+    });
+    if (sent) clear();
+  };
+  const isBlades = row !== undefined && (row.event === "blade-changed" || row.event === "blade-refitted");
+  const sorted = [...offered].sort((a, b) => Number(suspects.includes(b.id)) - Number(suspects.includes(a.id)));
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <p className="text-sm text-soft">One change at a time where two suspects must be told apart.</p>
+      <label className="block py-1">
+        <span className="caps mb-1 block">For which cause</span>
+        <select
+          className="input"
+          value={draft.cause}
+          onChange={(event) => set((before) => ({ ...before, cause: event.target.value, fix: "" }))}
+        >
+          <option value="">Pick one</option>
+          {sorted.map(({ id, label }) => (
+            <option key={id} value={id}>
+              {suspects.includes(id) ? `${label} (readings say so)` : label}
+            </option>
+          ))}
+        </select>
+      </label>
+      {row && (
+        <>
+          <label className="block py-1">
+            <span className="caps mb-1 block">What was done</span>
+            <select className="input" value={row.fix} onChange={(event) => set((before) => ({ ...before, fix: event.target.value }))}>
+              {fixes.map(({ fix }) => (
+                <option key={fix} value={fix}>
+                  {FIX_LABELS[fix as keyof typeof FIX_LABELS]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Cautions lines={FIX_CAUTIONS[row.fix as keyof typeof FIX_CAUTIONS] ?? []} />
+          {!isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
+          {row.fix === "adjust-hangers" && (
+            <fieldset className="py-1">
+              <legend className="caps mb-1">Turns made, up as plus</legend>
+              {(view.machine.machine.deck?.hangers ?? []).map(({ id, label }) => (
+                <FigureInput
+                  key={id}
+                  id={`turns-${id}`}
+                  label={label}
+                  unit="turns"
+                  value={draft.turns[id] ?? planned[id] ?? "0"}
+                  trouble={"troubles" in figures ? figures.troubles[id] : undefined}
+                  onChange={(text) => set((before) => ({ ...before, turns: { ...before.turns, [id]: text } }))}
+                />
+              ))}
+            </fieldset>
+          )}
+          {row.fix === "set-pressures" && (
+            <fieldset className="py-1">
+              <legend className="caps mb-1">Reads now, cold</legend>
+              {wheels.map(({ wheelId, label, toPascals }) => (
+                <FigureInput
+                  key={wheelId}
+                  id={`pressure-${wheelId}`}
+                  label={label}
+                  unit={system === "us" ? "psi" : "kPa"}
+                  value={
+                    draft.pressures[wheelId] ??
+                    fromSi(toPascals, shownUnit({ dimension: "pressure", system }))
+                      .toFixed(1)
+                      .replace(/\.0$/, "")
+                  }
+                  trouble={"troubles" in figures ? figures.troubles[wheelId] : undefined}
+                  onChange={(text) => set((before) => ({ ...before, pressures: { ...before.pressures, [wheelId]: text } }))}
+                />
+              ))}
+            </fieldset>
+          )}
+          {isBlades && (
+            <div className="grid grid-cols-2 gap-2">
+              <TextField
+                id="fix-torque"
+                label="Torque (sheet only)"
+                value={draft.torque}
+                onChange={(text) => set((before) => ({ ...before, torque: text }))}
+                trouble={torque && !torque.ok ? sayQuantityIssue(torque.issue) : undefined}
+              />
+              <label className="block py-1">
+                <span className="caps mb-1 block">Tightened</span>
+                <select
+                  className="input"
+                  value={draft.torqueHow}
+                  onChange={(event) => set((before) => ({ ...before, torqueHow: event.target.value as FixDraft["torqueHow"] }))}
+                >
+                  <option value="">not said</option>
+                  <option value="wrench">with a torque wrench</option>
+                  <option value="by-feel">by feel</option>
+                </select>
+              </label>
+            </div>
+          )}
+          <TextField
+            id="fix-parts"
+            label="Parts fitted"
+            value={draft.parts}
+            onChange={(parts) => set((before) => ({ ...before, parts }))}
+          />
+          <TextField
+            id="fix-words"
+            label="In words"
+            rows={2}
+            value={draft.words}
+            onChange={(words) => set((before) => ({ ...before, words }))}
+          />
+          <p className="text-sm leading-snug text-soft">
+            Takes about {row.minutes} min. To be read again after it:{" "}
+            {row.provedBy.map((id) => CHECKS.find((check) => check.id === id)?.label.toLowerCase()).join(", ")}. Goes on the log as “
+            {EVENTS.find(({ id }) => id === row.event)?.label.toLowerCase()}”.
+          </p>
+          <button
+            type="submit"
+            className="btn btn-go mt-2 w-full"
+            disabled={
+              act.isBusy ||
+              !isSafeFor(view, row.state) ||
+              ("troubles" in figures && Object.keys(figures.troubles).length > 0) ||
+              torque?.ok === false
+            }
+          >
+            Write the fix down
+          </button>
+        </>
+      )}
+      {act.trouble && (
+        <p className="trouble mt-2" role="alert">
+          {act.trouble}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function FigureInput({
+  id,
+  label,
+  unit,
+  value,
+  trouble,
+  onChange,
+}: {
+  id: string;
+  label: string;
+  unit: string;
+  value: string;
+  trouble?: string | undefined;
+  onChange: (text: string) => void;
+}) {
+  return (
+    <div className="py-0.5">
+      <div className="grid grid-cols-[1fr_9rem] items-center gap-2">
+        <label htmlFor={id}>{label}</label>
+        <div className="relative">
+          <input
+            id={id}
+            className="input num pr-12 text-right"
+            value={value}
+            autoComplete="off"
+            aria-invalid={trouble !== undefined}
+            aria-describedby={trouble ? `${id}-trouble` : undefined}
+            onChange={(event) => onChange(event.target.value)}
+          />
+          <span className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-sm text-soft">{unit}</span>
+        </div>
+      </div>
+      {trouble && (
+        <p id={`${id}-trouble`} className="trouble" role="alert">
+          {trouble}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The turns the last level asked for, as they would be typed. */
+function plannedTurns(view: JobView): Record<string, string> {
+  const plan = (latestTake(view, "deck-level")?.result.detail as DeckDetail | undefined)?.plan;
+  return Object.fromEntries(
+    (plan?.hangers ?? []).map(({ id, turns }) => [id, turns === 0 ? "0" : `${turns < 0 ? "-" : ""}${spelled(turns)}`]),
+  );
+}
+
+const GLYPHS: Record<string, string> = { "¼": "1/4", "½": "1/2", "¾": "3/4" };
+const spelled = (turns: number) =>
+  formatTurns(turns)
+    .replace(/([¼½¾])/, (glyph) => ` ${GLYPHS[glyph]}`)
+    .trim();
+
+function pressureTargets(view: JobView): { wheelId: string; label: string; fromPascals: number; toPascals: number }[] {
+  const read = (latestTake(view, "tyre-pressure")?.result.detail as TyreDetail | undefined)?.wheels ?? [];
+  return read.flatMap(({ wheelId, coldPressurePascals, targetPascals }) => {
+    const label = view.machine.machine.wheels.find(({ id }) => id === wheelId)?.label ?? wheelId;
+    return [{ wheelId, label, fromPascals: coldPressurePascals, toPascals: targetPascals ?? coldPressurePascals }];
+  });
+}
+
+type FixFigures =
+  | { kind: "none" }
+  | { kind: "turns"; turns: { hangerId: string; turns: number }[]; troubles: Record<string, string> }
+  | { kind: "pressures"; pressures: { wheelId: string; fromPascals: number; toPascals: number }[]; troubles: Record<string, string> };
+
+const MOST_TURNS = 60;
+const MOST_PRESSURE = toSi(100, "psi");
+
+function figuresOf(args: {
+  row: FixRow;
+  draft: FixDraft;
+  planned: Record<string, string>;
+  wheels: ReturnType<typeof pressureTargets>;
+  system: UnitSystem;
+}): FixFigures {
+  const { row, draft, planned, wheels, system } = args;
+  const troubles: Record<string, string> = {};
+  if (row.fix === "adjust-hangers") {
+    const texts = { ...planned, ...draft.turns };
+    const turns = Object.entries(texts).flatMap(([hangerId, text]) => {
+      const parsed = parseQuantity({ text, dimension: "rotation", bareUnit: "rpm" });
+      if (!parsed.ok || parsed.hadUnit || Math.abs(parsed.valueSi) > MOST_TURNS) {
+        troubles[hangerId] = "Turns as said: 2 1/4, or -2 1/4 for down.";
+        return [];
+      }
+      return [{ hangerId, turns: parsed.valueSi }];
+    });
+    return { kind: "turns", turns, troubles };
+  }
+  if (row.fix !== "set-pressures") return { kind: "none" };
+  const pressures = wheels.flatMap(({ wheelId, fromPascals, toPascals }) => {
+    const text = draft.pressures[wheelId];
+    if (text === undefined) return [{ wheelId, fromPascals, toPascals }];
+    const parsed = parseQuantity({ text, dimension: "pressure", bareUnit: shownUnit({ dimension: "pressure", system }) });
+    if (!parsed.ok) {
+      troubles[wheelId] = sayQuantityIssue(parsed.issue);
+      return [];
+    }
+    if (parsed.valueSi < 0 || parsed.valueSi > MOST_PRESSURE) {
+      troubles[wheelId] = "No tyre of this trade holds that. Read it again.";
+      return [];
+    }
+    return [{ wheelId, fromPascals, toPascals: parsed.valueSi }];
+  });
+  return { kind: "pressures", pressures, troubles };
+}

@@ -1,0 +1,377 @@
+"use client";
+
+import Link from "next/link";
+import { useEffect, useRef, useState } from "react";
+import { checkRow } from "@/core/checks";
+import { CAUSES, SYMPTOMS } from "@/core/diagnosis";
+import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
+import type { JobView } from "@/data/job-view";
+import { useSeat } from "@/ui/person";
+import { send } from "@/ui/send";
+import { shortTime, sinceWords } from "@/ui/time";
+import { VerdictMark } from "@/ui/verdict";
+import { STATE_WORDS } from "@/ui/words/issues";
+import { type Act, useAct } from "./act";
+import { CheckPanel, LookPanel } from "./check-panel";
+import { DrawingPanel } from "./drawing-panel";
+import { ClosePanel, CutPanel } from "./end-panels";
+import { causesOffered, FixPanel } from "./fix-panel";
+import { SafePanel } from "./safe-panel";
+import {
+  isSafeFor,
+  type ListedStep,
+  latestTake,
+  listSteps,
+  lookChecks,
+  nextPanel,
+  type PanelId,
+  wantsReading,
+  worksheetChecks,
+} from "./steps";
+import { Timeline } from "./timeline";
+import { useWorksheet } from "./use-worksheet";
+
+const STANDPOINTS = Object.keys(STANDPOINT_LABELS) as Standpoint[];
+
+export function JobScreen({ view, now }: { view: JobView; now: string }) {
+  const seat = useSeat();
+  const act = useAct(view.id);
+  const suggested = nextPanel(view);
+  const [chosen, setChosen] = useState<{ panel: PanelId; atStep: number }>();
+  const lastStep = view.steps.at(-1)?.id ?? 0;
+  // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
+  const panel = chosen?.atStep === lastStep ? chosen.panel : suggested;
+  const open = (next: PanelId) => {
+    act.clear();
+    setChosen({ panel: next, atStep: lastStep });
+  };
+  const checkId = panel.startsWith("check:") ? panel.slice(6) : (worksheetChecks(view).at(-1)?.id ?? "");
+  const worksheet = useWorksheet({ view, checkId, system: seat.system });
+  const take = latestTake(view, checkId);
+  const assessment = worksheet.assessment ?? (worksheet.isStarted ? undefined : take?.result);
+  const [standpoint, setStandpoint] = useState<Standpoint>(seat.standsAt);
+  const [active, setActive] = useState<string>();
+  const fields = useRef(new Map<string, HTMLInputElement>());
+  const isEntering =
+    panel.startsWith("check:") && view.state !== "closed" && (wantsReading(view, checkId) || worksheet.draft.isOpen || worksheet.isStarted);
+  const row = checkRow(checkId);
+  const isSafe = row !== undefined && isSafeFor(view, row.state);
+  const turnTo = (next: Standpoint) => {
+    setStandpoint(next);
+    if (seat.who) send(`/api/v1/people/${encodeURIComponent(seat.who)}`, { who: seat.who, standsAt: next }, "PATCH");
+  };
+  const step = (by: 1 | -1) => {
+    const order = worksheet.places.map(({ key }) => key);
+    const here = active === undefined ? -1 : order.indexOf(active);
+    const next = order[Math.min(order.length - 1, Math.max(0, here + by))];
+    if (next === undefined) return;
+    const fromTable = document.activeElement?.id.startsWith("place-");
+    setActive(next);
+    if (fromTable) fields.current.get(next)?.focus();
+  };
+  const save = async () => {
+    const wrong = Object.values(worksheet.entries).some(({ kind }) => kind !== "read" && kind !== "empty");
+    if (!worksheet.isStarted || wrong) return;
+    const asTyped = Object.fromEntries(Object.entries(worksheet.draft.text).filter(([, text]) => text.trim() !== ""));
+    const { correctsStepId } = worksheet.draft;
+    const sent = await act.send("takes", { checkId, readings: worksheet.readings, asTyped, ...(correctsStepId ? { correctsStepId } : {}) });
+    if (sent) {
+      worksheet.clear();
+      setActive(undefined);
+    }
+  };
+  const steps = listSteps(view);
+  useKeys({
+    steps,
+    open,
+    save,
+    undo: () => view.undoableStepId && act.send("undo", { stepId: view.undoableStepId }),
+    turn: () => turnTo(STANDPOINTS[(STANDPOINTS.indexOf(standpoint) + 1) % STANDPOINTS.length] ?? "behind"),
+  });
+  useEffect(() => {
+    if (!isEntering) setActive(undefined);
+  }, [isEntering]);
+  const timeOf = (iso: string) => shortTime(iso, now);
+  return (
+    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[15.5rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
+      <JobHead view={view} now={now} open={open} act={act} />
+      <aside className="min-h-0 overflow-y-auto border-rule p-3 lg:border-r" aria-label="The job">
+        <Complaints view={view} now={now} />
+        <nav aria-label="Steps of the job" className="mt-3">
+          <ol>
+            {steps.map((listed, order) => (
+              <li key={listed.panel}>
+                <StepButton
+                  listed={listed}
+                  order={order + 1}
+                  isHere={listed.panel === panel}
+                  isNext={listed.panel === suggested}
+                  onOpen={() => open(listed.panel)}
+                />
+              </li>
+            ))}
+          </ol>
+        </nav>
+        <OtherChecks view={view} open={open} />
+        <Guess view={view} act={act} />
+      </aside>
+      <DrawingPanel
+        machine={view.machine.machine}
+        standpoint={standpoint}
+        onStandpoint={turnTo}
+        worksheet={worksheet}
+        assessment={assessment}
+        active={active}
+        onActive={setActive}
+        onStep={step}
+        canEnter={isEntering && isSafe}
+      />
+      <section aria-label="In hand" className="min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
+        <h2 className="text-xl">{panelTitle(panel)}</h2>
+        {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} />}
+        {panel === "fix" && <FixPanel key={lastStep} view={view} act={act} open={open} />}
+        {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} />}
+        {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} />}
+        {panel.startsWith("check:") &&
+          row &&
+          (worksheetChecks(view).some(({ id }) => id === row.id) ? (
+            <CheckPanel
+              view={view}
+              row={row}
+              worksheet={worksheet}
+              standpoint={standpoint}
+              act={act}
+              open={open}
+              onActive={setActive}
+              fields={fields}
+              save={save}
+              step={step}
+              timeOf={timeOf}
+            />
+          ) : (
+            <LookPanel key={`${row.id} ${lastStep}`} view={view} row={row} act={act} open={open} timeOf={timeOf} />
+          ))}
+      </section>
+      <div className="lg:col-span-3">
+        <Timeline view={view} act={act} timeOf={timeOf} />
+      </div>
+    </main>
+  );
+}
+
+function panelTitle(panel: PanelId): string {
+  if (panel.startsWith("check:")) return checkRow(panel.slice(6))?.label ?? "Check";
+  return { safe: "Make it safe", fix: "Fix", cut: "Test cut", close: "Close" }[panel as "safe" | "fix" | "cut" | "close"];
+}
+
+function useKeys(keys: {
+  steps: readonly ListedStep[];
+  open: (panel: PanelId) => void;
+  save: () => void;
+  undo: () => void;
+  turn: () => void;
+}) {
+  const held = useRef(keys);
+  held.current = keys;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const { steps, open, save, undo, turn } = held.current;
+      const digit = event.altKey && !event.ctrlKey ? /^Digit([1-9])$/.exec(event.code)?.[1] : undefined;
+      const wanted = digit ? steps[Number(digit) - 1] : undefined;
+      const isOurs =
+        wanted !== undefined ||
+        (event.ctrlKey && event.key === "Enter") ||
+        (event.altKey && (event.code === "KeyZ" || event.code === "KeyV"));
+      if (!isOurs) return;
+      event.preventDefault();
+      if (wanted) open(wanted.panel);
+      else if (event.ctrlKey) save();
+      else if (event.code === "KeyZ") undo();
+      else turn();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}
+
+/** Who, what, where, and the safe state as something that cannot be overlooked. */
+function JobHead({ view, now, open, act }: { view: JobView; now: string; open: (panel: PanelId) => void; act: Act }) {
+  const { machine, safe } = view;
+  const state = safe.inForce?.state;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-3 py-2 lg:col-span-3">
+      <h1 className="text-2xl leading-none">
+        <Link href={`/machines/${machine.id}`} className="num underline decoration-1 underline-offset-4">
+          {machine.fleetNumber}
+        </Link>{" "}
+        <span className="text-lg font-medium">{machine.name}</span>
+      </h1>
+      <span className="text-soft">
+        {machine.site} · job {view.id} · open {sinceWords(view.openedAt, view.closedAt ?? now)}
+      </span>
+      {view.cameBack[0] && (
+        <Link href={`/jobs/${view.cameBack[0].jobId}`} className="font-semibold text-mark underline">
+          Came back: job {view.cameBack[0].jobId}
+        </Link>
+      )}
+      <div className="ml-auto flex items-center gap-2">
+        {view.state !== "closed" && <Hold view={view} act={act} />}
+        {view.state !== "closed" && (
+          <button
+            type="button"
+            onClick={() => open("safe")}
+            className={`min-h-11 border-2 px-4 text-lg font-bold ${state ? "border-good text-good" : "border-mark bg-mark text-paper"}`}
+          >
+            {state
+              ? `${capital(STATE_WORDS[state] ?? state)} · ${safe.inForce?.who}`
+              : safe.lapsed
+                ? "Not safe: it was run since"
+                : "Not made safe"}
+          </button>
+        )}
+        {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
+      </div>
+    </div>
+  );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+function Hold({ view, act }: { view: JobView; act: Act }) {
+  const [isAsking, setAsking] = useState(false);
+  const [reason, setReason] = useState("");
+  const isHeld = view.state === "held-out";
+  if (!isAsking) {
+    return (
+      <button type="button" className={`btn ${isHeld ? "btn-stop border-2 font-bold" : "btn-stop"}`} onClick={() => setAsking(true)}>
+        {isHeld ? "Held out of service: release" : "Hold out of service"}
+      </button>
+    );
+  }
+  return (
+    <form
+      className="flex gap-1"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        if (await act.send(isHeld ? "release" : "hold", { reason })) {
+          setAsking(false);
+          setReason("");
+        }
+      }}
+    >
+      <input
+        className="input w-64"
+        aria-label={isHeld ? "Why it may go" : "Why it is held"}
+        placeholder={isHeld ? "Why it may go" : "Why it is held"}
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
+      <button type="submit" className="btn btn-stop" disabled={reason.trim() === "" || act.isBusy}>
+        {isHeld ? "Release" : "Hold"}
+      </button>
+      <button type="button" className="btn btn-quiet" onClick={() => setAsking(false)}>
+        Not now
+      </button>
+    </form>
+  );
+}
+
+function Complaints({ view, now }: { view: JobView; now: string }) {
+  return (
+    <section aria-label="Complaint">
+      {view.complaints.map((complaint) => (
+        <div key={complaint.id} className="mb-2">
+          {complaint.words && <p className="text-lg leading-snug font-medium">“{complaint.words}”</p>}
+          {complaint.looks.symptoms.length > 0 && (
+            <p className="text-sm leading-snug">
+              {complaint.looks.symptoms.map((id) => SYMPTOMS.find((symptom) => symptom.id === id)?.label).join(" · ")}
+            </p>
+          )}
+          <p className="text-sm text-soft">
+            {complaint.saidBy}
+            {complaint.place ? `, ${complaint.place}` : ""}, {sinceWords(complaint.at, now)} ago
+          </p>
+        </div>
+      ))}
+    </section>
+  );
+}
+
+const STATUS_WORDS: Record<ListedStep["status"], string> = { done: "done", bad: "not right", stale: "to be read again", open: "open" };
+
+function StepButton({
+  listed,
+  order,
+  isHere,
+  isNext,
+  onOpen,
+}: {
+  listed: ListedStep;
+  order: number;
+  isHere: boolean;
+  isNext: boolean;
+  onOpen: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      onClick={onOpen}
+      aria-current={isHere ? "step" : undefined}
+      className={`flex min-h-11 w-full items-center gap-2 border-l-4 px-2 text-left ${isHere ? "border-dye bg-sheet font-bold" : "border-transparent"}`}
+    >
+      <span className="num w-4 text-xs text-soft">{order}</span>
+      <span className="grow leading-tight">
+        {listed.label}
+        {isNext && !isHere && <span className="caps ml-2 !text-[var(--dye-text)]">next</span>}
+      </span>
+      {listed.verdict && listed.status !== "stale" ? (
+        <VerdictMark verdict={listed.verdict} size={16} />
+      ) : (
+        <span className={`text-sm ${listed.status === "stale" ? "font-semibold text-watch" : "text-soft"}`}>
+          {listed.status === "done" ? "✓" : listed.status === "stale" ? "again" : ""}
+        </span>
+      )}
+      <span className="sr-only">{STATUS_WORDS[listed.status]}</span>
+    </button>
+  );
+}
+
+function OtherChecks({ view, open }: { view: JobView; open: (panel: PanelId) => void }) {
+  return (
+    <label className="mt-2 block px-2">
+      <span className="caps">Other checks</span>
+      <select className="input" value="" onChange={(event) => event.target.value && open(`check:${event.target.value}`)}>
+        <option value="">Pick a look</option>
+        {lookChecks(view).map(({ id, label, minutes }) => (
+          <option key={id} value={id}>
+            {label}, {minutes} min
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Guess({ view, act }: { view: JobView; act: Act }) {
+  const guess = view.steps.findLast((step) => step.kind === "guess" && !step.isUndone);
+  const cause = guess?.kind === "guess" ? guess.data.cause : "";
+  if (view.state === "closed") return null;
+  return (
+    <label className="mt-2 block px-2">
+      <span className="caps">My first guess</span>
+      <select
+        className="input"
+        value={cause}
+        disabled={act.isBusy}
+        onChange={(event) => event.target.value && act.send("guesses", { cause: event.target.value })}
+      >
+        <option value="">No guess</option>
+        {causesOffered(view).map(({ id }) => (
+          <option key={id} value={id}>
+            {CAUSES.find((row) => row.id === id)?.label}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,113 @@
+import { type DeckReadings, fullForm, quickForm, type TipStation, type TyreReadings, twistForm } from "@/core/checks";
+import type { Point } from "@/core/geometry";
+import { type Machine, pointOf } from "@/core/machine";
+import {
+  type Dimension,
+  INCH_METRES,
+  type Instrument,
+  judgeQuantity,
+  PSI_PASCALS,
+  parseQuantity,
+  type QuantityRange,
+  shownUnit,
+  type UnitSystem,
+} from "@/core/units";
+import { placeName } from "@/ui/words/checks";
+
+/** Somewhere a reading is taken: on the drawing, in the table, and in the readings sent off. */
+export type Place = { key: string; label: string; at: Point; dimension: Dimension; instrument: Instrument; range: QuantityRange };
+
+export type DeckForm = "quick" | "twist" | "full";
+
+const PRESSURE_RANGE: QuantityRange = { least: 0, most: 100 * PSI_PASCALS, usualLeast: 3 * PSI_PASCALS, usualMost: 50 * PSI_PASCALS };
+
+/** Wheels in the order one walks round a machine: up the left side, down the right. */
+function wheelPlaces(machine: Machine): Place[] {
+  const tyres = machine.wheels.filter(({ isPneumatic }) => isPneumatic);
+  const left = tyres.filter(({ xMetres }) => xMetres < 0).sort((a, b) => a.yMetres - b.yMetres);
+  const right = tyres.filter(({ xMetres }) => xMetres >= 0).sort((a, b) => b.yMetres - a.yMetres);
+  return [...left, ...right].map((wheel) => ({
+    key: wheel.id,
+    label: wheel.label,
+    at: pointOf(wheel),
+    dimension: "pressure",
+    instrument: "gauge",
+    range: PRESSURE_RANGE,
+  }));
+}
+
+const FORMS: Record<DeckForm, (machine: Machine) => TipStation[]> = { quick: quickForm, twist: twistForm, full: fullForm };
+
+function tipPlaces(machine: Machine, form: DeckForm): Place[] {
+  const { heightLeastMetres: least = INCH_METRES, heightMostMetres: most = 5 * INCH_METRES } = machine.sheet;
+  const range = { least: 0.003, most: Math.min(0.4, most + 0.075), usualLeast: Math.max(0.003, least - 0.02), usualMost: most + 0.02 };
+  return FORMS[form](machine).map((station) => ({
+    key: station.key,
+    label: placeName(machine, station.key),
+    at: station,
+    dimension: "length",
+    instrument: "tape",
+    range,
+  }));
+}
+
+export function placesFor(args: { checkId: string; machine: Machine; form: DeckForm }): Place[] {
+  if (args.checkId === "tyre-pressure") return wheelPlaces(args.machine);
+  return args.checkId === "deck-level" ? tipPlaces(args.machine, args.form) : [];
+}
+
+export type Entry =
+  | { kind: "empty" }
+  | { kind: "unread"; issue: Extract<ReturnType<typeof parseQuantity>, { ok: false }>["issue"] }
+  | { kind: "refused"; code: "negative-quantity" | "below-least" | "above-most"; limitSi: number }
+  | { kind: "asked"; valueSi: number; suggestion?: { valueSi: number; unit: string; number: number } }
+  | { kind: "read"; valueSi: number };
+
+/** What was typed at a place, in SI; `sure` is the text its writer has already stood by. */
+export function readEntry(args: {
+  text: string;
+  place: Pick<Place, "dimension" | "range">;
+  system: UnitSystem;
+  sure?: string | undefined;
+}): Entry {
+  const { text, place, system } = args;
+  if (text.trim() === "") return { kind: "empty" };
+  const parsed = parseQuantity({ text, dimension: place.dimension, bareUnit: shownUnit({ dimension: place.dimension, system }) });
+  if (!parsed.ok) return { kind: "unread", issue: parsed.issue };
+  const judged = judgeQuantity({ ...parsed, dimension: place.dimension, range: place.range });
+  if (judged.verdict === "refused") return { kind: "refused", code: judged.code, limitSi: judged.limitSi };
+  if (judged.verdict === "asked" && args.sure !== text) {
+    const isPossible = parsed.valueSi >= place.range.least && parsed.valueSi <= place.range.most;
+    if (!isPossible && !judged.suggestion)
+      return { kind: "refused", code: parsed.valueSi > place.range.most ? "above-most" : "below-least", limitSi: place.range.most };
+    return { kind: "asked", valueSi: parsed.valueSi, ...(judged.suggestion ? { suggestion: judged.suggestion } : {}) };
+  }
+  if (parsed.valueSi > place.range.most) return { kind: "refused", code: "above-most", limitSi: place.range.most };
+  if (parsed.valueSi < place.range.least) return { kind: "refused", code: "below-least", limitSi: place.range.least };
+  return { kind: "read", valueSi: parsed.valueSi };
+}
+
+export type ReadValue = { key: string; valueSi: number };
+
+/** The readings of a check in its own form, from what was read at each place. */
+export function readingsOf(args: {
+  checkId: string;
+  read: readonly ReadValue[];
+  extra: { wantedCutHeightMetres?: number; looseHangerIds?: string[]; gaugeStepPascals?: number };
+}): TyreReadings | Partial<DeckReadings> {
+  if (args.checkId === "tyre-pressure") {
+    const tyres = args.read.map(({ key, valueSi }) => ({ wheelId: key, pressurePascals: valueSi }));
+    return { tyres, ...(args.extra.gaugeStepPascals ? { gaugeStepPascals: args.extra.gaugeStepPascals } : {}) };
+  }
+  const { wantedCutHeightMetres, looseHangerIds = [] } = args.extra;
+  const tips = args.read.map(({ key, valueSi }) => {
+    const [spindleId = "", direction, end] = key.split(":");
+    return {
+      spindleId,
+      direction: direction as DeckReadings["tips"][number]["direction"],
+      heightMetres: valueSi,
+      ...(end ? { end: end as "A" | "B" } : {}),
+    };
+  });
+  return { datum: "floor", tips, looseHangerIds, ...(wantedCutHeightMetres ? { wantedCutHeightMetres } : {}) };
+}

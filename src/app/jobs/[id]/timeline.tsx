@@ -1,0 +1,83 @@
+"use client";
+
+import { Undo2 } from "lucide-react";
+import { useEffect, useRef } from "react";
+import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/diagnosis";
+import { gradeCut } from "@/core/jobs";
+import type { JobView } from "@/data/job-view";
+import { VERDICT_WORDS } from "@/ui/words/checks";
+import { STATE_WORDS } from "@/ui/words/issues";
+import type { Act } from "./act";
+import { GRADE_WORDS } from "./end-panels";
+
+type StepRow = JobView["steps"][number];
+
+const causeLabel = (id: string) => CAUSES.find((cause) => cause.id === id)?.label ?? id;
+
+/** A step in a few words. */
+export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): string {
+  switch (step.kind) {
+    case "complaint": {
+      const complaint = view.complaints.find(({ id }) => id === step.data.complaintId);
+      return `Complaint from ${complaint?.saidBy ?? "?"}`;
+    }
+    case "guess":
+      return `First guess: ${causeLabel(step.data.cause)}`;
+    case "confirmation":
+      return step.data.outcome === "safe" ? `Made safe: ${STATE_WORDS[step.data.state]}` : "Stopped: not safe";
+    case "take": {
+      const label = CHECKS.find(({ id }) => id === step.data.checkId)?.label;
+      return `${step.data.correctsStepId ? "Corrected: " : ""}${label}: ${VERDICT_WORDS[step.data.verdict as keyof typeof VERDICT_WORDS].toLowerCase()}`;
+    }
+    case "fix":
+      return FIX_LABELS[step.data.fix as FixId] ?? step.data.fix;
+    case "test-cut":
+      return `Test cut: ${GRADE_WORDS[gradeCut(step.data)]}`;
+    case "note":
+      return step.data.text;
+    case "event":
+      return EVENTS.find(({ id }) => id === step.data.event)?.label ?? step.data.event;
+    case "hold":
+      return `Held out: ${step.data.reason}`;
+    case "release":
+      return `Released: ${step.data.reason}`;
+    case "close":
+      return step.data.isProved ? "Closed, proved" : "Closed, not proved";
+    case "undo":
+      return "Undone";
+  }
+}
+
+/** What was done, minute by minute; nothing ever leaves it. */
+export function Timeline({ view, act, timeOf }: { view: JobView; act: Act; timeOf: (iso: string) => string }) {
+  const strip = useRef<HTMLOListElement>(null);
+  const count = view.steps.length;
+  useEffect(() => {
+    if (count > 0) strip.current?.scrollTo({ left: strip.current.scrollWidth });
+  }, [count]);
+  const last = view.steps.find(({ id }) => id === view.undoableStepId);
+  return (
+    <section aria-label="What was done" className="flex min-h-0 items-stretch border-t-2 border-ink bg-sheet">
+      <ol ref={strip} className="flex min-w-0 flex-1 overflow-x-auto" tabIndex={0} aria-label="Timeline">
+        {view.steps.map((step) => (
+          <li key={step.id} className={`w-40 shrink-0 border-r border-rule px-3 py-2 ${step.isUndone ? "opacity-70" : ""}`}>
+            <div className="num text-xs text-soft">
+              {timeOf(step.at)} · {step.who}
+            </div>
+            <div className={`line-clamp-2 text-sm leading-tight ${step.isUndone ? "line-through" : ""}`}>{sayStep(step, view)}</div>
+          </li>
+        ))}
+      </ol>
+      <button
+        type="button"
+        className="btn m-2 shrink-0"
+        disabled={!last || act.isBusy}
+        onClick={() => last && act.send("undo", { stepId: last.id })}
+        aria-label={last ? `Undo: ${sayStep(last, view)}` : "Nothing to undo"}
+      >
+        <Undo2 size={18} aria-hidden="true" />
+        Undo
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,85 @@
+"use client";
+
+import { useMemo } from "react";
+import { type Assessment, assessCheck } from "@/core/checks";
+import { PSI_PASCALS, type UnitSystem } from "@/core/units";
+import type { JobView } from "@/data/job-view";
+import { useDraft } from "@/ui/draft";
+import { sayIssue } from "@/ui/words/issues";
+import { type DeckForm, type Entry, type Place, placesFor, readEntry, readingsOf } from "./places";
+
+export type Draft = {
+  text: Record<string, string>;
+  sure: Record<string, string>;
+  form: DeckForm;
+  wantedHeight: string;
+  loose: string[];
+  gaugeStepPsi: string;
+  correctsStepId?: number;
+  /** Opened on purpose though a take stands. */
+  isOpen: boolean;
+};
+
+export const EMPTY_DRAFT: Draft = { text: {}, sure: {}, form: "quick", wantedHeight: "", loose: [], gaugeStepPsi: "0.5", isOpen: false };
+
+const HEIGHT_FIELD = { dimension: "length", range: { least: 0.003, most: 0.2, usualLeast: 0.012, usualMost: 0.15 } } as const;
+
+export type Worksheet = {
+  checkId: string;
+  places: Place[];
+  draft: Draft;
+  change: (change: (draft: Draft) => Draft) => void;
+  clear: () => void;
+  entries: Record<string, Entry>;
+  wanted: Entry;
+  readings: unknown;
+  assessment?: Assessment;
+  /** Sentences by place, and those that belong to none. */
+  troubles: { byPlace: Record<string, string>; general: string[] };
+  isStarted: boolean;
+};
+
+/** What is typed for one check, and what it comes to: assessed by the same core function as on the server, with each keystroke. */
+export function useWorksheet({ view, checkId, system }: { view: JobView; checkId: string; system: UnitSystem }): Worksheet {
+  const { machine } = view.machine;
+  const { value: draft, set, clear } = useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT);
+  const places = useMemo(() => placesFor({ checkId, machine, form: draft.form }), [checkId, machine, draft.form]);
+  const entries = useMemo(
+    () =>
+      Object.fromEntries(
+        places.map((place) => [place.key, readEntry({ text: draft.text[place.key] ?? "", place, system, sure: draft.sure[place.key] })]),
+      ),
+    [places, draft, system],
+  );
+  const wanted = readEntry({ text: draft.wantedHeight, place: HEIGHT_FIELD, system });
+  return useMemo(() => {
+    const read = places.flatMap(({ key }) => {
+      const entry = entries[key];
+      return entry?.kind === "read" ? [{ key, valueSi: entry.valueSi }] : [];
+    });
+    const step = Number(draft.gaugeStepPsi);
+    const readings = readingsOf({
+      checkId,
+      read,
+      extra: {
+        looseHangerIds: draft.loose,
+        ...(wanted.kind === "read" ? { wantedCutHeightMetres: wanted.valueSi } : {}),
+        ...(Number.isFinite(step) && step > 0 ? { gaugeStepPascals: step * PSI_PASCALS } : {}),
+      },
+    });
+    const base = { checkId, places, draft, change: set, clear, entries, wanted, readings, isStarted: read.length > 0 };
+    if (read.length === 0) return { ...base, troubles: { byPlace: {}, general: [] } };
+    const outcome = assessCheck(checkId, { machine, readings: { ...readings, ...(checkId === "deck-level" ? view.deckContext : {}) } });
+    if (outcome.kind === "assessed") return { ...base, assessment: outcome.assessment, troubles: { byPlace: {}, general: [] } };
+    const issues = outcome.kind === "invalid" ? outcome.issues : [];
+    const byPlace: Record<string, string> = {};
+    const general: string[] = [];
+    for (const issue of issues) {
+      const index = issue.path.find((part) => typeof part === "number");
+      const key = typeof index === "number" ? read[index]?.key : undefined;
+      if (key) byPlace[key] = sayIssue(issue, system);
+      else general.push(sayIssue(issue, system));
+    }
+    return { ...base, troubles: { byPlace, general } };
+  }, [places, entries, draft, wanted, checkId, machine, system, view.deckContext, set, clear]);
+}

@@ -1,0 +1,34 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { kindById } from "@/core/kinds";
+import { database } from "@/data/connection";
+import { listMachines } from "@/data/machines";
+import { PlanThumbnail } from "@/drawings/plan";
+import { planScene } from "@/drawings/plan/scene";
+
+export const metadata: Metadata = { title: "Machines" };
+
+export default function Machines() {
+  const machines = listMachines(database());
+  return (
+    <main className="mx-auto max-w-[80rem] p-4">
+      <h1 className="text-2xl">Machines</h1>
+      <ul className="mt-3 grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
+        {machines.map((record) => (
+          <li key={record.id} className="border-b border-rule">
+            <Link href={`/machines/${record.id}`} className="grid min-h-20 grid-cols-[5.5rem_1fr] items-center gap-3 py-2 hover:bg-sheet">
+              <PlanThumbnail scene={planScene(record.machine, "behind")} label={`${record.fleetNumber} from above`} />
+              <span>
+                <span className="num text-xl font-bold">{record.fleetNumber}</span> {record.name}
+                <span className="block text-sm text-soft">
+                  {kindById(record.machine.kind).label} · {record.site}
+                  {record.meterHours === undefined ? "" : ` · ${record.meterHours} h`}
+                </span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

@@ -1,0 +1,103 @@
+import Link from "next/link";
+import { SYMPTOMS } from "@/core/diagnosis";
+import type { JobState } from "@/core/jobs";
+import { type BayJob, getBay } from "@/data/bay";
+import { database } from "@/data/connection";
+import { listMachines, type MachineRecord } from "@/data/machines";
+import { PlanThumbnail } from "@/drawings/plan";
+import { planScene } from "@/drawings/plan/scene";
+import { dateOnly, sinceWords } from "@/ui/time";
+import { OwedDone } from "./owed-done";
+
+const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
+  { state: "held-out", title: "Held out of service", empty: "Nothing is held." },
+  { state: "in-work", title: "On the stands", empty: "Nothing is in work." },
+  { state: "awaiting-proof", title: "Awaits proof", empty: "Nothing waits for proof." },
+  { state: "waiting", title: "Waits", empty: "Nobody has complained." },
+];
+
+const OWED_WORDS: Record<string, string> = {
+  "second-look": "second look for browning",
+  "bolts-after-first-run": "blade bolts re-checked after the first run",
+  "oil-after-standing": "gearbox oil checked again after standing",
+};
+
+export default function Bay() {
+  const db = database();
+  const { jobs, owed } = getBay(db);
+  const now = new Date().toISOString();
+  const machines = new Map(listMachines(db).map((machine) => [machine.id, machine]));
+  return (
+    <main className="mx-auto max-w-[80rem] p-4">
+      <h1 className="sr-only">The bay</h1>
+      {machines.size === 0 && (
+        <p className="text-lg">No machines yet. Start with bin/demo to load the demo depot, or add one through the API.</p>
+      )}
+      <div className="grid gap-x-8 lg:grid-cols-2">
+        {SHELVES.map(({ state, title, empty }) => {
+          const here = jobs.filter((job) => job.state === state);
+          return (
+            <section key={state} aria-labelledby={`shelf-${state}`} className="mb-6">
+              <h2
+                id={`shelf-${state}`}
+                className={`flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl ${state === "held-out" && here.length > 0 ? "text-mark" : ""}`}
+              >
+                {title}
+                <span className="num text-base text-soft">{here.length}</span>
+              </h2>
+              {here.length === 0 ? <p className="py-2 text-soft">{empty}</p> : null}
+              <ul className="ruled">
+                {here.map((job) => (
+                  <BayRow key={job.jobId} job={job} now={now} machine={machines.get(job.machineId)} />
+                ))}
+              </ul>
+            </section>
+          );
+        })}
+      </div>
+      {owed.length > 0 && (
+        <section aria-labelledby="owed" className="mb-6">
+          <h2 id="owed" className="border-b-2 border-ink pb-1 text-xl">
+            Still owed
+          </h2>
+          <ul className="ruled">
+            {owed.map((item) => (
+              <li key={item.id} className="flex flex-wrap items-center gap-3 py-1">
+                <Link href={`/jobs/${item.jobId}`} className="num w-16 text-lg font-bold underline underline-offset-4">
+                  {item.fleetNumber}
+                </Link>
+                <span className="grow">{OWED_WORDS[item.code] ?? item.code}</span>
+                <span className={`num text-sm ${item.dueAt < now ? "font-bold text-mark" : "text-soft"}`}>
+                  {item.dueAt < now ? "was due" : "due"} {dateOnly(item.dueAt)}
+                </span>
+                <OwedDone owedId={item.id} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </main>
+  );
+}
+
+function BayRow({ job, now, machine }: { job: BayJob; now: string; machine: MachineRecord | undefined }) {
+  const looks = job.symptoms.map((id) => SYMPTOMS.find((symptom) => symptom.id === id)?.label).join(" · ");
+  return (
+    <li>
+      <Link href={`/jobs/${job.jobId}`} className="grid min-h-20 grid-cols-[5.5rem_1fr_auto] items-center gap-3 py-2 hover:bg-sheet">
+        {machine ? <PlanThumbnail scene={planScene(machine.machine, "behind")} label={`${job.fleetNumber} from above`} /> : <span />}
+        <span className="min-w-0">
+          <span className="num text-xl font-bold">{job.fleetNumber}</span> <span className="text-soft">{job.machineName}</span>
+          <span className="line-clamp-2 block text-lg leading-snug">{job.words ? `“${job.words}”` : looks}</span>
+          <span className="block text-sm text-soft">
+            {job.saidBy}, {job.site}
+          </span>
+        </span>
+        <span className="text-right">
+          <span className="num block text-lg font-semibold">{sinceWords(job.openedAt, now)}</span>
+          <span className="block text-sm text-soft">job {job.jobId}</span>
+        </span>
+      </Link>
+    </li>
+  );
+}

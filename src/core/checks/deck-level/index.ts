@@ -1,0 +1,545 @@
+import {
+  type BladeReading,
+  bestNextStation,
+  compareModels,
+  correctForFloor,
+  cutHeightAtCentre,
+  DECISIVE_BIC,
+  type DeckPlane,
+  type DeckTarget,
+  type FittedModel,
+  farthestStation,
+  fitDeckPlane,
+  planTurns,
+  rakeOf,
+  rulerAfter,
+  type Slope,
+  sideOf,
+  type TurnPlan,
+  targetPlane,
+} from "@/core/deck";
+import {
+  type Evidence,
+  type Figure,
+  gravest,
+  judgeDeviation,
+  measuredLikelihoodRatio,
+  type ProvisionalReason,
+  type Warning,
+} from "@/core/findings";
+import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
+import { cuttingWidth, type Direction, type Machine, pointOf, referenceSpindle, spindlesAcross, tipAt } from "@/core/machine";
+import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import { type DeckReadings, deckReadingsSchema, type TipReading } from "./schema";
+import { allStations, stationKey } from "./stations";
+
+/** Side within 3 mm (1/8 in) at the outer tips (common practice). */
+export const SIDE_TOLERANCE_METRES = 0.003;
+/** Rake within 2 mm (1/16 in) of the machine's target (common practice). */
+export const RAKE_TOLERANCE_METRES = 0.002;
+/** Front lower by 6 mm (1/4 in): the usual school for discharge and collecting (common practice). */
+export const RAKE_TARGET_METRES = -0.006;
+/** Past its range by this much a height is no deck's: refused. Nearer, it is only remarked on. */
+export const HEIGHT_MARGIN_METRES = 0.075;
+const HEIGHT_REMARK_METRES = 0.02;
+/** A blade end or spindle off its plane by less is within what a straight blade shows (common practice, 1/16 in). */
+const STRAIGHT_METRES = 0.0015;
+
+export type TipDetail = {
+  key: string;
+  spindleId: string;
+  direction: Direction;
+  end?: "A" | "B";
+  xMetres: number;
+  yMetres: number;
+  readMetres: number;
+  /** Above the plane of the wheels. */
+  heightMetres: number;
+  targetMetres: number;
+  residualMetres: number;
+  /** What the ruler there will read after the turns. */
+  afterMetres?: number;
+};
+
+export type DeckDetail = {
+  tips: TipDetail[];
+  issue?: { code: string; needed?: number; given?: number };
+  plane?: Plane;
+  target?: Plane;
+  widthMetres: number;
+  tipCircleMetres: number;
+  referenceSpindleId?: string;
+  side?: Slope;
+  rake?: Slope;
+  plan?: TurnPlan;
+  planIssue?: string;
+  /** What the readings say the deck is, and whether any other account comes near. */
+  model?: { kind: FittedModel["model"]["kind"]; spindleId?: string; departureMetres: number; isDecisive: boolean };
+  untestedSpindleIds: string[];
+  nextReading?: {
+    key: string;
+    spindleId: string;
+    direction: string;
+    why: "settle-side" | "settle-rake" | "make-a-plane" | "spare-reading";
+  };
+};
+
+export const deckLevel: Check<DeckReadings, DeckDetail> = {
+  id: "deck-level",
+  ruleVersion: 1,
+  readingsSchema: deckReadingsSchema as unknown as Check<DeckReadings>["readingsSchema"],
+  missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
+  problems,
+  assess,
+};
+
+function problems(machine: Machine, readings: DeckReadings): ReadingProblem[] {
+  const seen = new Set<string>();
+  const { heightLeastMetres: least, heightMostMetres: most } = machine.sheet;
+  return readings.tips.flatMap((tip, index) => {
+    const path = ["tips", index];
+    const key = stationKey(tip);
+    const again = seen.has(key);
+    seen.add(key);
+    if (!machine.spindles.some(({ id }) => id === tip.spindleId))
+      return [{ code: "unknown-spindle", path: [...path, "spindleId"], place: tip.spindleId }];
+    if (again) return [{ code: "place-read-twice", path, place: key }];
+    if (most !== undefined && tip.heightMetres > most + HEIGHT_MARGIN_METRES) {
+      return [{ code: "height-above-deck-range", path: [...path, "heightMetres"], place: key, mostMetres: most }];
+    }
+    if (least !== undefined && tip.heightMetres < least - HEIGHT_MARGIN_METRES) {
+      return [{ code: "height-below-deck-range", path: [...path, "heightMetres"], place: key, leastMetres: least }];
+    }
+    return [];
+  });
+}
+
+function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail> {
+  const { heights, unmapped } = correctedHeights(machine, readings);
+  const fitted = fitDeckPlane(heights);
+  const reference = referenceSpindle(machine);
+  const span = { widthMetres: cuttingWidth(machine), tipCircleMetres: reference?.tipCircleDiameterMetres ?? 0 };
+  if (fitted.kind === "refused" || !reference)
+    return unreadable({ machine, readings, heights, span, issue: fitted.kind === "refused" ? fitted.issue : undefined });
+  const models = compareModels(heights);
+  const deck = planeInForce(fitted.deck, models);
+  const side = sideOf(deck, span.widthMetres);
+  const rake = rakeOf(deck, span.tipCircleMetres);
+  const rules = rulesFor(machine);
+  const target = deckTarget({ machine, readings, plane: deck.plane, rakeMetres: rules.rakeTarget });
+  const planned = planFor({ machine, readings, plane: deck.plane, target, span });
+  const figures = figuresOf({ machine, heights, deck, side, rake, rules });
+  const verdict = gravest(figures.flatMap((figure) => (figure.verdict ? [figure.verdict] : [])));
+  const wantsTurns = verdict !== "in-tolerance" || heightIsOff({ readings, plane: deck.plane, target });
+  const detail: DeckDetail = {
+    ...span,
+    tips: tipDetails({
+      readings,
+      heights,
+      deck,
+      target: targetPlane({ target, span }),
+      ...(planned.plan && wantsTurns ? { after: planned.plan.after } : {}),
+    }),
+    plane: deck.plane,
+    target: targetPlane({ target, span }),
+    referenceSpindleId: reference.id,
+    side,
+    rake,
+    ...(planned.plan && wantsTurns ? { plan: planned.plan } : {}),
+    ...(planned.issue ? { planIssue: planned.issue } : {}),
+    ...modelDetail(models),
+    untestedSpindleIds: untested(machine, models),
+  };
+  const next = nextReading({ machine, heights, figures });
+  if (next) detail.nextReading = next;
+  return {
+    check: "deck-level",
+    ruleVersion: deckLevel.ruleVersion,
+    verdict,
+    provisional: provisionalReasons({ machine, readings, unmapped }),
+    figures,
+    evidence: evidenceOf({ machine, figures, models, rules }),
+    actions: actionsFor({ readings, detail, wantsTurns }),
+    warnings: warningsFor({ machine, readings, heights, planned: planned.plan, wantsTurns }),
+    detail,
+  };
+}
+
+function correctedHeights(machine: Machine, readings: DeckReadings): { heights: BladeReading[]; unmapped: number } {
+  const asRead = readings.tips.flatMap(({ spindleId, direction, end, heightMetres }) => {
+    const spindle = machine.spindles.find(({ id }) => id === spindleId);
+    return spindle ? [{ ...tipAt(spindle, direction), z: heightMetres, spindleId, ...(end ? { end } : {}) }] : [];
+  });
+  if (!readings.floor) return { heights: asRead, unmapped: 0 };
+  const wheels = readings.floor.wheels.flatMap(({ wheelId, heightMetres }) => {
+    const wheel = machine.wheels.find(({ id }) => id === wheelId);
+    return wheel ? [{ ...pointOf(wheel), z: heightMetres }] : [];
+  });
+  const places = readings.floor.places.flatMap(({ spindleId, direction, heightMetres }) => {
+    const spindle = machine.spindles.find(({ id }) => id === spindleId);
+    return spindle ? [{ ...tipAt(spindle, direction), z: heightMetres }] : [];
+  });
+  const { heights, unmapped } = correctForFloor({ heights: asRead, datum: readings.datum, floor: { wheels, places } });
+  return { heights: heights.map((height, k) => ({ ...(asRead[k] as BladeReading), z: height.z })), unmapped };
+}
+
+/** The plane of the rest of the deck where one blade decidedly stands apart, otherwise that of all readings. */
+function planeInForce(whole: DeckPlane, models: readonly FittedModel[]): DeckPlane {
+  const winner = decisive(models);
+  if (!winner || winner.model.kind === "whole-deck") return whole;
+  return {
+    plane: winner.plane,
+    inverseNormal: winner.inverseNormal,
+    readingDeviation: winner.readingDeviation,
+    residuals: whole.residuals,
+  };
+}
+
+function decisive(models: readonly FittedModel[]): FittedModel | undefined {
+  const [best, second] = models;
+  if (!best) return undefined;
+  if (!second || second.bic - best.bic >= DECISIVE_BIC) return best;
+  return undefined;
+}
+
+type Rules = {
+  sideTolerance: number;
+  sideStanding: "sheet" | "common-practice";
+  rakeTarget: number;
+  rakeTolerance: number;
+  rakeStanding: "sheet" | "common-practice";
+};
+
+function rulesFor({ sheet }: Machine): Rules {
+  return {
+    sideTolerance: sheet.sideToleranceMetres ?? SIDE_TOLERANCE_METRES,
+    sideStanding: sheet.sideToleranceMetres === undefined ? "common-practice" : "sheet",
+    rakeTarget: sheet.rakeTargetMetres ?? RAKE_TARGET_METRES,
+    rakeTolerance: sheet.rakeToleranceMetres ?? RAKE_TOLERANCE_METRES,
+    rakeStanding: sheet.rakeTargetMetres === undefined ? "common-practice" : "sheet",
+  };
+}
+
+/** Level at the machine's rake, at the height wanted or, without a wish, the height it has now at the reference blade's centre. */
+function deckTarget(args: { machine: Machine; readings: DeckReadings; plane: Plane; rakeMetres: number }): DeckTarget {
+  const reference = referenceSpindle(args.machine);
+  if (!reference) throw new Error("a deck without spindles has no target");
+  const centre = pointOf(reference);
+  const wanted = args.readings.wantedCutHeightMetres;
+  const heightMetres = wanted === undefined ? planeHeight(args.plane, centre) : wanted + Math.abs(args.rakeMetres) / 2;
+  return { heightMetres, reference: centre, sideMetres: 0, rakeMetres: args.rakeMetres };
+}
+
+const HEIGHT_TOLERANCE_METRES = 0.0015;
+
+function heightIsOff(args: { readings: DeckReadings; plane: Plane; target: DeckTarget }): boolean {
+  if (args.readings.wantedCutHeightMetres === undefined) return false;
+  return Math.abs(planeHeight(args.plane, args.target.reference) - args.target.heightMetres) > HEIGHT_TOLERANCE_METRES;
+}
+
+function planFor(args: {
+  machine: Machine;
+  readings: DeckReadings;
+  plane: Plane;
+  target: DeckTarget;
+  span: { widthMetres: number; tipCircleMetres: number };
+}): { plan?: TurnPlan; issue?: string } {
+  const { machine, readings, plane, target, span } = args;
+  const hangers = (machine.deck?.hangers ?? []).map((hanger) => ({ ...hanger, ...pointOf(hanger), liftPerTurn: hanger.liftPerTurnMetres }));
+  if (hangers.length === 0) return { issue: "no-hangers" };
+  const centre = machine.deck?.centreOfGravity;
+  const planned = planTurns({
+    plane,
+    target,
+    span,
+    hangers,
+    allLoadedBefore: readings.looseHangerIds.length === 0,
+    ...(centre ? { centreOfGravity: pointOf(centre) } : {}),
+  });
+  return planned.kind === "planned" ? { plan: planned.plan } : { issue: planned.issue.code };
+}
+
+function figuresOf(args: {
+  machine: Machine;
+  heights: readonly BladeReading[];
+  deck: DeckPlane;
+  side: Slope;
+  rake: Slope;
+  rules: Rules;
+}): Figure[] {
+  const { machine, deck, side, rake, rules } = args;
+  const length = { dimension: "length", instrument: "tape", standing: "measured" } as const;
+  const reference = referenceSpindle(machine);
+  const judged = (slope: Slope, target: number, tolerance: number) =>
+    judgeDeviation({ deviation: slope.value - target, tolerance, standardError: slope.standardError });
+  const figures: Figure[] = [
+    {
+      ...length,
+      id: "side",
+      ...side,
+      tolerance: { kind: "about", target: 0, plusMinus: rules.sideTolerance, standing: rules.sideStanding },
+      verdict: judged(side, 0, rules.sideTolerance),
+    },
+    {
+      ...length,
+      id: "rake",
+      ...rake,
+      tolerance: { kind: "about", target: rules.rakeTarget, plusMinus: rules.rakeTolerance, standing: rules.rakeStanding },
+      verdict: judged(rake, rules.rakeTarget, rules.rakeTolerance),
+    },
+    ...tipToTip(args.heights, machine),
+  ];
+  if (reference) {
+    const at = { plane: deck.plane, x: reference.xMetres, y: reference.yMetres, tipCircleMetres: reference.tipCircleDiameterMetres };
+    figures.push({ ...length, id: "cut-height", place: reference.id, value: cutHeightAtCentre(at) });
+  }
+  const residual = Math.max(...deck.residuals.map(Math.abs));
+  if (args.heights.length > 3) figures.push({ ...length, instrument: "fine", id: "largest-residual", value: residual });
+  return figures;
+}
+
+/** Front minus rear of each blade read at both, as the plain two readings give it: the fit mixes a spindle's own offset into the slope. */
+function tipToTip(heights: readonly BladeReading[], machine: Machine): Figure[] {
+  return spindlesAcross(machine).flatMap((spindle) => {
+    const mean = (direction: Direction) => {
+      const at = tipAt(spindle, direction);
+      const here = heights.filter((h) => h.spindleId === spindle.id && Math.hypot(h.x - at.x, h.y - at.y) < 1e-6);
+      return here.length === 0 ? undefined : here.reduce((sum, { z }) => sum + z, 0) / here.length;
+    };
+    const front = mean("front");
+    const rear = mean("rear");
+    if (front === undefined || rear === undefined) return [];
+    return [
+      {
+        id: "rake-tip-to-tip",
+        place: spindle.id,
+        value: front - rear,
+        dimension: "length" as const,
+        instrument: "tape" as const,
+        standing: "measured" as const,
+      },
+    ];
+  });
+}
+
+function tipDetails(args: {
+  readings: DeckReadings;
+  heights: readonly HeightAt[];
+  deck: DeckPlane;
+  target: Plane;
+  after?: Plane;
+}): TipDetail[] {
+  const before = args.deck.plane;
+  const asRead = args.readings.tips.map((tip, k) => ({ ...(args.heights[k] as HeightAt), z: tip.heightMetres }));
+  const rulers = args.after ? rulerAfter({ tips: asRead, before, after: args.after }) : undefined;
+  return args.readings.tips.map((tip, k) => {
+    const at = args.heights[k] as HeightAt;
+    const after = rulers?.[k];
+    return {
+      ...placeOf(tip, at),
+      heightMetres: at.z,
+      targetMetres: planeHeight(args.target, at),
+      residualMetres: at.z - planeHeight(before, at),
+      ...(after ? { afterMetres: after.z } : {}),
+    };
+  });
+}
+
+function placeOf(tip: TipReading, at: HeightAt) {
+  return {
+    key: stationKey(tip),
+    spindleId: tip.spindleId,
+    direction: tip.direction,
+    ...(tip.end ? { end: tip.end } : {}),
+    xMetres: at.x,
+    yMetres: at.y,
+    readMetres: tip.heightMetres,
+  };
+}
+
+function unreadable(args: {
+  machine: Machine;
+  readings: DeckReadings;
+  heights: readonly HeightAt[];
+  span: { widthMetres: number; tipCircleMetres: number };
+  issue?: { code: string; needed?: number; given?: number } | undefined;
+}): Assessment<DeckDetail> {
+  const { machine, readings, heights, span, issue } = args;
+  const candidates = unreadStations(machine, heights);
+  const next = farthestStation({ read: heights, candidates });
+  const tips = readings.tips.map((tip, k) => {
+    const at = heights[k] as HeightAt;
+    return { ...placeOf(tip, at), heightMetres: at.z, targetMetres: at.z, residualMetres: 0 };
+  });
+  return {
+    check: "deck-level",
+    ruleVersion: deckLevel.ruleVersion,
+    verdict: "not-enough-readings",
+    provisional: [],
+    figures: [],
+    evidence: [],
+    actions: next ? [{ code: "read-next", place: stationKey(next), why: "make-a-plane" }] : [],
+    warnings: [],
+    detail: {
+      ...span,
+      tips,
+      ...(issue ? { issue } : {}),
+      untestedSpindleIds: machine.spindles.map(({ id }) => id),
+      ...(next
+        ? { nextReading: { key: stationKey(next), spindleId: next.spindleId, direction: next.direction, why: "make-a-plane" as const } }
+        : {}),
+    },
+  };
+}
+
+function unreadStations(machine: Machine, heights: readonly HeightAt[]) {
+  return allStations(machine).filter((station) => !heights.some((h) => Math.hypot(h.x - station.x, h.y - station.y) < 1e-6));
+}
+
+/** A reading to settle an undecided figure, or a spare one where three readings leave nothing to check them by. */
+function nextReading(args: { machine: Machine; heights: readonly HeightAt[]; figures: readonly Figure[] }): DeckDetail["nextReading"] {
+  const candidates = unreadStations(args.machine, args.heights);
+  const watched = args.figures.find(({ id, verdict }) => (id === "side" || id === "rake") && verdict === "watch");
+  const undecided = watched?.id === "rake" ? "rake" : "side";
+  if (!watched && args.heights.length > 3) return undefined;
+  const next = bestNextStation({ read: args.heights, candidates, undecided });
+  if (!next) return undefined;
+  return {
+    key: stationKey(next),
+    spindleId: next.spindleId,
+    direction: next.direction,
+    why: watched ? `settle-${undecided}` : "spare-reading",
+  };
+}
+
+function modelDetail(models: readonly FittedModel[]): Pick<DeckDetail, "model"> {
+  const [best] = models;
+  if (!best || models.length < 2) return {};
+  const { model, departureMetres } = best;
+  return {
+    model: {
+      kind: model.kind,
+      ...(model.kind === "whole-deck" ? {} : { spindleId: model.spindleId }),
+      departureMetres,
+      isDecisive: decisive(models) !== undefined,
+    },
+  };
+}
+
+/** Spindles whose own plane these readings cannot tell from the deck's. */
+function untested(machine: Machine, models: readonly FittedModel[]): string[] {
+  if (machine.spindles.length < 2) return [];
+  return machine.spindles
+    .map(({ id }) => id)
+    .filter((id) => !models.some(({ model }) => model.kind === "spindle-plane" && model.spindleId === id));
+}
+
+function provisionalReasons(args: { machine: Machine; readings: DeckReadings; unmapped: number }): ProvisionalReason[] {
+  const { machine, readings } = args;
+  const reasons: ProvisionalReason[] = [];
+  const isOnTyres = machine.deck?.mount === "frame-hung" && machine.wheels.some(({ isPneumatic }) => isPneumatic);
+  if (isOnTyres && readings.tyres !== "right") reasons.push({ code: `tyres-${readings.tyres}` });
+  if (args.unmapped > 0) reasons.push({ code: "floor-not-mapped", count: args.unmapped });
+  if (readings.datum === "level" && !readings.floor) reasons.push({ code: "level-without-floor" });
+  if (readings.isAfterDropOrRefit && rakedOuterBlades(machine, readings) < 2 && machine.spindles.length > 1) {
+    reasons.push({ code: "rake-wanted-on-both-outer-blades" });
+  }
+  return reasons;
+}
+
+function rakedOuterBlades(machine: Machine, { tips }: DeckReadings): number {
+  const across = spindlesAcross(machine);
+  const outer = [across[0], across.at(-1)];
+  return outer.filter((spindle) =>
+    (["front", "rear"] as const).every((direction) => tips.some((tip) => tip.spindleId === spindle?.id && tip.direction === direction)),
+  ).length;
+}
+
+function evidenceOf(args: { machine: Machine; figures: readonly Figure[]; models: readonly FittedModel[]; rules: Rules }): Evidence[] {
+  const { figures, models, rules } = args;
+  const hasHangers = (args.machine.deck?.hangers.length ?? 0) > 0;
+  const side = figures.find(({ id }) => id === "side");
+  const rake = figures.find(({ id }) => id === "rake");
+  const evidence: Evidence[] = [];
+  if (hasHangers && side?.verdict === "out") {
+    evidence.push({ check: "deck-level", causes: ["deck-out-of-level", "hanger-failed"], result: "suspect" });
+  }
+  if (hasHangers && side?.verdict === "in-tolerance") {
+    evidence.push({ check: "deck-level", cause: "deck-out-of-level", result: "not-found" });
+    evidence.push({ check: "deck-level", cause: "hanger-failed", result: "not-found" });
+  }
+  if (hasHangers && rake) {
+    evidence.push({
+      cause: "deck-rake-wrong",
+      likelihoodRatio: measuredLikelihoodRatio({
+        deviation: rake.value - rules.rakeTarget,
+        tolerance: rules.rakeTolerance,
+        standardUncertainty: rake.standardError ?? 0,
+        sides: "two",
+      }),
+    });
+  }
+  return [...evidence, ...modelEvidence(models)];
+}
+
+function modelEvidence(models: readonly FittedModel[]): Evidence[] {
+  const winner = decisive(models);
+  const tested = (kind: FittedModel["model"]["kind"]) => models.some(({ model }) => model.kind === kind);
+  const standsApart = winner && Math.abs(winner.departureMetres) > STRAIGHT_METRES ? winner.model.kind : undefined;
+  const evidence: Evidence[] = [];
+  if (standsApart === "spindle-plane") evidence.push({ check: "deck-level", cause: "deck-shell-bent", result: "suspect" });
+  if (standsApart === "blade-end") evidence.push({ check: "deck-level", causes: ["blade-bent", "spindle-shaft-bent"], result: "suspect" });
+  if (winner?.model.kind === "whole-deck" && tested("spindle-plane")) {
+    evidence.push({ check: "deck-level", cause: "deck-shell-bent", result: "not-found" });
+  }
+  if (winner?.model.kind === "whole-deck" && tested("blade-end")) {
+    evidence.push({ check: "deck-level", cause: "blade-bent", result: "not-found" });
+    evidence.push({ check: "deck-level", cause: "spindle-shaft-bent", result: "not-found" });
+  }
+  return evidence;
+}
+
+function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTurns: boolean }): Action[] {
+  const actions: Action[] = [];
+  if (args.wantsTurns && args.readings.tyres === "not-right") actions.push({ code: "tyres-first" });
+  const turning = (args.detail.plan?.hangers ?? []).filter(({ turns, endsShort }) => turns !== 0 || endsShort);
+  if (args.wantsTurns && turning.length > 0) {
+    actions.push({ code: "block-deck" });
+    for (const { id, ...turn } of turning) actions.push({ code: "turn-hanger", place: id, ...turn });
+  }
+  const next = args.detail.nextReading;
+  if (next) actions.push({ code: "read-next", place: next.key, why: next.why });
+  return actions;
+}
+
+function warningsFor(args: {
+  machine: Machine;
+  readings: DeckReadings;
+  heights: readonly BladeReading[];
+  planned: TurnPlan | undefined;
+  wantsTurns: boolean;
+}): Warning[] {
+  const { machine, readings } = args;
+  const warnings: Warning[] = [];
+  if (args.heights.length === 3) warnings.push({ code: "no-spare-reading" });
+  const raked = new Set(
+    readings.tips.filter(({ direction }) => direction === "front" || direction === "rear").map(({ spindleId }) => spindleId),
+  );
+  if (machine.spindles.length > 1 && raked.size < 2) warnings.push({ code: "rake-from-one-blade" });
+  const { heightMostMetres: most, heightLeastMetres: least } = machine.sheet;
+  for (const tip of readings.tips) {
+    if (most !== undefined && tip.heightMetres > most + HEIGHT_REMARK_METRES)
+      warnings.push({ code: "height-over-range", place: stationKey(tip), mostMetres: most });
+    if (least !== undefined && tip.heightMetres < least - HEIGHT_REMARK_METRES)
+      warnings.push({ code: "height-under-range", place: stationKey(tip), leastMetres: least });
+  }
+  if (!args.wantsTurns) return warnings;
+  for (const { id, endsShort, slackMetres } of args.planned?.hangers ?? []) {
+    if (endsShort) warnings.push({ code: "adjuster-ends-short", place: id });
+    if (slackMetres !== undefined) warnings.push({ code: "hanger-would-hang-free", place: id, slackMetres });
+  }
+  return warnings;
+}
+
+export { type DeckReadings, deckReadingsSchema } from "./schema";
+export { allStations, fullForm, quickForm, stationKey, type TipStation, twistForm } from "./stations";

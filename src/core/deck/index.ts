@@ -1,0 +1,27 @@
+export { correctForFloor, type FloorMap, type HeightDatum, wheelPlane } from "./floor";
+export { type BladeReading, compareModels, DECISIVE_BIC, type DeckModel, type FittedModel } from "./models";
+export { bestNextStation, farthestStation, type Station } from "./next-reading";
+export {
+  cutHeightAtCentre,
+  type DeckIssue,
+  type DeckPlane,
+  fitDeckPlane,
+  READING_REPEATABILITY_METRES,
+  rakeOf,
+  type Slope,
+  sideOf,
+} from "./plane-fit";
+export {
+  type AdjusterStep,
+  type DeckSpan,
+  type DeckTarget,
+  exactTurns,
+  type Hanger,
+  type HangerTurn,
+  planTurns,
+  rulerAfter,
+  STEP_TURNS,
+  scoreTurns,
+  type TurnPlan,
+  targetPlane,
+} from "./turns";

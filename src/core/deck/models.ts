@@ -1,0 +1,77 @@
+import { type HeightAt, type Plane, solveLeastSquares } from "@/core/geometry";
+import { READING_REPEATABILITY_METRES, REPEATABILITY_WEIGHT } from "./plane-fit";
+
+/** A height with the blade it belongs to and, where the ends are told apart, which end. */
+export type BladeReading = HeightAt & { spindleId: string; end?: "A" | "B" };
+
+export type DeckModel = { kind: "whole-deck" } | { kind: "spindle-plane"; spindleId: string } | { kind: "blade-end"; spindleId: string };
+
+export type FittedModel = {
+  model: DeckModel;
+  /** Plane of the rest of the deck. */
+  plane: Plane;
+  /** Largest departure of the odd blade from that plane at its readings; for an end, A minus B. Metres, signed. */
+  departureMetres: number;
+  bic: number;
+  inverseNormal: number[][];
+  readingDeviation: number;
+};
+
+/** Lead in BIC from which one model is named and not just preferred (published: Kass & Raftery 1995, "strong", from memory). */
+export const DECISIVE_BIC = 6;
+
+/**
+ * Every model these readings can bear, best first by BIC = N·ln((8σ₀² + RSS)/N) + p·ln n with N = 8 + n:
+ * the whole deck one plane; one spindle on a plane of its own; one end of one blade higher than the other.
+ * A model whose terms the readings cannot separate is left out: see `untestedSpindles`.
+ */
+export function compareModels(readings: readonly BladeReading[]): FittedModel[] {
+  const spindles = [...new Set(readings.map(({ spindleId }) => spindleId))];
+  const models: DeckModel[] = [
+    { kind: "whole-deck" },
+    ...(spindles.length > 1 ? spindles.map((spindleId) => ({ kind: "spindle-plane" as const, spindleId })) : []),
+    ...spindles.map((spindleId) => ({ kind: "blade-end" as const, spindleId })),
+  ];
+  return models.flatMap((model) => fitModel(model, readings)).sort((a, b) => a.bic - b.bic);
+}
+
+function extraColumns(model: DeckModel, reading: BladeReading): number[] {
+  if (model.kind === "whole-deck") return [];
+  const isHere = reading.spindleId === model.spindleId;
+  if (model.kind === "spindle-plane") return isHere ? [1, reading.x, reading.y] : [0, 0, 0];
+  return [isHere && reading.end ? (reading.end === "A" ? 0.5 : -0.5) : 0];
+}
+
+function fitModel(model: DeckModel, readings: readonly BladeReading[]): FittedModel[] {
+  const design = readings.map((reading) => [1, reading.x, reading.y, ...extraColumns(model, reading)]);
+  const count = readings.length;
+  const terms = design[0]?.length ?? 0;
+  if (model.kind !== "whole-deck" && count <= terms) return [];
+  const solved = solveLeastSquares(
+    design,
+    readings.map(({ z }) => z),
+  );
+  if (solved.kind === "refused") return [];
+  const { coefficients, residualSumOfSquares, inverseNormal } = solved.fit;
+  const [height = 0, slopeRight = 0, slopeForward = 0, ...extra] = coefficients;
+  const known = REPEATABILITY_WEIGHT * READING_REPEATABILITY_METRES ** 2;
+  const weight = REPEATABILITY_WEIGHT + count;
+  return [
+    {
+      model,
+      plane: { height, slopeRight, slopeForward },
+      departureMetres: departure(model, extra, readings),
+      bic: weight * Math.log((known + residualSumOfSquares) / weight) + terms * Math.log(count),
+      inverseNormal,
+      readingDeviation: Math.sqrt((known + residualSumOfSquares) / (REPEATABILITY_WEIGHT + count - terms)),
+    },
+  ];
+}
+
+function departure(model: DeckModel, extra: readonly number[], readings: readonly BladeReading[]): number {
+  if (model.kind === "whole-deck") return 0;
+  if (model.kind === "blade-end") return extra[0] ?? 0;
+  const own = readings.filter(({ spindleId }) => spindleId === model.spindleId);
+  const departures = own.map(({ x, y }) => (extra[0] ?? 0) + (extra[1] ?? 0) * x + (extra[2] ?? 0) * y);
+  return departures.reduce((most, value) => (Math.abs(value) > Math.abs(most) ? value : most), 0);
+}

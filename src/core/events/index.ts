@@ -1,0 +1,10 @@
+export {
+  dependants,
+  type LoggedEvent,
+  largestMovement,
+  type Movement,
+  NOTICED_MOVEMENT_METRES,
+  type StaleReason,
+  staleReasons,
+  tickedContexts,
+} from "./stale";

@@ -1,0 +1,15 @@
+export { measuredLikelihoodRatio } from "./likelihood";
+export { logNormalCdf, logNormalDensity } from "./normal";
+export {
+  type Evidence,
+  type Figure,
+  gravest,
+  judgeDeviation,
+  type ProvisionalReason,
+  STANDINGS,
+  type Standing,
+  type Tolerance,
+  VERDICTS,
+  type Verdict,
+  type Warning,
+} from "./types";

@@ -1,0 +1,39 @@
+export type JobState = "waiting" | "in-work" | "awaiting-proof" | "held-out" | "closed";
+
+export type StepKind =
+  | "complaint"
+  | "guess"
+  | "confirmation"
+  | "take"
+  | "fix"
+  | "test-cut"
+  | "note"
+  | "event"
+  | "hold"
+  | "release"
+  | "close"
+  | "undo";
+
+export type Step<Data = unknown> = { id: number; kind: StepKind; data: Data; undoesId?: number; who: string; at: string };
+
+/** The steps that still count, in order: an undone step and the undo itself do not. */
+export function liveSteps<S extends Pick<Step, "id" | "kind" | "undoesId">>(steps: readonly S[]): S[] {
+  const undone = new Set(steps.flatMap(({ undoesId }) => (undoesId === undefined ? [] : [undoesId])));
+  return steps.filter(({ id, kind }) => kind !== "undo" && !undone.has(id));
+}
+
+/** Where a job stands, from its steps alone. */
+export function stateOf(steps: readonly Step[]): JobState {
+  const live = liveSteps(steps);
+  if (live.some(({ kind }) => kind === "close")) return "closed";
+  const holding = live.findLast(({ kind }) => kind === "hold" || kind === "release");
+  if (holding?.kind === "hold") return "held-out";
+  if (live.some(({ kind }) => kind === "fix")) return "awaiting-proof";
+  return live.some(({ kind }) => kind !== "complaint" && kind !== "guess" && kind !== "note") ? "in-work" : "waiting";
+}
+
+/** The step that "undo" would take back: the last that counts, except the complaint the job rests on. */
+export function undoable<S extends Pick<Step, "id" | "kind" | "undoesId">>(steps: readonly S[]): S | undefined {
+  const last = liveSteps(steps).at(-1);
+  return last?.kind === "complaint" ? undefined : last;
+}

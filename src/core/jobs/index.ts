@@ -1,0 +1,14 @@
+export { type DeckContext, deckContext } from "./context";
+export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
+export {
+  CUT_LOOKS,
+  CUT_TURFS,
+  type CutGrade,
+  type FixRecord,
+  gradeCut,
+  type Proof,
+  type ProofGap,
+  type TakeRecord,
+  type TestCut,
+  workOutProof,
+} from "./proof";

@@ -1,0 +1,15 @@
+export {
+  type CutsWith,
+  FEATURE_IDS,
+  FEATURES,
+  type FeatureId,
+  featuresOf,
+  KIND_IDS,
+  KINDS,
+  type KindId,
+  type KindRow,
+  kindById,
+  meetsNeed,
+  type Need,
+  type Power,
+} from "./kinds";

@@ -1,0 +1,1 @@
+export { type CutPoint, cutSection, ledgeBetweenPasses, SECTION_STEP_METRES } from "./section";

@@ -1,0 +1,98 @@
+import type { JobState } from "@/core/jobs";
+import type { KindId } from "@/core/kinds";
+import { looksSchema } from "./complaints";
+import type { Db } from "./connection";
+import { listOwed, type Owed } from "./owed";
+
+export type BayJob = {
+  jobId: number;
+  state: JobState;
+  openedAt: string;
+  machineId: string;
+  fleetNumber: string;
+  machineName: string;
+  kind: KindId;
+  site: string;
+  words: string;
+  saidBy: string;
+  symptoms: string[];
+  /** The last thing done, for who picks it up. */
+  lastKind: string;
+  lastAt: string;
+  lastWho: string;
+};
+
+type Row = {
+  job_id: number;
+  state: JobState;
+  opened_at: string;
+  machine_id: string;
+  fleet_number: string;
+  name: string;
+  kind: KindId;
+  site: string;
+  words: string;
+  said_by: string;
+  looks_json: string;
+  last_kind: string;
+  last_at: string;
+  last_who: string;
+};
+
+const SELECT = `
+  SELECT j.id AS job_id, j.state, j.opened_at, j.machine_id, m.fleet_number, m.name, m.kind, m.site,
+    c.words, c.said_by, c.looks_json, s.kind AS last_kind, s.at AS last_at, s.who AS last_who
+  FROM jobs j
+  JOIN machines m ON m.id = j.machine_id
+  JOIN complaints c ON c.id = (SELECT min(id) FROM complaints WHERE job_id = j.id)
+  JOIN steps s ON s.id = (SELECT max(id) FROM steps WHERE job_id = j.id)`;
+
+const fromRow = (row: Row): BayJob => ({
+  jobId: row.job_id,
+  state: row.state,
+  openedAt: row.opened_at,
+  machineId: row.machine_id,
+  fleetNumber: row.fleet_number,
+  machineName: row.name,
+  kind: row.kind,
+  site: row.site,
+  words: row.words,
+  saidBy: row.said_by,
+  symptoms: looksSchema.parse(JSON.parse(row.looks_json)).symptoms,
+  lastKind: row.last_kind,
+  lastAt: row.last_at,
+  lastWho: row.last_who,
+});
+
+/** Every open job, the longest waiting first, and what closed ones still owe. */
+export function getBay(db: Db): { jobs: BayJob[]; owed: (Owed & { fleetNumber: string })[] } {
+  const jobs = (db.prepare(`${SELECT} WHERE j.state <> 'closed' ORDER BY j.opened_at`).all() as Row[]).map(fromRow);
+  const numbers = new Map(
+    (db.prepare("SELECT id, fleet_number FROM machines").all() as { id: string; fleet_number: string }[]).map((m) => [
+      m.id,
+      m.fleet_number,
+    ]),
+  );
+  return { jobs, owed: listOwed(db).map((owed) => ({ ...owed, fleetNumber: numbers.get(owed.machineId) ?? owed.machineId })) };
+}
+
+/** Jobs of one machine, newest first. */
+export function jobsOfMachine(db: Db, machineId: string): (BayJob & { closedAt?: string; causes: string[]; isProved?: boolean })[] {
+  const rows = db
+    .prepare(
+      `${SELECT.replace("c.looks_json,", "c.looks_json, j.closed_at, close.data_json AS close_json,")}
+       LEFT JOIN steps close ON close.id = (SELECT max(x.id) FROM steps x WHERE x.job_id = j.id AND x.kind = 'close'
+         AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = x.id))
+       WHERE j.machine_id = ? ORDER BY j.opened_at DESC`,
+    )
+    .all(machineId) as (Row & { closed_at: string | null; close_json: string | null })[];
+  return rows.map((row) => {
+    const close = row.close_json === null ? undefined : (JSON.parse(row.close_json) as { causes: string[]; isProved: boolean });
+    return {
+      ...fromRow(row),
+      causes: close?.causes ?? [],
+      ...(row.closed_at === null ? {} : { closedAt: row.closed_at }),
+      ...(close ? { isProved: close.isProved } : {}),
+    };
+  });
+}

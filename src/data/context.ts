@@ -1,0 +1,43 @@
+import type { Db } from "./connection";
+import { AppError } from "./errors";
+
+/** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
+export type Doing = { who: string; now: string; submissionId?: string };
+
+/** Adds a line to the audit trail. Inside the transaction of what it tells of. */
+export function audit(db: Db, doing: Doing, entry: { action: string; subject: string; detail?: unknown }): void {
+  db.prepare("INSERT INTO audit (at, who, action, subject, detail_json) VALUES (?, ?, ?, ?, ?)").run(
+    doing.now,
+    doing.who,
+    entry.action,
+    entry.subject,
+    JSON.stringify(entry.detail ?? {}),
+  );
+}
+
+/**
+ * Runs a change in one immediate transaction, once for each submission id: the same id again gets the same answer and changes
+ * nothing. Throws `submission-reused` when the id was used for another action, `unknown-person` for initials not on the list.
+ */
+export function once<T>(db: Db, doing: Doing, action: string, change: () => T): T {
+  return db
+    .transaction(() => {
+      if (!db.prepare("SELECT 1 FROM people WHERE initials = ?").get(doing.who)) throw new AppError("unknown-person");
+      const id = doing.submissionId;
+      if (id === undefined) return change();
+      const before = db.prepare("SELECT action, answer_json FROM submissions WHERE id = ?").get(id) as
+        | { action: string; answer_json: string }
+        | undefined;
+      if (before && before.action !== action) throw new AppError("submission-reused");
+      if (before) return JSON.parse(before.answer_json) as T;
+      const answer = change();
+      db.prepare("INSERT INTO submissions (id, action, answer_json, at) VALUES (?, ?, ?, ?)").run(
+        id,
+        action,
+        JSON.stringify(answer),
+        doing.now,
+      );
+      return answer;
+    })
+    .immediate();
+}

@@ -1,0 +1,143 @@
+import { z } from "zod";
+import { type Machine, machineSchema } from "@/core/machine";
+import type { Db } from "./connection";
+import { audit, type Doing, once } from "./context";
+import { AppError } from "./errors";
+
+export type MachineRecord = {
+  id: string;
+  fleetNumber: string;
+  name: string;
+  site: string;
+  sheetVersion: number;
+  /** Whose word the sheet in force is, and since when. */
+  sheetBy: string;
+  sheetAt: string;
+  sheetReason: string;
+  machine: Machine;
+  meterHours?: number;
+};
+
+export const newMachineSchema = z.object({
+  fleetNumber: z.string().trim().min(1).max(20),
+  name: z.string().trim().min(1).max(60),
+  site: z.string().trim().min(1).max(60),
+  machine: machineSchema,
+});
+
+type Row = {
+  id: string;
+  fleet_number: string;
+  name: string;
+  site: string;
+  version: number;
+  sheet_json: string;
+  reason: string;
+  who: string;
+  at: string;
+  meter_hours: number | null;
+};
+
+const SELECT = `
+  SELECT m.id, m.fleet_number, m.name, m.site, s.version, s.sheet_json, s.reason, s.who, s.at,
+    (SELECT h.meter_hours FROM hours h WHERE h.machine_id = m.id ORDER BY h.at DESC, h.id DESC LIMIT 1) AS meter_hours
+  FROM machines m
+  JOIN machine_sheets s ON s.machine_id = m.id
+    AND s.version = (SELECT max(version) FROM machine_sheets WHERE machine_id = m.id)`;
+
+const fromRow = (row: Row): MachineRecord => ({
+  id: row.id,
+  fleetNumber: row.fleet_number,
+  name: row.name,
+  site: row.site,
+  sheetVersion: row.version,
+  sheetBy: row.who,
+  sheetAt: row.at,
+  sheetReason: row.reason,
+  machine: machineSchema.parse(JSON.parse(row.sheet_json)),
+  ...(row.meter_hours === null ? {} : { meterHours: row.meter_hours }),
+});
+
+export function listMachines(db: Db): MachineRecord[] {
+  return (db.prepare(`${SELECT} ORDER BY m.fleet_number`).all() as Row[]).map(fromRow);
+}
+
+/** Throws `machine-not-found`. */
+export function getMachine(db: Db, id: string): MachineRecord {
+  const row = db.prepare(`${SELECT} WHERE m.id = ?`).get(id) as Row | undefined;
+  if (!row) throw new AppError("machine-not-found");
+  return fromRow(row);
+}
+
+export function addMachine(db: Db, doing: Doing, input: z.output<typeof newMachineSchema>): { machineId: string } {
+  return once(db, doing, "machine-added", () => {
+    const id = input.fleetNumber
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "");
+    const taken = db.prepare("SELECT 1 FROM machines WHERE fleet_number = ? OR id = ?").get(input.fleetNumber, id);
+    if (taken || id === "") throw new AppError("fleet-number-taken", { issues: [{ code: "fleet-number-taken", path: ["fleetNumber"] }] });
+    db.prepare("INSERT INTO machines (id, fleet_number, name, kind, site, created_at) VALUES (?, ?, ?, ?, ?, ?)").run(
+      id,
+      input.fleetNumber,
+      input.name,
+      input.machine.kind,
+      input.site,
+      doing.now,
+    );
+    insertSheet(db, doing, { machineId: id, version: 1, machine: input.machine, reason: "first sheet" });
+    audit(db, doing, { action: "machine-added", subject: `machine:${id}` });
+    return { machineId: id };
+  });
+}
+
+/** A new version of a machine's sheet, with the reason. Throws `changed-since` when another one came in between. */
+export function replaceSheet(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; basedOnVersion: number; machine: Machine; reason: string },
+): { sheetVersion: number } {
+  return once(db, doing, "sheet-replaced", () => {
+    const current = getMachine(db, args.machineId);
+    if (current.sheetVersion !== args.basedOnVersion) throw new AppError("changed-since");
+    const version = current.sheetVersion + 1;
+    insertSheet(db, doing, { ...args, version });
+    audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
+    return { sheetVersion: version };
+  });
+}
+
+function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: number; machine: Machine; reason: string }): void {
+  db.prepare("INSERT INTO machine_sheets (machine_id, version, sheet_json, reason, who, at) VALUES (?, ?, ?, ?, ?, ?)").run(
+    args.machineId,
+    args.version,
+    JSON.stringify(args.machine),
+    args.reason,
+    doing.who,
+    doing.now,
+  );
+}
+
+export type HoursEntry = { id: number; meterHours: number; who: string; at: string };
+
+/** Logs the hour meter. Throws `invalid` when it runs backwards and is not marked as a correction. */
+export function logHours(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; meterHours: number; isCorrection: boolean },
+): { hoursId: number } {
+  return once(db, doing, "hours-logged", () => {
+    const { meterHours: before } = getMachine(db, args.machineId);
+    if (before !== undefined && args.meterHours < before && !args.isCorrection) {
+      throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["meterHours"], beforeHours: before }] });
+    }
+    const last = db.prepare("SELECT id FROM hours WHERE machine_id = ? ORDER BY at DESC, id DESC LIMIT 1").get(args.machineId) as
+      | { id: number }
+      | undefined;
+    const { lastInsertRowid } = db
+      .prepare("INSERT INTO hours (machine_id, meter_hours, corrects_id, who, at) VALUES (?, ?, ?, ?, ?)")
+      .run(args.machineId, args.meterHours, args.isCorrection ? (last?.id ?? null) : null, doing.who, doing.now);
+    audit(db, doing, { action: "hours-logged", subject: `machine:${args.machineId}`, detail: { meterHours: args.meterHours } });
+    return { hoursId: Number(lastInsertRowid) };
+  });
+}

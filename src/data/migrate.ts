@@ -1,0 +1,37 @@
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import type { Database } from "better-sqlite3";
+import { AppError } from "./errors";
+
+export const MIGRATIONS_FOLDER = path.join(process.cwd(), "src", "data", "migrations");
+
+const BOOKKEEPING = `CREATE TABLE IF NOT EXISTS migrations (
+  version INTEGER NOT NULL CONSTRAINT migrations_pk PRIMARY KEY,
+  name TEXT NOT NULL,
+  at TEXT NOT NULL
+) STRICT`;
+
+/**
+ * Brings a database up to the newest numbered file, each in one transaction with its bookkeeping row.
+ * Throws `database-newer` for a database that knows migrations this application does not.
+ */
+export function migrate(db: Database, { folder = MIGRATIONS_FOLDER, now }: { folder?: string; now: string }): void {
+  db.exec(BOOKKEEPING);
+  const files = readdirSync(folder)
+    .filter((name) => /^\d{4}_.+\.sql$/.test(name))
+    .sort();
+  const done = (db.prepare("SELECT coalesce(max(version), 0) AS version FROM migrations").get() as { version: number }).version;
+  const newest = Number(files.at(-1)?.slice(0, 4) ?? 0);
+  if (done > newest) throw new AppError("database-newer");
+  for (const name of files) {
+    const version = Number(name.slice(0, 4));
+    if (version <= done) continue;
+    const sql = readFileSync(path.join(folder, name), "utf8");
+    db.transaction(() => {
+      const already = db.prepare("SELECT 1 FROM migrations WHERE version = ?").get(version);
+      if (already) return;
+      db.exec(sql);
+      db.prepare("INSERT INTO migrations (version, name, at) VALUES (?, ?, ?)").run(version, name, now);
+    }).immediate();
+  }
+}

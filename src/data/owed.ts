@@ -1,0 +1,57 @@
+import { FIXES, type FixRow } from "@/core/diagnosis";
+import type { Db } from "./connection";
+import { audit, type Doing, once } from "./context";
+import { AppError } from "./errors";
+import type { AnyStep, JobRow } from "./steps";
+
+export type Owed = { id: number; machineId: string; jobId: number; code: string; dueAt: string };
+
+const DAY = 86_400_000;
+/** A cut that browns does so within two days (common practice). */
+const SECOND_LOOK_DAYS = 2;
+/** First run after a bolt was moved: as a date, the next working day (estimate). */
+const FIRST_RUN_DAYS = 1;
+
+const fixRows: readonly FixRow[] = FIXES;
+const BLADE_EVENTS: readonly string[] = ["blade-changed", "blade-refitted", "spindle-apart"];
+
+function later(now: string, days: number): string {
+  return new Date(Date.parse(now) + days * DAY).toISOString();
+}
+
+/** What a closed job still owes: a second look for browning, blade bolts after their first run, oil after standing. */
+export function addOwed(db: Db, doing: Doing, args: { job: JobRow; stepId: number; steps: readonly AnyStep[] }): void {
+  const events = args.steps.flatMap((step) =>
+    step.kind === "fix" ? fixRows.filter(({ fix }) => fix === step.data.fix).map(({ event }) => event) : [],
+  );
+  const owed: { code: string; dueAt: string }[] = [];
+  if (args.steps.some(({ kind }) => kind === "test-cut")) owed.push({ code: "second-look", dueAt: later(doing.now, SECOND_LOOK_DAYS) });
+  if (events.some((event) => BLADE_EVENTS.includes(event)))
+    owed.push({ code: "bolts-after-first-run", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+  if (events.includes("gearbox-off")) owed.push({ code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+  const insert = db.prepare("INSERT INTO owed (machine_id, job_id, step_id, code, due_at) VALUES (?, ?, ?, ?, ?)");
+  for (const { code, dueAt } of owed) insert.run(args.job.machineId, args.job.id, args.stepId, code, dueAt);
+}
+
+/** What is owed and not done, soonest first; a job opened again owes nothing. */
+export function listOwed(db: Db, machineId?: string): Owed[] {
+  const rows = db
+    .prepare(
+      `SELECT id, machine_id, job_id, code, due_at FROM owed o
+       WHERE done_at IS NULL AND (:machineId IS NULL OR machine_id = :machineId) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id)
+       ORDER BY due_at`,
+    )
+    .all({ machineId: machineId ?? null }) as { id: number; machine_id: string; job_id: number; code: string; due_at: string }[];
+  return rows.map((row) => ({ id: row.id, machineId: row.machine_id, jobId: row.job_id, code: row.code, dueAt: row.due_at }));
+}
+
+export function settleOwed(db: Db, doing: Doing, args: { owedId: number }): { owedId: number } {
+  return once(db, doing, "owed-done", () => {
+    const { changes } = db
+      .prepare("UPDATE owed SET done_at = ?, done_by = ? WHERE id = ? AND done_at IS NULL")
+      .run(doing.now, doing.who, args.owedId);
+    if (changes === 0) throw new AppError("owed-not-found");
+    audit(db, doing, { action: "owed-done", subject: `owed:${args.owedId}` });
+    return { owedId: args.owedId };
+  });
+}

@@ -1,0 +1,278 @@
+import { z } from "zod";
+import { type Assessment, assessCheck, checkRow, type DeckReadings, isOffered, stationKey, type TyreReadings } from "@/core/checks";
+import type { CheckId } from "@/core/diagnosis";
+import type { Verdict } from "@/core/findings";
+import { deckContext, liveSteps } from "@/core/jobs";
+import { satisfies } from "@/core/safety";
+import type { Db } from "./connection";
+import { type Doing, once } from "./context";
+import { AppError } from "./errors";
+import { listEvents } from "./events";
+import { getMachine } from "./machines";
+import { safeStateOf } from "./safe-state";
+import { addStep, getJobRow, listSteps, openJobRow } from "./steps";
+
+export const newTakeSchema = z.object({
+  checkId: z.string(),
+  /** Readings in the check's own form, SI. */
+  readings: z.unknown(),
+  /** What was typed, by place, so that the record shows the gauge's own figures. */
+  asTyped: z.record(z.string(), z.string().max(40)).default({}),
+  /** The take this one corrects. */
+  correctsStepId: z.number().int().optional(),
+});
+
+export const newFindingSchema = z.object({
+  checkId: z.string(),
+  result: z.enum(["seen", "suspect", "not-found", "unclear"]),
+  causes: z.array(z.string()).max(10).default([]),
+  note: z.string().trim().max(500).default(""),
+});
+
+export type Take = {
+  stepId: number;
+  jobId: number;
+  checkId: CheckId;
+  correctsStepId?: number;
+  input: unknown;
+  sheetVersion: number;
+  ruleVersion: number;
+  verdict: Verdict;
+  result: Assessment;
+  at: string;
+  who: string;
+  readings: { id: number; place: string; quantity: string; value: number; asTyped?: string }[];
+};
+
+type Row = {
+  step_id: number;
+  job_id: number;
+  check_id: CheckId;
+  corrects_step_id: number | null;
+  input_json: string;
+  sheet_version: number;
+  rule_version: number;
+  verdict: Verdict;
+  result_json: string;
+  at: string;
+  who: string;
+};
+
+const SELECT = `SELECT t.step_id, t.job_id, t.check_id, t.corrects_step_id, t.input_json, t.sheet_version, t.rule_version, t.verdict,
+  t.result_json, t.at, s.who FROM takes t JOIN steps s ON s.id = t.step_id
+  WHERE NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
+    AND NOT EXISTS (SELECT 1 FROM takes c WHERE c.corrects_step_id = t.step_id
+      AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = c.step_id))`;
+
+function fromRow(db: Db, row: Row): Take {
+  const readings = db
+    .prepare("SELECT id, place, quantity, value, as_typed FROM readings WHERE step_id = ? ORDER BY id")
+    .all(row.step_id) as {
+    id: number;
+    place: string;
+    quantity: string;
+    value: number;
+    as_typed: string | null;
+  }[];
+  return {
+    stepId: row.step_id,
+    jobId: row.job_id,
+    checkId: row.check_id,
+    input: JSON.parse(row.input_json),
+    sheetVersion: row.sheet_version,
+    ruleVersion: row.rule_version,
+    verdict: row.verdict,
+    result: JSON.parse(row.result_json) as Assessment,
+    at: row.at,
+    who: row.who,
+    readings: readings.map(({ as_typed, ...reading }) => ({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) })),
+    ...(row.corrects_step_id === null ? {} : { correctsStepId: row.corrects_step_id }),
+  };
+}
+
+/** Takes of a job that count: not undone, not corrected since. Oldest first. */
+export function takesOfJob(db: Db, jobId: number): Take[] {
+  return (db.prepare(`${SELECT} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]).map((row) => fromRow(db, row));
+}
+
+/** All takes of a machine that count, newest first. */
+export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
+  return (db.prepare(`${SELECT} AND t.machine_id = ? ORDER BY t.at DESC LIMIT ?`).all(machineId, limit) as Row[]).map((row) =>
+    fromRow(db, row),
+  );
+}
+
+export function takeRecord(take: Take) {
+  return { id: take.stepId, check: take.checkId, at: take.at, verdict: take.verdict, isProvisional: take.result.provisional.length > 0 };
+}
+
+/** What a level in this job stands on, as the record has it now. */
+export function levelContext(db: Db, jobId: number) {
+  const { machineId } = getJobRow(db, jobId);
+  const { machine } = getMachine(db, machineId);
+  const lastGood = db
+    .prepare("SELECT max(at) AS at FROM takes WHERE machine_id = ? AND check_id = 'deck-level' AND verdict = 'in-tolerance'")
+    .get(machineId) as { at: string | null };
+  return deckContext({
+    machine,
+    takes: takesOfJob(db, jobId).map(takeRecord),
+    events: listEvents(db, machineId),
+    ...(lastGood.at === null ? {} : { lastGoodLevelAt: lastGood.at }),
+  });
+}
+
+/**
+ * Assesses readings with the core, and keeps inputs, sheet and rule version, tolerances and verdict together.
+ * Throws `check-not-found`, `job-closed`, `not-safe`, `invalid` (issues by path), `take-not-found` for an unknown correction.
+ */
+export function recordTake(
+  db: Db,
+  doing: Doing,
+  args: { jobId: number } & z.output<typeof newTakeSchema>,
+): { stepId: number; assessment: Assessment } {
+  return once(db, doing, "take", () => {
+    const job = openJobRow(db, args.jobId);
+    const row = checkRow(args.checkId);
+    if (!row) throw new AppError("check-not-found");
+    requireState(db, job.id, row.state);
+    const { machine, sheetVersion } = getMachine(db, job.machineId);
+    const readings = args.checkId === "deck-level" ? { ...(args.readings as object), ...levelContext(db, job.id) } : args.readings;
+    const outcome = assessCheck(args.checkId, { machine, readings });
+    if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
+    if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
+    const { assessment } = outcome;
+    const before = args.correctsStepId === undefined ? undefined : correctable(db, job.id, args.correctsStepId, args.checkId);
+    const stepId = addStep(db, doing, {
+      jobId: job.id,
+      kind: "take",
+      data: { checkId: args.checkId, verdict: assessment.verdict, ...(before ? { correctsStepId: before.stepId } : {}) },
+    });
+    insertTake(db, doing, {
+      stepId,
+      job,
+      checkId: args.checkId,
+      input: readings,
+      sheetVersion,
+      assessment,
+      correctsStepId: before?.stepId,
+    });
+    insertReadings(db, { stepId, checkId: args.checkId, readings, asTyped: args.asTyped, before });
+    return { stepId, assessment };
+  });
+}
+
+function correctable(db: Db, jobId: number, stepId: number, checkId: string): Take {
+  const take = takesOfJob(db, jobId).find((one) => one.stepId === stepId && one.checkId === checkId);
+  if (!take) throw new AppError("take-not-found");
+  return take;
+}
+
+/** Throws `not-safe` unless the state in force covers what is needed. */
+export function requireState(db: Db, jobId: number, needs: Parameters<typeof satisfies>[1]): void {
+  const { inForce } = safeStateOf(db, jobId);
+  if (!satisfies(inForce?.state, needs)) throw new AppError("not-safe", { issues: [{ code: "state-needed", path: [], needs }] });
+}
+
+function insertTake(
+  db: Db,
+  doing: Doing,
+  args: {
+    stepId: number;
+    job: { id: number; machineId: string };
+    checkId: string;
+    input: unknown;
+    sheetVersion: number;
+    assessment: Assessment;
+    correctsStepId?: number | undefined;
+  },
+): void {
+  const { assessment } = args;
+  const tolerances = assessment.figures.flatMap(({ id, place, tolerance }) => (tolerance ? [{ id, place, tolerance }] : []));
+  db.prepare(
+    `INSERT INTO takes (step_id, job_id, machine_id, check_id, corrects_step_id, input_json, sheet_version, rule_version, tolerances_json, verdict, result_json, at)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+  ).run(
+    args.stepId,
+    args.job.id,
+    args.job.machineId,
+    args.checkId,
+    args.correctsStepId ?? null,
+    JSON.stringify(args.input),
+    args.sheetVersion,
+    assessment.ruleVersion,
+    JSON.stringify(tolerances),
+    assessment.verdict,
+    JSON.stringify(assessment),
+    doing.now,
+  );
+}
+
+type ReadingRow = { place: string; quantity: string; value: number };
+
+function readingRows(checkId: string, readings: unknown): ReadingRow[] {
+  if (checkId === "tyre-pressure") {
+    return (readings as TyreReadings).tyres.flatMap(({ wheelId, pressurePascals, temperatureKelvin }) => [
+      { place: wheelId, quantity: "pressure_pascals", value: pressurePascals },
+      ...(temperatureKelvin === undefined ? [] : [{ place: wheelId, quantity: "temperature_kelvin", value: temperatureKelvin }]),
+    ]);
+  }
+  if (checkId !== "deck-level") return [];
+  const { tips, floor } = readings as DeckReadings;
+  return [
+    ...tips.map((tip) => ({ place: stationKey(tip), quantity: "height_metres", value: tip.heightMetres })),
+    ...(floor?.wheels ?? []).map(({ wheelId, heightMetres }) => ({ place: wheelId, quantity: "floor_metres", value: heightMetres })),
+    ...(floor?.places ?? []).map((place) => ({ place: stationKey(place), quantity: "floor_metres", value: place.heightMetres })),
+  ];
+}
+
+/** Each reading its own row; one that replaces a wrong one points back at it. */
+function insertReadings(
+  db: Db,
+  args: { stepId: number; checkId: string; readings: unknown; asTyped: Readonly<Record<string, string>>; before: Take | undefined },
+): void {
+  const insert = db.prepare("INSERT INTO readings (step_id, place, quantity, value, as_typed, corrects_id) VALUES (?, ?, ?, ?, ?, ?)");
+  for (const { place, quantity, value } of readingRows(args.checkId, args.readings)) {
+    const old = args.before?.readings.find((reading) => reading.place === place && reading.quantity === quantity);
+    const corrects = old && old.value !== value ? old.id : null;
+    insert.run(args.stepId, place, quantity, value, quantity === "floor_metres" ? null : (args.asTyped[place] ?? null), corrects);
+  }
+}
+
+const FINDING_VERDICT: Record<z.output<typeof newFindingSchema>["result"], Verdict> = {
+  seen: "out",
+  suspect: "watch",
+  "not-found": "in-tolerance",
+  unclear: "not-enough-readings",
+};
+
+/** The result of a look, for any check of the tables: seen, suspect, not found or could not tell, with the causes it speaks to. */
+export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newFindingSchema>): { stepId: number } {
+  return once(db, doing, "finding", () => {
+    const job = openJobRow(db, args.jobId);
+    const row = checkRow(args.checkId);
+    if (!row) throw new AppError("check-not-found");
+    requireState(db, job.id, row.state);
+    const { machine, sheetVersion } = getMachine(db, job.machineId);
+    if (!isOffered(row, machine)) throw new AppError("invalid", { issues: [{ code: "check-not-for-this-machine", path: ["checkId"] }] });
+    const verdict = FINDING_VERDICT[args.result];
+    const assessment: Assessment = {
+      check: row.id as CheckId,
+      ruleVersion: 0,
+      verdict,
+      provisional: [],
+      figures: [],
+      evidence: args.causes.map((cause) => ({ check: row.id, cause, result: args.result })),
+      actions: [],
+      warnings: [],
+      detail: { note: args.note, result: args.result, causes: args.causes },
+    };
+    const stepId = addStep(db, doing, { jobId: job.id, kind: "take", data: { checkId: row.id, verdict } });
+    insertTake(db, doing, { stepId, job, checkId: row.id, input: { finding: args }, sheetVersion, assessment });
+    return { stepId };
+  });
+}
+
+/** Ids of the last steps that count, for a screen that must know whether it is stale. */
+export function lastLiveStep(db: Db, jobId: number): number {
+  return liveSteps(listSteps(db, jobId)).at(-1)?.id ?? 0;
+}

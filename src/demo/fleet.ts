@@ -1,0 +1,272 @@
+import type { MachineInput } from "@/core/machine";
+import { INCH_METRES, POUND_FORCE_NEWTONS, PSI_PASCALS } from "@/core/units";
+
+/** The demo depot's machines: invented, laid out in inches and psi as a sheet of such a machine would be. */
+export type FleetMachine = { fleetNumber: string; name: string; site: string; hours: number; machine: MachineInput };
+
+const inch = (value: number) => Math.round(value * INCH_METRES * 1e5) / 1e5;
+const psi = (value: number) => Math.round(value * PSI_PASCALS);
+const at = (x: number, y: number) => ({ xMetres: inch(x), yMetres: inch(y) });
+
+type WheelArgs = {
+  x: number;
+  y: number;
+  size: readonly [diameter: number, width: number];
+  psi?: number;
+  least?: number;
+  most?: number;
+  isDriven?: boolean;
+};
+
+function axle(name: string, label: string, { x, y, size: [diameter, width], psi: sheet, least, most, isDriven }: WheelArgs) {
+  return (["left", "right"] as const).map((side) => ({
+    id: `${side}-${name}`,
+    label: `${side === "left" ? "Left" : "Right"} ${label}`,
+    ...at(side === "left" ? -x : x, y),
+    axle: name,
+    isDriven: isDriven ?? false,
+    isPneumatic: sheet !== undefined,
+    diameterMetres: inch(diameter),
+    treadWidthMetres: inch(width),
+    sectionHeightMetres: inch(diameter / 5),
+    ...(sheet === undefined ? {} : { sheetPressurePascals: psi(sheet) }),
+    ...(least === undefined ? {} : { leastPressurePascals: psi(least) }),
+    ...(most === undefined ? {} : { mouldedMaximumPascals: psi(most) }),
+  }));
+}
+
+function hanger(
+  id: string,
+  label: string,
+  place: readonly [number, number],
+  lift: number,
+  step: "flat" | "quarter" | "half" | "hole" = "quarter",
+) {
+  return {
+    id,
+    label,
+    ...at(...place),
+    liftPerTurnMetres: inch(lift),
+    step,
+    turnsLeftUp: 10,
+    turnsLeftDown: 10,
+    upIs: "clockwise" as const,
+  };
+}
+
+function fourHangers(x: number, front: number, rear: number, lift: number) {
+  return [
+    hanger("left-front", "Left front", [-x, front], lift),
+    hanger("right-front", "Right front", [x, front], lift),
+    hanger("left-rear", "Left rear", [-x, rear], lift),
+    hanger("right-rear", "Right rear", [x, rear], lift),
+  ];
+}
+
+function spindle(
+  id: string,
+  label: string,
+  place: readonly [number, number],
+  tipCircle: number,
+  turns: "clockwise" | "anticlockwise" = "clockwise",
+) {
+  return { id, label, ...at(...place), tipCircleDiameterMetres: inch(tipCircle), turns };
+}
+
+const outline = (...corners: readonly (readonly [number, number])[]) => corners.map(([x, y]) => at(x, y));
+const weight = (pounds: number, y: number) => ({ weightNewtons: Math.round(pounds * POUND_FORCE_NEWTONS), ...at(0, y) });
+
+function threeBladeZeroTurn(): MachineInput {
+  return {
+    kind: "zero-turn",
+    wheels: [
+      ...axle("drive", "drive", { x: 20, y: 0, size: [24, 10.5], psi: 12, least: 8, most: 22, isDriven: true }),
+      ...axle("caster", "caster", { x: 16, y: 50, size: [13, 6.5], psi: 18, least: 12, most: 28 }),
+    ],
+    frame: weight(1200, 16.67),
+    deck: {
+      mount: "frame-hung",
+      hangers: fourHangers(20, 31, 9, 1 / 13),
+      outline: outline(
+        [-25.6, 14],
+        [-25.6, 26],
+        [-18, 31],
+        [-9, 36.2],
+        [9, 36.2],
+        [18, 31],
+        [25.6, 26],
+        [25.6, 14],
+        [17, 10.6],
+        [-17, 10.6],
+      ),
+    },
+    spindles: [
+      spindle("left", "Left blade", [-16.2, 20], 17),
+      spindle("middle", "Middle blade", [0, 26.5], 17),
+      spindle("right", "Right blade", [16.2, 20], 17),
+    ],
+    sheet: { heightLeastMetres: inch(1.5), heightMostMetres: inch(4.5), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
+  };
+}
+
+function twoBladeZeroTurn(): MachineInput {
+  return {
+    kind: "zero-turn",
+    wheels: [
+      ...axle("drive", "drive", { x: 16, y: 0, size: [20, 8], psi: 13, least: 9, most: 22, isDriven: true }),
+      ...axle("caster", "caster", { x: 12, y: 44, size: [11, 4], psi: 20, least: 14, most: 32 }),
+    ],
+    frame: weight(760, 14),
+    deck: {
+      mount: "frame-hung",
+      hangers: fourHangers(15, 30, 11, 1 / 16),
+      outline: outline([-21.5, 13], [-21.5, 25], [-13, 30], [4, 35], [16, 35], [21.5, 29], [21.5, 17], [10, 10.5], [-12, 9]),
+    },
+    spindles: [spindle("left", "Left blade", [-10.2, 18.5], 21), spindle("right", "Right blade", [10.2, 24.4], 21)],
+    sheet: { heightLeastMetres: inch(1.25), heightMostMetres: inch(4.25), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
+  };
+}
+
+function bellyDeckTractor(): MachineInput {
+  return {
+    kind: "belly-deck",
+    wheels: [
+      ...axle("rear", "rear", { x: 18.5, y: 0, size: [23, 10.5], psi: 10, least: 7, most: 20, isDriven: true }),
+      ...axle("front", "front", { x: 15, y: 51, size: [16, 6.5], psi: 14, least: 10, most: 26 }),
+    ],
+    pivotedAxles: [{ axle: "front", ...at(0, 51) }],
+    frame: weight(690, 19),
+    deck: {
+      mount: "frame-hung",
+      hangers: [
+        hanger("left", "Left lift link", [-13, 20], 1 / 16),
+        hanger("right", "Right lift link", [13, 20], 1 / 16),
+        hanger("front", "Front link", [0, 41], 1 / 20),
+      ],
+      outline: outline([-23.6, 16], [-23.6, 28], [-16, 33.8], [2, 40], [16, 40], [23.6, 34], [23.6, 23], [12, 16.5], [-14, 10]),
+    },
+    spindles: [spindle("left", "Left blade", [-11.3, 22], 23), spindle("right", "Right blade", [11.3, 28.5], 23)],
+    sheet: { heightLeastMetres: inch(1.25), heightMostMetres: inch(4), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
+  };
+}
+
+function frontDeckRider(): MachineInput {
+  return {
+    kind: "front-deck",
+    features: ["belt", "self-carried-deck", "air-tyres", "several-blades", "combustion"],
+    wheels: [
+      ...axle("drive", "drive", { x: 21, y: 0, size: [23, 10.5], psi: 14, least: 10, most: 22, isDriven: true }),
+      ...axle("steer", "steering", { x: 17, y: -48, size: [16, 6.5], psi: 16, least: 12, most: 28 }),
+    ],
+    frame: weight(1480, -14),
+    deck: {
+      mount: "self-carried",
+      hangers: [],
+      outline: outline([-31, 24], [-31, 38], [-22, 44], [-9, 49], [9, 49], [22, 44], [31, 38], [31, 24], [20, 20.5], [-20, 20.5]),
+    },
+    spindles: [
+      spindle("left", "Left blade", [-19.8, 32], 21),
+      spindle("middle", "Middle blade", [0, 38.6], 21),
+      spindle("right", "Right blade", [19.8, 32], 21),
+    ],
+    sheet: {
+      heightLeastMetres: inch(1),
+      heightMostMetres: inch(4),
+      rakeTargetMetres: inch(-0.125),
+      passOverlapMetres: inch(3),
+      notes: "Mulching deck, carried on its own four wheels.",
+    },
+  };
+}
+
+function gearedRider(): MachineInput {
+  return {
+    kind: "geared-rider",
+    wheels: [
+      ...axle("rear", "rear", { x: 24, y: 0, size: [26, 12], psi: 14, least: 10, most: 22, isDriven: true }),
+      ...axle("front", "front", { x: 20, y: 58, size: [18, 8.5], psi: 18, least: 12, most: 28 }),
+    ],
+    pivotedAxles: [{ axle: "front", ...at(0, 58) }],
+    frame: weight(2100, 20),
+    deck: {
+      mount: "frame-hung",
+      hangers: fourHangers(28, 40, 16, 1 / 12),
+      outline: outline([-36, 17], [-36, 39], [36, 39], [36, 17]),
+    },
+    spindles: [
+      spindle("left", "Left blade", [-24, 28], 24.8),
+      spindle("middle", "Middle blade", [0, 28], 24.8),
+      spindle("right", "Right blade", [24, 28], 24.8),
+    ],
+    sheet: { heightLeastMetres: inch(1.5), heightMostMetres: inch(5), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(4) },
+  };
+}
+
+function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
+  return {
+    kind,
+    wheels: [...axle("rear", "rear", { x: 9.5, y: -11, size: [9, 2] }), ...axle("front", "front", { x: 9.5, y: 13, size: [8, 2] })],
+    deck: {
+      mount: "fixed",
+      hangers: [],
+      outline: outline([-11, -9], [-11, 6], [-6, 11], [6, 11], [11, 6], [11, -9]),
+    },
+    spindles: [spindle("blade", "Blade", [0, 0], kind === "walk-petrol" ? 20.5 : 20)],
+    sheet: {
+      heightLeastMetres: inch(1),
+      heightMostMetres: inch(3.75),
+      ...(kind === "walk-petrol" ? { tipSide: "Left side down, filter and carburettor up" } : { capacitorWaitSeconds: 60 }),
+    },
+  };
+}
+
+const unit = (id: string, label: string, x: number, y: number, width: number) => ({ id, label, ...at(x, y), widthMetres: inch(width) });
+
+function reelRideOn(units: 3 | 5): MachineInput {
+  const width = units === 3 ? 26 : 22;
+  const pitch = width - 2.4;
+  const forward = units === 3 ? [-1, 1] : [-2, 0, 2];
+  const behind = units === 3 ? [0] : [-1, 1];
+  const name = (place: number) => ["Far left", "Left", "Middle", "Right", "Far right"][place + 2] ?? "Unit";
+  const row = (places: readonly number[], y: number) =>
+    places.map((place) => unit(name(place).toLowerCase().replace(" ", "-"), `${name(place)} unit`, place * pitch, y, width));
+  return {
+    kind: "reel-ride-on",
+    features: ["air-tyres", "several-units", "combustion", "groomer"],
+    wheels: [
+      ...axle("front", "front", { x: 25, y: 0, size: [20, 12], psi: 10, least: 8, most: 18, isDriven: true }),
+      ...axle("rear", "rear", { x: 17, y: -55, size: [18, 9.5], psi: 12, least: 9, most: 20 }),
+    ],
+    frame: weight(2300, -20),
+    spindles: [],
+    units: [...row(forward, 20), ...row(behind, -24)],
+    sheet: { heightLeastMetres: 0.006, heightMostMetres: 0.03, notes: "Units set on the bench to one height." },
+  };
+}
+
+function reelWalking(): MachineInput {
+  return {
+    kind: "reel-walking",
+    wheels: axle("drum", "drum half", { x: 5.5, y: -12, size: [7.5, 9] }),
+    spindles: [],
+    units: [unit("unit", "Unit", 0, 0, 21)],
+    sheet: { heightLeastMetres: 0.0025, heightMostMetres: 0.012 },
+  };
+}
+
+export const FLEET: readonly FleetMachine[] = [
+  { fleetNumber: "ZT-1", name: "Zero-turn, three blades", site: "Airfield verges", hours: 1240, machine: threeBladeZeroTurn() },
+  { fleetNumber: "ZT-2", name: "Zero-turn, two blades", site: "North cemetery", hours: 866, machine: twoBladeZeroTurn() },
+  { fleetNumber: "ZT-3", name: "Zero-turn, three blades", site: "Festival meadow", hours: 402, machine: threeBladeZeroTurn() },
+  { fleetNumber: "FD-1", name: "Front-deck rider, mulching", site: "Hospital campus", hours: 1510, machine: frontDeckRider() },
+  { fleetNumber: "GR-1", name: "Geared rider, 1.8 m", site: "Airfield", hours: 2030, machine: gearedRider() },
+  { fleetNumber: "BD-1", name: "Tractor, belly deck", site: "South cemetery", hours: 733, machine: bellyDeckTractor() },
+  { fleetNumber: "BD-2", name: "Tractor, belly deck", site: "Hospital campus", hours: 951, machine: bellyDeckTractor() },
+  { fleetNumber: "WP-1", name: "Walk-behind, petrol", site: "North cemetery", hours: 288, machine: walkBehind("walk-petrol") },
+  { fleetNumber: "WP-2", name: "Walk-behind, petrol", site: "South cemetery", hours: 344, machine: walkBehind("walk-petrol") },
+  { fleetNumber: "WC-1", name: "Walk-behind, cordless", site: "Hospital courtyards", hours: 121, machine: walkBehind("walk-cordless") },
+  { fleetNumber: "RT-1", name: "Reel triplex", site: "Cricket square", hours: 1675, machine: reelRideOn(3) },
+  { fleetNumber: "RT-2", name: "Reel triplex", site: "Airfield terminal lawns", hours: 1432, machine: reelRideOn(3) },
+  { fleetNumber: "RF-1", name: "Reel mower, five units", site: "Cricket outfields", hours: 2210, machine: reelRideOn(5) },
+  { fleetNumber: "RW-1", name: "Greens reel mower, walking", site: "Bowls green", hours: 510, machine: reelWalking() },
+];

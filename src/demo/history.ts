@@ -1,0 +1,462 @@
+import { type Assessment, type DeckDetail, quickForm, type TyreDetail, targetPressure } from "@/core/checks";
+import { CHECKS, type CheckRow, type ContextId, FIXES, type FixRow, type SymptomId } from "@/core/diagnosis";
+import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
+import { cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
+import { itemsFor, type SafeState } from "@/core/safety";
+import { INCH_METRES, PSI_PASCALS } from "@/core/units";
+import { takeComplaint } from "@/data/complaints";
+import type { Db } from "@/data/connection";
+import { closeJob, recordFix, recordHold, recordTestCut } from "@/data/job-actions";
+import { getMachine } from "@/data/machines";
+import { recordConfirmation } from "@/data/safe-state";
+import { recordFinding, recordTake } from "@/data/takes";
+import { gaussian, seededRandom } from "./random";
+
+const SEED = 20_261;
+const MINUTE = 60_000;
+const DAY = 86_400_000;
+/** Noise of a shop's gauges, one standard deviation. */
+const HEIGHT_NOISE_METRES = 0.0006;
+const PRESSURE_NOISE_PASCALS = 900;
+
+type Story = {
+  fleetNumber: string;
+  daysAgo: number;
+  words: string;
+  saidBy: string;
+  place: string;
+  symptoms: SymptomId[];
+  contexts?: ContextId[];
+  /** What is really wrong: hidden from the screens, seen only through the readings. */
+  fault:
+    | { kind: "deck"; sideInches: number; noseInches: number; cause: "deck-out-of-level" | "deck-rake-wrong" }
+    | { kind: "tyre"; wheelId: string; psiOff: number }
+    | { kind: "look"; check: string; state: SafeState; cause: string; fix: string; fixState: SafeState; note: string };
+  stop?: "waiting" | "after-level" | "after-fix" | "held";
+  who?: string;
+};
+
+const STORIES: readonly Story[] = [
+  {
+    fleetNumber: "ZT-1",
+    daysAgo: 412,
+    words: "steps between passes since the kerb",
+    saidBy: "TV",
+    place: "Apron verge",
+    symptoms: ["step-between-passes"],
+    contexts: ["struck-object"],
+    fault: { kind: "deck", sideInches: -0.34, noseInches: -0.2, cause: "deck-out-of-level" },
+  },
+  {
+    fleetNumber: "BD-1",
+    daysAgo: 371,
+    words: "right side shaves the banks",
+    saidBy: "PD",
+    place: "Old plots",
+    symptoms: ["step-between-passes", "scalped-band"],
+    fault: { kind: "tyre", wheelId: "right-rear", psiOff: -4.5 },
+  },
+  {
+    fleetNumber: "ZT-2",
+    daysAgo: 330,
+    words: "leaves stragglers and clumps, nose looks high",
+    saidBy: "LN",
+    place: "Yew walk",
+    symptoms: ["stragglers", "clumps"],
+    contexts: ["deck-refitted"],
+    fault: { kind: "deck", sideInches: 0.03, noseInches: 0.14, cause: "deck-rake-wrong" },
+  },
+  {
+    fleetNumber: "WP-1",
+    daysAgo: 296,
+    words: "tips all white after two days",
+    saidBy: "LN",
+    place: "Chapel lawn",
+    symptoms: ["torn-tips", "browning"],
+    contexts: ["edge-overdue"],
+    fault: {
+      kind: "look",
+      check: "blade-edge",
+      state: "raised",
+      cause: "blade-dull",
+      fix: "sharpen-blades",
+      fixState: "bench",
+      note: "edge rounded over its whole length",
+    },
+  },
+  {
+    fleetNumber: "FD-1",
+    daysAgo: 255,
+    words: "drops rows of wet clippings",
+    saidBy: "CB",
+    place: "East car park",
+    symptoms: ["clumps"],
+    contexts: ["wet-or-tall"],
+    fault: {
+      kind: "look",
+      check: "deck-cleanliness",
+      state: "raised",
+      cause: "deck-packed",
+      fix: "clean-deck",
+      fixState: "raised",
+      note: "pack of two fingers at the baffle",
+    },
+  },
+  {
+    fleetNumber: "ZT-1",
+    daysAgo: 214,
+    words: "one edge lower, you can see every pass",
+    saidBy: "TV",
+    place: "Runway shoulder",
+    symptoms: ["step-between-passes"],
+    contexts: ["tyre-work"],
+    fault: { kind: "tyre", wheelId: "left-drive", psiOff: -4 },
+  },
+  {
+    fleetNumber: "ZT-3",
+    daysAgo: 183,
+    words: "ledge on the left since the deck was off",
+    saidBy: "EO",
+    place: "Riverside",
+    symptoms: ["step-between-passes"],
+    contexts: ["deck-refitted"],
+    fault: { kind: "deck", sideInches: 0.28, noseInches: -0.3, cause: "deck-out-of-level" },
+  },
+  {
+    fleetNumber: "BD-2",
+    daysAgo: 150,
+    words: "bounces and scalps",
+    saidBy: "CB",
+    place: "South wing",
+    symptoms: ["irregular-hop", "scalped-crests"],
+    fault: { kind: "tyre", wheelId: "left-front", psiOff: 6 },
+  },
+  {
+    fleetNumber: "WC-1",
+    daysAgo: 118,
+    words: "does not fill the bag any more",
+    saidBy: "CB",
+    place: "Courtyard 3",
+    symptoms: ["poor-collection"],
+    fault: {
+      kind: "look",
+      check: "blade-fit",
+      state: "raised",
+      cause: "blade-upside-down",
+      fix: "refit-blades",
+      fixState: "raised",
+      note: "sail pointing at the ground",
+    },
+  },
+  {
+    fleetNumber: "GR-1",
+    daysAgo: 96,
+    words: "left wing cuts lower than the right",
+    saidBy: "TV",
+    place: "Runway 09",
+    symptoms: ["step-between-passes", "scalped-band"],
+    contexts: ["deck-dropped"],
+    fault: { kind: "deck", sideInches: 0.42, noseInches: -0.18, cause: "deck-out-of-level" },
+  },
+  {
+    fleetNumber: "RT-1",
+    daysAgo: 74,
+    words: "pencil line on every pass",
+    saidBy: "HW",
+    place: "Square, north end",
+    symptoms: ["fine-streak"],
+    contexts: ["top-dressed"],
+    fault: {
+      kind: "look",
+      check: "reel-edge",
+      state: "locked-out",
+      cause: "edge-nicked",
+      fix: "grind-bedknife",
+      fixState: "bench",
+      note: "nick a hand from the left end, middle unit",
+    },
+  },
+  {
+    fleetNumber: "ZT-2",
+    daysAgo: 51,
+    words: "step again between passes",
+    saidBy: "LN",
+    place: "Yew walk",
+    symptoms: ["step-between-passes"],
+    fault: { kind: "deck", sideInches: -0.22, noseInches: -0.24, cause: "deck-out-of-level" },
+  },
+  {
+    fleetNumber: "ZT-1",
+    daysAgo: 23,
+    words: "cuts with a ledge after the caster was changed",
+    saidBy: "TV",
+    place: "Apron verge",
+    symptoms: ["step-between-passes"],
+    contexts: ["tyre-work"],
+    fault: { kind: "deck", sideInches: -0.2, noseInches: -0.1, cause: "deck-out-of-level" },
+  },
+  {
+    fleetNumber: "ZT-1",
+    daysAgo: 0.2,
+    words: "each pass leaves a ledge against the last",
+    saidBy: "TV",
+    place: "Apron verge",
+    symptoms: ["step-between-passes"],
+    contexts: ["struck-object"],
+    fault: { kind: "deck", sideInches: 0.3, noseInches: 0.08, cause: "deck-out-of-level" },
+    stop: "waiting",
+  },
+  {
+    fleetNumber: "BD-1",
+    daysAgo: 1.1,
+    words: "shaves the left, misses the right",
+    saidBy: "PD",
+    place: "Old plots",
+    symptoms: ["step-between-passes", "scalped-band"],
+    contexts: ["deck-refitted"],
+    fault: { kind: "deck", sideInches: 0.26, noseInches: -0.08, cause: "deck-out-of-level" },
+    stop: "after-level",
+  },
+  {
+    fleetNumber: "ZT-3",
+    daysAgo: 2.3,
+    words: "nose up, grass lies flat behind it",
+    saidBy: "EO",
+    place: "Riverside",
+    symptoms: ["stragglers", "clumps"],
+    fault: { kind: "deck", sideInches: 0.02, noseInches: 0.16, cause: "deck-rake-wrong" },
+    stop: "after-fix",
+  },
+  {
+    fleetNumber: "WP-2",
+    daysAgo: 3.4,
+    words: "hit the kerb of a plot and shakes like mad",
+    saidBy: "PD",
+    place: "New plots",
+    symptoms: ["vibration"],
+    contexts: ["struck-object"],
+    fault: {
+      kind: "look",
+      check: "blade-track",
+      state: "raised",
+      cause: "crankshaft-bent-or-key-sheared",
+      fix: "hand-to-engine-shop",
+      fixState: "locked-out",
+      note: "both ends swap with the shaft: it is the shaft",
+    },
+    stop: "held",
+  },
+  {
+    fleetNumber: "RW-1",
+    daysAgo: 0.6,
+    words: "ripples across the green like corduroy",
+    saidBy: "HW",
+    place: "Bowls green",
+    symptoms: ["ripples"],
+    fault: { kind: "look", check: "reel-speed", state: "running", cause: "clip-too-long", fix: "set-speeds", fixState: "parked", note: "" },
+    stop: "waiting",
+  },
+];
+
+/** Plays every story through the same functions the screens use, hidden fault in, readings with gauge noise out. Returns how many. */
+export function seedHistory(db: Db, now: string): number {
+  const random = seededRandom(SEED);
+  STORIES.forEach((story, index) => {
+    new Teller(db, story, Date.parse(now) - story.daysAgo * DAY, random, index).tell();
+  });
+  return STORIES.length;
+}
+
+class Teller {
+  private clock: number;
+  private jobId = 0;
+  private readonly machine: Machine;
+  private readonly machineId: string;
+  private plane: Plane;
+  private readonly pressures: Map<string, number>;
+
+  constructor(
+    private readonly db: Db,
+    private readonly story: Story,
+    start: number,
+    private readonly random: () => number,
+    private readonly index: number,
+  ) {
+    this.clock = start;
+    this.machineId = story.fleetNumber.toLowerCase();
+    this.machine = getMachine(db, this.machineId).machine;
+    this.plane = this.hiddenPlane();
+    this.pressures = this.hiddenPressures();
+  }
+
+  tell(): void {
+    const { story } = this;
+    const { jobId } = takeComplaint(this.db, this.doing(0), {
+      machineId: this.machineId,
+      words: story.words,
+      saidBy: story.saidBy,
+      place: story.place,
+      looks: { symptoms: story.symptoms, denied: [], contexts: story.contexts ?? [], swath: { where: "all-over" } },
+    });
+    this.jobId = jobId;
+    if (story.stop === "waiting") return;
+    if (story.fault.kind === "look") this.tellLook(story.fault);
+    else this.tellMeasured();
+  }
+
+  private tellLook(fault: Extract<Story["fault"], { kind: "look" }>): void {
+    this.makeSafe(fault.state);
+    recordFinding(this.db, this.doing(9), {
+      jobId: this.jobId,
+      checkId: fault.check,
+      result: "seen",
+      causes: [fault.cause],
+      note: fault.note,
+    });
+    if (this.story.stop === "held") {
+      recordHold(this.db, this.doing(2), { jobId: this.jobId, reason: "shaft bent after a strike", isRelease: false });
+      return;
+    }
+    if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
+    recordFix(this.db, this.doing(30), { jobId: this.jobId, fix: fault.fix, cause: fault.cause, words: "" });
+    this.makeSafe(fault.state);
+    for (const check of provingLooks(fault.cause)) {
+      this.makeSafe(check.state);
+      recordFinding(this.db, this.doing(6), { jobId: this.jobId, checkId: check.id, result: "not-found", causes: [fault.cause], note: "" });
+    }
+    this.finish([fault.cause]);
+  }
+
+  private tellMeasured(): void {
+    const { fault } = this.story;
+    this.makeSafe("locked-out");
+    this.readTyres();
+    if (fault.kind === "tyre") {
+      const detail = this.readTyres().detail as TyreDetail;
+      const pressures = detail.wheels.map(({ wheelId, coldPressurePascals, targetPascals }) => ({
+        wheelId,
+        fromPascals: coldPressurePascals,
+        toPascals: targetPascals ?? coldPressurePascals,
+      }));
+      recordFix(this.db, this.doing(6), { jobId: this.jobId, fix: "set-pressures", cause: "tyres-unequal", words: "", pressures });
+      for (const { wheelId, toPascals } of pressures) this.pressures.set(wheelId, toPascals);
+      this.readTyres();
+      this.readLevel();
+      this.finish(["tyres-unequal"]);
+      return;
+    }
+    if (fault.kind !== "deck") return;
+    const found = this.readLevel();
+    if (this.story.stop === "after-level") return;
+    this.turn(found, fault.cause);
+    if (this.story.stop === "after-fix") return;
+    let again = this.readLevel();
+    for (let round = 0; round < 2 && again.verdict !== "in-tolerance"; round++) {
+      this.turn(again, fault.cause);
+      again = this.readLevel();
+    }
+    this.finish([fault.cause]);
+  }
+
+  private turn(found: Assessment, cause: string): void {
+    const plan = (found.detail as DeckDetail).plan;
+    if (!plan) return;
+    recordFix(this.db, this.doing(15), {
+      jobId: this.jobId,
+      fix: "adjust-hangers",
+      cause,
+      words: "",
+      turns: plan.hangers.map(({ id, turns }) => ({ hangerId: id, turns })),
+    });
+    const before = (found.detail as DeckDetail).plane as Plane;
+    const moved = {
+      height: plan.after.height - before.height,
+      slopeRight: plan.after.slopeRight - before.slopeRight,
+      slopeForward: plan.after.slopeForward - before.slopeForward,
+    };
+    this.plane = addPlanes(this.plane, moved);
+  }
+
+  private finish(causes: string[]): void {
+    recordTestCut(this.db, this.doing(25), {
+      jobId: this.jobId,
+      looks: "all-alike",
+      turf: "good",
+      dryness: "dry",
+      place: this.story.place,
+      operator: this.story.saidBy,
+      words: "",
+    });
+    closeJob(this.db, this.doing(5), { jobId: this.jobId, causes, words: "", unprovedReason: "closed on the test cut" });
+  }
+
+  private hiddenPlane(): Plane {
+    const { fault } = this.story;
+    const reference = referenceSpindle(this.machine);
+    if (!reference || this.machine.deck?.mount === "fixed") return { height: 0.07, slopeRight: 0, slopeForward: 0 };
+    const width = cuttingWidth(this.machine);
+    const usualRake = this.machine.sheet.rakeTargetMetres ?? -0.006;
+    const side = fault.kind === "deck" ? fault.sideInches * INCH_METRES : 0;
+    const rake = fault.kind === "deck" ? fault.noseInches * INCH_METRES : usualRake;
+    const slopeRight = side / width;
+    const slopeForward = rake / reference.tipCircleDiameterMetres;
+    return { height: 3.2 * INCH_METRES - slopeForward * reference.yMetres, slopeRight, slopeForward };
+  }
+
+  private hiddenPressures(): Map<string, number> {
+    const { fault } = this.story;
+    const tyres = this.machine.wheels.filter(({ isPneumatic }) => isPneumatic);
+    return new Map(
+      tyres.map((wheel) => [
+        wheel.id,
+        (targetPressure(this.machine, wheel) ?? 0) + (fault.kind === "tyre" && fault.wheelId === wheel.id ? fault.psiOff * PSI_PASCALS : 0),
+      ]),
+    );
+  }
+
+  private readTyres(): Assessment {
+    const readings = {
+      tyres: [...this.pressures].map(([wheelId, held]) => ({
+        wheelId,
+        pressurePascals: roundTo(held + gaussian(this.random) * PRESSURE_NOISE_PASCALS, PSI_PASCALS / 2),
+      })),
+    };
+    const asTyped = Object.fromEntries(
+      readings.tyres.map(({ wheelId, pressurePascals }) => [wheelId, `${Math.round((pressurePascals / PSI_PASCALS) * 2) / 2}`]),
+    );
+    return recordTake(this.db, this.doing(4), { jobId: this.jobId, checkId: "tyre-pressure", readings, asTyped }).assessment;
+  }
+
+  private readLevel(): Assessment {
+    const tips = quickForm(this.machine).map((station) => ({
+      key: station.key,
+      spindleId: station.spindleId,
+      direction: station.direction,
+      heightMetres: roundTo(planeHeight(this.plane, station) + gaussian(this.random) * HEIGHT_NOISE_METRES, INCH_METRES / 32),
+    }));
+    const asTyped = Object.fromEntries(tips.map(({ key, heightMetres }) => [key, `${Math.round((heightMetres / INCH_METRES) * 32) / 32}`]));
+    const readings = { tips: tips.map(({ key: _, ...tip }) => tip) };
+    return recordTake(this.db, this.doing(9), { jobId: this.jobId, checkId: "deck-level", readings, asTyped }).assessment;
+  }
+
+  private makeSafe(state: SafeState): void {
+    const answers = Object.fromEntries(itemsFor(this.machine, state).map(({ id }) => [id, { answer: "yes" as const }]));
+    recordConfirmation(this.db, this.doing(3), { jobId: this.jobId, state, answers });
+  }
+
+  private doing(minutes: number): { who: string; now: string } {
+    this.clock += minutes * MINUTE + Math.round(this.random() * MINUTE);
+    return { who: this.story.who ?? ["AK", "JM", "RSO"][this.index % 3] ?? "AK", now: new Date(this.clock).toISOString() };
+  }
+}
+
+function provingLooks(cause: string): CheckRow[] {
+  const rows: readonly CheckRow[] = CHECKS;
+  const fixRows: readonly FixRow[] = FIXES;
+  const ids: readonly string[] = fixRows.find((row) => row.cause === cause)?.provedBy ?? [];
+  return rows.filter(({ id }) => ids.includes(id));
+}
+
+function roundTo(value: number, step: number): number {
+  return Math.round(value / step) * step;
+}

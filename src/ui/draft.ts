@@ -1,0 +1,69 @@
+"use client";
+
+import { useCallback, useEffect, useRef, useState } from "react";
+
+/**
+ * What is being typed, kept in this browser under `key` until it is cleared: a reload or a lost line loses nothing.
+ * Starts from `initial` and takes up what was kept after the first paint, so that server and browser draw the same.
+ */
+export function useDraft<T>(
+  key: string,
+  initial: T,
+): { value: T; set: (change: T | ((before: T) => T)) => void; clear: () => void; wasKept: boolean } {
+  const [value, setValue] = useState<T>(initial);
+  const [wasKept, setWasKept] = useState(false);
+
+  useEffect(() => {
+    const kept = read<T>(key);
+    if (kept === undefined) return;
+    setValue(kept);
+    setWasKept(true);
+  }, [key]);
+
+  const set = useCallback(
+    (change: T | ((before: T) => T)) =>
+      setValue((before) => {
+        const next = typeof change === "function" ? (change as (before: T) => T)(before) : change;
+        write(key, next);
+        return next;
+      }),
+    [key],
+  );
+
+  const start = useRef(initial);
+  start.current = initial;
+  const clear = useCallback(() => {
+    remove(key);
+    setWasKept(false);
+    setValue(start.current);
+  }, [key]);
+
+  return { value, set, clear, wasKept };
+}
+
+const named = (key: string) => `zygometer:${key}`;
+
+function read<T>(key: string): T | undefined {
+  try {
+    const text = localStorage.getItem(named(key));
+    return text === null ? undefined : (JSON.parse(text) as T);
+  } catch {
+    return undefined;
+  }
+}
+
+function write(key: string, value: unknown): void {
+  try {
+    localStorage.setItem(named(key), JSON.stringify(value));
+  } catch {
+    // A full or forbidden store must not keep anybody from typing.
+  }
+}
+
+function remove(key: string): void {
+  try {
+    localStorage.removeItem(named(key));
+  } catch {
+    // As above.
+  }
+}

@@ -1,0 +1,185 @@
+"use client";
+
+import { Moon, Plus, Ruler, Sun } from "lucide-react";
+import Link from "next/link";
+import { usePathname, useRouter } from "next/navigation";
+import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { useSeat } from "./person";
+import { send } from "./send";
+import { ShortcutsDialog } from "./shortcuts";
+import { sayError, sayIssue } from "./words/issues";
+
+const YEAR_SECONDS = 31_536_000;
+
+function remember(initials: string): void {
+  // The cookie only says whose units and theme to draw the page with; every change names its person itself.
+  // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store interface is not in every browser a shop has
+  document.cookie = `zygometer-who=${encodeURIComponent(initials)}; path=/; max-age=${YEAR_SECONDS}; samesite=strict`;
+}
+
+export function Header({ people }: { people: readonly string[] }) {
+  const path = usePathname();
+  return (
+    <header className="flex h-13 flex-wrap items-center gap-x-1 border-b-2 border-ink bg-sheet px-3">
+      <Link href="/" className="mr-3 flex items-center gap-2 text-lg font-bold" style={{ fontStretch: "75%" }}>
+        <Mark />
+        <span className="max-sm:sr-only">Zygometer</span>
+      </Link>
+      <nav aria-label="Main" className="flex items-center">
+        <NavLink href="/" label="Bay" isHere={path === "/" || path.startsWith("/jobs")} />
+        <NavLink href="/machines" label="Machines" isHere={path.startsWith("/machines")} />
+        <Link href="/complaint" className="btn btn-quiet gap-1" aria-current={path === "/complaint" ? "page" : undefined}>
+          <Plus size={18} aria-hidden="true" />
+          Complaint
+        </Link>
+      </nav>
+      <div className="ml-auto flex items-center">
+        <ShortcutsDialog />
+        <Likes />
+        <Who people={people} />
+      </div>
+    </header>
+  );
+}
+
+function Mark() {
+  return (
+    <svg viewBox="0 0 24 24" width={24} height={24} aria-hidden="true">
+      <g fill="none" stroke="var(--dye-text)" strokeWidth={2.4} strokeLinecap="round">
+        <path d="M4 4v7a8 8 0 0 0 16 0V4" />
+        <path d="M12 19v4M1 4h6M17 4h6" />
+      </g>
+    </svg>
+  );
+}
+
+function NavLink({ href, label, isHere }: { href: string; label: string; isHere: boolean }) {
+  return (
+    <Link
+      href={href}
+      aria-current={isHere ? "page" : undefined}
+      className="btn btn-quiet aria-[current=page]:underline decoration-2 underline-offset-8"
+    >
+      {label}
+    </Link>
+  );
+}
+
+function Likes() {
+  const seat = useSeat();
+  const router = useRouter();
+  const change = async (preferences: Record<string, string>) => {
+    if (!seat.who) return;
+    await send(`/api/v1/people/${encodeURIComponent(seat.who)}`, { who: seat.who, ...preferences }, "PATCH");
+    router.refresh();
+  };
+  if (!seat.who) return null;
+  const isDark = seat.theme === "dark";
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-quiet max-sm:hidden"
+        onClick={() => change({ unitSystem: seat.system === "us" ? "metric" : "us" })}
+        aria-label={`Units: ${seat.system === "us" ? "US customary" : "metric"}. Change.`}
+      >
+        <Ruler size={18} aria-hidden="true" />
+        {seat.system === "us" ? "in · psi" : "mm · kPa"}
+      </button>
+      <button
+        type="button"
+        className="btn btn-quiet"
+        onClick={() => change({ theme: isDark ? "light" : "dark" })}
+        aria-label={isDark ? "Light theme" : "Dark theme"}
+      >
+        {isDark ? <Sun size={18} aria-hidden="true" /> : <Moon size={18} aria-hidden="true" />}
+      </button>
+    </>
+  );
+}
+
+/** Picked initials: who does what is written down with it. */
+export function Who({ people }: { people: readonly string[] }) {
+  const { who, system } = useSeat();
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const [trouble, setTrouble] = useState("");
+  const pick = (initials: string) => {
+    remember(initials);
+    router.refresh();
+  };
+  const add = async () => {
+    const sent = await send<{ initials: string }>("/api/v1/people", { initials: text });
+    if (sent.ok) {
+      setText("");
+      setTrouble("");
+      pick(sent.answer.initials);
+      return;
+    }
+    const [issue] = sent.issues;
+    setTrouble(
+      issue ? (issue.code === "initials-taken" ? sayIssue(issue, system) : "Two to four letters, like “AB”.") : sayError(sent.error),
+    );
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        className={`btn num ${who ? "" : "btn-go"}`}
+        aria-label={who ? `You are ${who}. Change.` : "Pick your initials"}
+      >
+        {who ?? "Who are you?"}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 w-60 border-2 border-ink bg-sheet p-2 text-ink"
+          aria-label="People"
+        >
+          <div className="grid grid-cols-3 gap-1">
+            {people.map((initials) => (
+              <DropdownMenu.Item
+                key={initials}
+                onSelect={() => pick(initials)}
+                className={`btn num px-1 ${initials === who ? "btn-on" : ""}`}
+              >
+                {initials}
+              </DropdownMenu.Item>
+            ))}
+          </div>
+          <form
+            className="mt-2 border-t border-rule pt-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              add();
+            }}
+          >
+            <label className="caps" htmlFor="new-initials">
+              Not on the list
+            </label>
+            <div className="mt-1 flex gap-1">
+              <input
+                id="new-initials"
+                className="input num uppercase"
+                value={text}
+                maxLength={4}
+                autoComplete="off"
+                aria-invalid={trouble !== ""}
+                aria-describedby="new-initials-trouble"
+                onChange={(event) => setText(event.target.value)}
+                onKeyDown={(event) => event.stopPropagation()}
+              />
+              <button type="submit" className="btn">
+                Add
+              </button>
+            </div>
+            <p id="new-initials-trouble" className="trouble" role="alert">
+              {trouble}
+            </p>
+          </form>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,24 @@
+"use client";
+
+import { createContext, type ReactNode, useContext } from "react";
+import type { Standpoint } from "@/core/machine";
+import type { UnitSystem } from "@/core/units";
+
+export type Seat = {
+  who?: string;
+  system: UnitSystem;
+  theme: "light" | "dark";
+  standsAt: Standpoint;
+  checkOrder: "information" | "walk-round";
+};
+
+const SeatContext = createContext<Seat>({ system: "us", theme: "light", standsAt: "behind", checkOrder: "information" });
+
+/** Who sits here and how they like to see things. */
+export function SeatProvider({ seat, children }: { seat: Seat; children: ReactNode }) {
+  return <SeatContext value={seat}>{children}</SeatContext>;
+}
+
+export function useSeat(): Seat {
+  return useContext(SeatContext);
+}

@@ -1,0 +1,90 @@
+import { type Dimension, formatQuantity, type QuantityIssue, type UnitSystem } from "@/core/units";
+
+const KIND_WORDS: Record<Dimension, string> = {
+  length: "a length",
+  pressure: "a pressure",
+  torque: "a torque",
+  speed: "a speed",
+  rotation: "revolutions per minute",
+  temperature: "a temperature",
+  mass: "a mass",
+  force: "a force",
+  duration: "a time",
+};
+
+/** A clear sentence, with an example, for text that is no quantity. */
+export function sayQuantityIssue(issue: QuantityIssue): string {
+  switch (issue.code) {
+    case "empty-quantity":
+      return `Nothing typed. Type it like ${issue.example}.`;
+    case "division-by-zero":
+      return `“${issue.text}” has a fraction over zero. Type it like ${issue.example}.`;
+    case "unit-of-another-kind":
+      return `“${issue.unit}” does not measure ${KIND_WORDS[issue.wanted]}. Type it like ${issue.example}.`;
+    case "unreadable-quantity":
+      return `“${issue.text}” cannot be read as ${KIND_WORDS[issue.wanted]}. Type it like ${issue.example}.`;
+  }
+}
+
+const length = (metres: unknown, system: UnitSystem) =>
+  typeof metres === "number" ? formatQuantity({ valueSi: metres, dimension: "length", system, instrument: "tape" }).text : "";
+
+type AnyIssue = { code: string; [detail: string]: unknown };
+
+const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string> = {
+  "place-read-twice": () => "This place has two readings. Keep one.",
+  "unknown-wheel": (i) => `This machine has no air-filled wheel called “${i.place}”.`,
+  "unknown-spindle": (i) => `This machine has no blade called “${i.place}”.`,
+  "height-above-deck-range": (i, s) => `Higher than this deck can stand: its sheet ends at ${length(i.mostMetres, s)}. Read it again.`,
+  "height-below-deck-range": (i, s) => `Lower than this deck can stand: its sheet starts at ${length(i.leastMetres, s)}. Read it again.`,
+  "check-not-for-this-machine": () => "This machine's features rule that check out.",
+  "no-air-tyres": () => "This machine has no air-filled tyres.",
+  "state-needed": (i) =>
+    `The machine must be ${STATE_WORDS[String(i.needs)] ?? i.needs} first. Confirm it, then save again: what you typed is kept.`,
+  "held-out": () => "The machine is held out of service. Release it first.",
+  "say-or-pick": () => "Say in a few words what is wrong, or touch a picture.",
+  "say-who": () => "Say who noticed it.",
+  "say-why": () => "Say why.",
+  "name-a-cause": () => "Name at least one cause, or “nothing found”.",
+  "hours-run-backwards": (i) => `The meter stood at ${i.beforeHours} h already. If that was wrong, tick “correction”.`,
+  "initials-taken": () => "These initials are on the list already: pick them there.",
+  "fleet-number-taken": () => "Another machine has this number.",
+  "reason-needed": () => "Say why it is not here.",
+  unanswered: () => "Answer this one.",
+  "job-of-another-machine": () => "That job belongs to another machine.",
+};
+
+export const STATE_WORDS: Record<string, string> = {
+  parked: "parked",
+  "locked-out": "locked out",
+  raised: "raised and locked out",
+  running: "ready to be run",
+  bench: "on the bench",
+};
+
+/** One issue from core or API as a sentence. */
+export function sayIssue(issue: AnyIssue, system: UnitSystem): string {
+  const known = SENTENCES[issue.code] ?? SENTENCES[String(issue.message)];
+  if (known) return known(issue, system);
+  return typeof issue.message === "string" ? `${issue.message}.` : issue.code.replaceAll("-", " ");
+}
+
+const ERRORS: Record<string, string> = {
+  "job-closed":
+    "This job was closed in the meantime. Nothing was written; what you typed is still here. Reopen the job by undoing its close, or take a new complaint.",
+  "changed-since": "Somebody else added a step since this page was loaded. Look at the timeline, then try again.",
+  "not-safe": "The machine is not in the state this needs.",
+  "unknown-person": "Pick your initials first, at the top right.",
+  "body-too-large": "That is more than a record can hold. Shorten it.",
+  "job-not-found": "There is no such job.",
+  "machine-not-found": "There is no such machine.",
+  "not-proved": "Not proved yet.",
+  "nothing-to-undo": "There is nothing left to undo.",
+  "foreign-origin": "This page was opened from another address. Open it again from the address the program printed.",
+  offline: "No connection. What you typed is kept here: press again when the line is back, nothing will be doubled.",
+  invalid: "Something needs another look.",
+};
+
+export function sayError(code: string): string {
+  return ERRORS[code] ?? "Something went wrong on the server. Nothing was written; what you typed is still here.";
+}
