@@ -1,6 +1,7 @@
 import { machineSchema } from "@/core/machine";
 import type { Db } from "@/data/connection";
 import { addMachine, logHours } from "@/data/machines";
+import { listOwed, settleOwed } from "@/data/owed";
 import { addPerson } from "@/data/people";
 import { FLEET } from "./fleet";
 import { seedHistory } from "./history";
@@ -22,5 +23,13 @@ export function seedDepot(db: Db, now: string): { machines: number; jobs: number
       logHours(db, { who, now: at }, { machineId, meterHours: Math.round(hours * (0.6 + 0.4 * share)), isCorrection: false });
     }
   }
-  return { machines: FLEET.length, jobs: seedHistory(db, now) };
+  const jobs = seedHistory(db, now);
+  settleOldDebts(db, now);
+  return { machines: FLEET.length, jobs };
+}
+
+/** What older jobs owed was done when it was due; the last few weeks' is still open. */
+function settleOldDebts(db: Db, now: string): void {
+  const recent = new Date(Date.parse(now) - 0.9 * MONTH).toISOString();
+  for (const { id, dueAt } of listOwed(db)) if (dueAt < recent) settleOwed(db, { who: DEMO_PEOPLE[0], now: dueAt }, { owedId: id });
 }

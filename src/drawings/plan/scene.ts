@@ -12,8 +12,12 @@ export type PlanScene = {
   blades: Disc[];
   units: (Outline & { label: string })[];
   hangers: { id: string; label: string; at: Point }[];
-  bounds: { left: number; right: number; near: number; far: number };
+  bounds: Bounds;
+  /** The deck with its blades and hangers alone, for when only they matter; the whole where there is none. */
+  deckBounds: Bounds;
 };
+
+export type Bounds = { left: number; right: number; near: number; far: number };
 
 function rectangle(centre: Point, width: number, length: number): Point[] {
   const w = width / 2;
@@ -51,7 +55,8 @@ export function planScene(machine: Machine, standpoint: Standpoint): PlanScene {
   const hangers = (machine.deck?.hangers ?? []).map(({ id, label, ...place }) => ({ id, label, at: seen(pointOf(place)) }));
   const axles = axlesOf(machine, seen);
   const scene = { wheels, axles, blades, units, hangers, ...(deck ? { deck } : {}) };
-  return { ...scene, bounds: boundsOf(scene) };
+  const deckOnly = { ...scene, wheels: [], axles: [] };
+  return { ...scene, bounds: boundsOf(scene), deckBounds: boundsOf(scene.blades.length > 0 ? deckOnly : scene) };
 }
 
 function axlesOf(machine: Machine, seen: (p: Point) => Point): PlanScene["axles"] {
@@ -63,11 +68,12 @@ function axlesOf(machine: Machine, seen: (p: Point) => Point): PlanScene["axles"
   });
 }
 
-function boundsOf(scene: Omit<PlanScene, "bounds">): PlanScene["bounds"] {
+function boundsOf(scene: Omit<PlanScene, "bounds" | "deckBounds">): Bounds {
   const points = [
     ...scene.wheels.flatMap(({ corners }) => corners),
     ...(scene.deck?.corners ?? []),
     ...scene.units.flatMap(({ corners }) => corners),
+    ...scene.hangers.map(({ at }) => at),
     ...scene.blades.flatMap(({ centre, radius }) => [
       { x: centre.x - radius, y: centre.y - radius },
       { x: centre.x + radius, y: centre.y + radius },

@@ -53,7 +53,11 @@ export function DrawingPanel(args: {
   const { machine, standpoint, worksheet, assessment } = args;
   const { system } = useSeat();
   const scene = useMemo(() => planScene(machine, standpoint), [machine, standpoint]);
-  const fit = useMemo(() => fitInto({ bounds: scene.bounds, width: WIDTH, height: PLAN_HEIGHT, margin: 46 }), [scene]);
+  const isDeck = worksheet.checkId === "deck-level";
+  const fit = useMemo(
+    () => fitInto({ bounds: isDeck ? scene.deckBounds : scene.bounds, width: WIDTH, height: PLAN_HEIGHT, margin: isDeck ? 58 : 46 }),
+    [scene, isDeck],
+  );
   const surface = surfaceOf(machine, assessment);
   const section = surface && machine.spindles.length > 0 ? sectionScene({ machine, standpoint, ...surface }) : undefined;
   const ledge =
@@ -107,7 +111,20 @@ export function DrawingPanel(args: {
             )}
             <Tips machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
             <HangerTurns machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
-            <Compass standpoint={standpoint} />
+            <Compass
+              standpoint={standpoint}
+              unit={
+                worksheet.checkId === "tyre-pressure"
+                  ? system === "us"
+                    ? "psi"
+                    : "kPa"
+                  : isDeck
+                    ? system === "us"
+                      ? "inches"
+                      : "mm"
+                    : ""
+              }
+            />
             <g transform={`translate(0 ${PLAN_HEIGHT})`}>
               {section ? (
                 <SwathSection
@@ -188,6 +205,10 @@ function Tilt(args: { surface: Surface; outline: readonly Point[]; standpoint: S
   );
 }
 
+/** A tip further off than this is drawn as off (common practice, 1/16 in); nearer than the other it is simply right. */
+const NOTICED_METRES = 0.0016;
+const NOT_WORTH_METRES = 0.0004;
+
 /** Washed fully at 6 mm across the deck. */
 const FULL_WASH_METRES = 0.006;
 
@@ -235,16 +256,17 @@ function Tips({
         return (
           <g key={tip.key}>
             <line x1={centre.x} y1={centre.y} x2={at.x} y2={at.y} stroke="var(--chalk)" strokeWidth={3} strokeOpacity={0.8} />
-            {!isCrowded && assessment.verdict !== "not-enough-readings" && (
+            {!isCrowded && (
               <text
                 x={at.x}
-                y={at.y + 34}
-                fill={Math.abs(off) > 0.0015 ? "var(--out-chalk)" : "var(--good-chalk)"}
+                y={at.y + 32}
+                fill={Math.abs(off) > NOTICED_METRES ? "var(--out-chalk)" : "var(--good-chalk)"}
                 stroke="var(--dye-deep)"
-                strokeWidth={3}
+                strokeWidth={4}
                 paintOrder="stroke"
+                fontWeight={600}
               >
-                {Math.abs(off) < 0.0004 ? "right" : `${off > 0 ? "+" : "−"}${showSize(off, system)}`}
+                {Math.abs(off) < NOT_WORTH_METRES ? "right" : `${off > 0 ? "+" : "−"}${showSize(off, system).replace(/ (in|mm)$/, "")}`}
               </text>
             )}
           </g>
@@ -303,14 +325,14 @@ function HangerTurns({
 }
 
 /** Which way the machine drives. */
-function Compass({ standpoint }: { standpoint: Standpoint }) {
+function Compass({ standpoint, unit }: { standpoint: Standpoint; unit: string }) {
   const ahead = seenFrom(standpoint, { x: 0, y: 1 });
   const angle = (Math.atan2(ahead.x, ahead.y) * 180) / Math.PI;
   return (
     <g transform="translate(26 28)">
       <path d="M0 14V-13M-7 -5L0 -14L7 -5" fill="none" stroke="var(--chalk)" strokeWidth={2.2} transform={`rotate(${angle})`} />
       <text x={16} y={5} fontSize={12} fill="var(--chalk-soft)">
-        drives this way
+        drives this way{unit ? `; figures in ${unit}` : ""}
       </text>
     </g>
   );
@@ -400,14 +422,14 @@ function TakenSpots(
       ? (assessment.detail as DeckDetail).tips.map((tip) => ({
           key: tip.key,
           at: { x: tip.xMetres, y: tip.yMetres },
-          text: show(tip.readMetres, "length", system),
+          text: show(tip.readMetres, "length", system).replace(/ (in|mm)$/, ""),
         }))
       : (assessment.detail as TyreDetail).wheels?.map(({ wheelId, coldPressurePascals }) => {
           const wheel = machine.wheels.find(({ id }) => id === wheelId);
           return {
             key: wheelId,
             at: wheel ? pointOf(wheel) : { x: 0, y: 0 },
-            text: show(coldPressurePascals, "pressure", system, "gauge"),
+            text: show(coldPressurePascals, "pressure", system, "gauge").replace(/ (psi|kPa)$/, ""),
           };
         });
   return (

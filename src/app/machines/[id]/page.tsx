@@ -1,12 +1,25 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { CAUSES } from "@/core/diagnosis";
+import { checkRow, type DeckDetail, isOffered, type TyreDetail, WORKSHEETS } from "@/core/checks";
+import { CAUSES, EVENTS, type EventRow } from "@/core/diagnosis";
+import { staleReasons } from "@/core/events";
+import type { Machine } from "@/core/machine";
 import { jobsOfMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
+import { listEvents } from "@/data/events";
 import { getMachine, type MachineRecord } from "@/data/machines";
+import { listOwed } from "@/data/owed";
+import { type Take, takesOfMachine } from "@/data/takes";
+import { fitInto } from "@/drawings/fit";
+import { MachinePlan } from "@/drawings/plan";
+import { planScene } from "@/drawings/plan/scene";
 import { dateOnly } from "@/ui/time";
+import { VerdictLine } from "@/ui/verdict";
+import { LogPanel } from "./log-panel";
+import { SheetTable } from "./sheet-table";
+import { Trend, type TrendPoint } from "./trend";
 
 type Props = { params: Promise<{ id: string }> };
 
@@ -23,31 +36,185 @@ function findMachine(id: string): MachineRecord | undefined {
   }
 }
 
+/** Events that say something about this machine: those that make one of its checks stale, or that anybody logs. */
+const ALWAYS = ["run", "struck", "operator-changed", "site-changed", "held-out", "released"];
+const eventRows: readonly EventRow[] = EVENTS;
+
+function eventsFor(machine: Machine): string[] {
+  return eventRows
+    .filter(({ id, makesStale }) => {
+      const concerns = makesStale.some((check) => {
+        const row = checkRow(check);
+        return row && isOffered(row, machine);
+      });
+      return ALWAYS.includes(id) || concerns;
+    })
+    .map(({ id }) => id);
+}
+
+function levelPoints(takes: readonly Take[]): TrendPoint[] {
+  return takes.flatMap((take) => {
+    if (take.checkId !== "deck-level") return [];
+    const { side, rake } = take.result.detail as DeckDetail;
+    const wanted = take.result.figures.find(({ id }) => id === "rake")?.tolerance;
+    if (!side || !rake || wanted?.kind !== "about") return [];
+    return [{ at: take.at, jobId: take.jobId, values: { side: side.value, rake: rake.value - wanted.target } }];
+  });
+}
+
+function pressurePoints(takes: readonly Take[]): TrendPoint[] {
+  return takes.flatMap((take) => {
+    if (take.checkId !== "tyre-pressure") return [];
+    const { wheels } = take.result.detail as TyreDetail;
+    const values = wheels.flatMap(({ wheelId, coldPressurePascals, targetPascals }) =>
+      targetPascals === undefined ? [] : [[wheelId, coldPressurePascals - targetPascals] as const],
+    );
+    return [{ at: take.at, jobId: take.jobId, values: Object.fromEntries(values) }];
+  });
+}
+
+const LEVEL_TOLERANCE_METRES = 0.003;
+const PRESSURE_TOLERANCE_PASCALS = 7000;
+const DRAWING = { width: 420, height: 420 };
+
 export default async function MachinePage({ params }: Props) {
   const record = findMachine((await params).id);
   if (!record) notFound();
-  const jobs = jobsOfMachine(database(), record.id);
+  const db = database();
+  const { machine } = record;
+  const jobs = jobsOfMachine(db, record.id);
+  const takes = takesOfMachine(db, record.id).reverse();
+  const events = listEvents(db, record.id);
+  const owed = listOwed(db, record.id);
+  const scene = planScene(machine, "behind");
+  const level = levelPoints(takes);
+  const pressures = pressurePoints(takes);
+  const sheets = WORKSHEETS.filter((check) => {
+    const row = checkRow(check.id);
+    return row && isOffered(row, machine) && check.missing(machine).length === 0;
+  });
   return (
     <main className="mx-auto max-w-[80rem] p-4">
-      <h1 className="text-3xl">
-        <span className="num">{record.fleetNumber}</span> <span className="text-xl font-medium">{record.name}</span>
-      </h1>
-      <section aria-label="History">
-        <h2 className="border-b-2 border-ink text-xl">History</h2>
-        <ul className="ruled">
-          {jobs.map((job) => (
-            <li key={job.jobId}>
-              <Link href={`/jobs/${job.jobId}`} className="block py-2 hover:bg-sheet">
-                <span className="num text-sm text-soft">{dateOnly(job.openedAt)}</span> “{job.words}” ·{" "}
-                {job.state === "closed" ? (job.isProved ? "proved" : "closed, not proved") : job.state}
-                <span className="block text-sm">
-                  {job.causes.map((id) => CAUSES.find((cause) => cause.id === id)?.label ?? id).join("; ")}
-                </span>
-              </Link>
-            </li>
-          ))}
-        </ul>
-      </section>
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b-2 border-ink pb-2">
+        <h1 className="text-3xl">
+          <span className="num">{record.fleetNumber}</span> <span className="text-xl font-medium">{record.name}</span>
+        </h1>
+        <span className="text-soft">{record.site}</span>
+        {record.meterHours !== undefined && <span className="num text-lg">{record.meterHours} h</span>}
+        <Link href={`/complaint?machine=${record.id}`} className="btn btn-go ml-auto">
+          Take a complaint
+        </Link>
+      </div>
+      {owed.length > 0 && (
+        <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(({ code }) => code.replaceAll("-", " ")).join("; ")}.</p>
+      )}
+      <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
+        <div>
+          <svg
+            viewBox={`0 0 ${DRAWING.width} ${DRAWING.height}`}
+            className="dye w-full"
+            role="img"
+            aria-label={`${record.fleetNumber} from above, to scale`}
+          >
+            <MachinePlan scene={scene} fit={fitInto({ bounds: scene.bounds, ...DRAWING, margin: 30 })} />
+          </svg>
+          <section aria-label="Where it stands" className="mt-3">
+            <h2 className="text-xl">Where it stands</h2>
+            <ul className="ruled">
+              {sheets.map((check) => {
+                const take = takes.findLast(({ checkId }) => checkId === check.id);
+                const isStale = take !== undefined && staleReasons({ machine, check: check.id, takenAt: take.at, events }).length > 0;
+                return (
+                  <li key={check.id} className="flex flex-wrap items-center gap-x-3 py-1.5">
+                    <span className="grow">{checkRow(check.id)?.label}</span>
+                    {take ? (
+                      <>
+                        <VerdictLine verdict={take.verdict} />
+                        <span className="text-sm text-soft">
+                          {dateOnly(take.at)}
+                          {isStale ? ", stale: something changed since" : ""}
+                        </span>
+                      </>
+                    ) : (
+                      <span className="text-soft">never measured</span>
+                    )}
+                  </li>
+                );
+              })}
+              {sheets.length === 0 && (
+                <li className="py-1.5 text-soft">No worksheet for this kind of machine yet: its checks are entered by finding.</li>
+              )}
+            </ul>
+          </section>
+          <section aria-label="Sheet" className="mt-4">
+            <h2 className="text-xl">Sheet, version {record.sheetVersion}</h2>
+            <p className="mb-2 text-sm text-soft">
+              {record.sheetReason}, {record.sheetBy}, {dateOnly(record.sheetAt)}. Whose word: the machine's sheet.
+            </p>
+            <SheetTable machine={machine} />
+          </section>
+        </div>
+        <div className="min-w-0">
+          {level.length > 0 && (
+            <Trend
+              title="Level"
+              points={level}
+              lines={[
+                { id: "side", label: "side, right minus left" },
+                { id: "rake", label: "rake, nose too high" },
+              ]}
+              dimension="length"
+              toleranceSi={machine.sheet.sideToleranceMetres ?? LEVEL_TOLERANCE_METRES}
+            />
+          )}
+          {pressures.length > 0 && (
+            <div className="mt-4">
+              <Trend
+                title="Tyre pressures"
+                points={pressures}
+                lines={machine.wheels.filter(({ isPneumatic }) => isPneumatic).map(({ id, label }) => ({ id, label }))}
+                dimension="pressure"
+                toleranceSi={machine.sheet.pressureTolerancePascals ?? PRESSURE_TOLERANCE_PASCALS}
+              />
+            </div>
+          )}
+          <section aria-label="History" className="mt-4">
+            <h2 className="border-b-2 border-ink text-xl">History</h2>
+            {jobs.length === 0 && <p className="py-2 text-soft">No job yet.</p>}
+            <ul className="ruled">
+              {jobs.map((job) => (
+                <li key={job.jobId}>
+                  <Link href={`/jobs/${job.jobId}`} className="block py-2 hover:bg-sheet">
+                    <span className="flex gap-3">
+                      <span className="num w-28 shrink-0 text-sm text-soft">{dateOnly(job.openedAt)}</span>
+                      <span className="grow">“{job.words}”</span>
+                      <span className={`shrink-0 font-semibold ${job.isProved ? "text-good" : ""}`}>
+                        {job.state === "closed" ? (job.isProved ? "proved" : "not proved") : "open"}
+                      </span>
+                    </span>
+                    <span className="block pl-31 text-sm text-soft">
+                      {job.causes.map((id) => CAUSES.find((cause) => cause.id === id)?.label ?? "Nothing found").join("; ")}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </div>
+        <LogPanel
+          machineId={record.id}
+          meterHours={record.meterHours}
+          events={eventsFor(machine)}
+          log={[...events].reverse().map((event) => ({
+            id: event.id,
+            label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
+            at: event.at,
+            who: event.who,
+            isOfJob: event.stepId !== undefined,
+            ...(event.words ? { words: event.words } : {}),
+          }))}
+        />
+      </div>
     </main>
   );
 }

@@ -1,0 +1,154 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { EVENTS, type EventRow } from "@/core/diagnosis";
+import { useSeat } from "@/ui/person";
+import { type Problem, useSubmission } from "@/ui/send";
+import { dateOnly } from "@/ui/time";
+import { sayError, sayIssue } from "@/ui/words/issues";
+
+const eventRows: readonly EventRow[] = EVENTS;
+export type LogEntry = { id: number; label: string; at: string; who: string; words?: string; isOfJob: boolean };
+
+/** Hours off the meter and what happened, in a few touches; and the log, from which anything logged by hand can be taken back. */
+export function LogPanel({
+  machineId,
+  meterHours,
+  events,
+  log,
+}: {
+  machineId: string;
+  meterHours: number | undefined;
+  events: readonly string[];
+  log: readonly LogEntry[];
+}) {
+  const { who, system } = useSeat();
+  const router = useRouter();
+  const { submit, isBusy } = useSubmission();
+  const [hours, setHours] = useState("");
+  const [isCorrection, setCorrection] = useState(false);
+  const [event, setEvent] = useState("");
+  const [words, setWords] = useState("");
+  const [failed, setFailed] = useState<{ error: string; issues: Problem[]; at: "hours" | "event" | "log" }>();
+  const post = async (path: string, body: Record<string, unknown>, at: "hours" | "event" | "log") => {
+    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body });
+    if (!sent) return false;
+    setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues, at });
+    if (sent.ok) router.refresh();
+    return sent.ok;
+  };
+  const meter = Number(hours.replace(",", "."));
+  const isReadable = hours.trim() !== "" && Number.isFinite(meter) && meter >= 0;
+  const trouble = (at: "hours" | "event" | "log") =>
+    failed?.at === at ? (
+      <p className="trouble" role="alert">
+        {failed.issues.length > 0 && failed.error === "invalid"
+          ? failed.issues.map((issue) => sayIssue(issue, system)).join(" ")
+          : sayError(failed.error)}
+      </p>
+    ) : null;
+  return (
+    <div className="grid gap-4">
+      <form
+        onSubmit={async (submitted) => {
+          submitted.preventDefault();
+          if (isReadable && (await post("hours", { meterHours: meter, isCorrection }, "hours"))) {
+            setHours("");
+            setCorrection(false);
+          }
+        }}
+      >
+        <label className="caps block" htmlFor="meter">
+          Hour meter{meterHours === undefined ? "" : `, last ${meterHours} h`}
+        </label>
+        <div className="flex gap-2">
+          <input
+            id="meter"
+            className="input num"
+            inputMode="decimal"
+            value={hours}
+            onChange={(e) => setHours(e.target.value)}
+            aria-invalid={hours !== "" && !isReadable}
+          />
+          <button type="submit" className="btn" disabled={!isReadable || isBusy}>
+            Log hours
+          </button>
+        </div>
+        {hours !== "" && !isReadable && <p className="trouble">Hours as the meter shows them, like 1240.5.</p>}
+        {(failed?.at === "hours" || isCorrection) && (
+          <label className="flex min-h-11 items-center gap-2">
+            <input type="checkbox" className="size-5" checked={isCorrection} onChange={(e) => setCorrection(e.target.checked)} /> This is a
+            correction
+          </label>
+        )}
+        {trouble("hours")}
+      </form>
+      <form
+        onSubmit={async (submitted) => {
+          submitted.preventDefault();
+          if (event && (await post("events", { event, ...(words ? { words } : {}) }, "event"))) {
+            setEvent("");
+            setWords("");
+          }
+        }}
+      >
+        <label className="caps block" htmlFor="event">
+          What happened
+        </label>
+        <select id="event" className="input" value={event} onChange={(e) => setEvent(e.target.value)}>
+          <option value="">Pick one</option>
+          {eventRows
+            .filter(({ id }) => events.includes(id))
+            .map(({ id, label }) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+        </select>
+        {event && (
+          <input
+            className="input mt-2"
+            aria-label="In words: what, where"
+            placeholder="what, where"
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+          />
+        )}
+        <button type="submit" className="btn mt-2" disabled={event === "" || isBusy}>
+          Log it
+        </button>
+        {trouble("event")}
+      </form>
+      <section aria-label="Log">
+        <h3 className="caps">Log</h3>
+        {log.length === 0 && <p className="text-soft">Nothing logged yet.</p>}
+        <ul className="ruled max-h-72 overflow-y-auto" tabIndex={-1}>
+          {log.map((entry) => (
+            <li key={entry.id} className="flex items-center gap-2 py-1">
+              <span className="grow leading-tight">
+                {entry.label}
+                {entry.words ? `: ${entry.words}` : ""}
+                <span className="block text-sm text-soft">
+                  {dateOnly(entry.at)}, {entry.who}
+                </span>
+              </span>
+              {!entry.isOfJob && (
+                <button
+                  type="button"
+                  className="btn btn-quiet"
+                  disabled={isBusy}
+                  onClick={() => post(`events/${entry.id}/void`, {}, "log")}
+                  aria-label={`Take back: ${entry.label}`}
+                >
+                  Take back
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+        {trouble("log")}
+      </section>
+    </div>
+  );
+}

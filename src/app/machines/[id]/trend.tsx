@@ -1,0 +1,130 @@
+"use client";
+
+import { CategoryScale, Chart, Filler, Legend, LinearScale, LineElement, PointElement, Tooltip } from "chart.js";
+import { useEffect, useState } from "react";
+import { Line } from "react-chartjs-2";
+import { fromSi, shownUnit, unitById } from "@/core/units";
+import { useSeat } from "@/ui/person";
+import { dateOnly } from "@/ui/time";
+
+Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Filler, Tooltip, Legend);
+
+export type TrendPoint = { at: string; jobId: number; values: Record<string, number> };
+export type TrendLine = { id: string; label: string };
+
+/** Marks of a line beside its colour: told apart without it. */
+const STYLES = [
+  { dash: [], point: "circle" },
+  { dash: [7, 4], point: "rect" },
+  { dash: [2, 3], point: "triangle" },
+  { dash: [9, 3, 2, 3], point: "rectRot" },
+] as const;
+
+/** What was read over the jobs, as departures from what is right, with the tolerance as a band; and the same as a table. */
+export function Trend(args: {
+  title: string;
+  points: readonly TrendPoint[];
+  lines: readonly TrendLine[];
+  dimension: "length" | "pressure";
+  toleranceSi: number;
+}) {
+  const { system, theme } = useSeat();
+  const [ink, setInk] = useState({
+    text: "#474e60",
+    rule: "#b4b9ae",
+    band: "rgba(28,97,66,0.16)",
+    lines: ["#22307f", "#bd2a10", "#7a5200", "#1c6142"],
+  });
+  useEffect(() => {
+    const style = getComputedStyle(document.documentElement);
+    const of = (name: string) => style.getPropertyValue(name).trim();
+    setInk({
+      text: of("--soft"),
+      rule: of("--rule"),
+      band: theme === "dark" ? "rgba(126,211,163,0.18)" : "rgba(28,97,66,0.16)",
+      lines: ["--dye-text", "--mark", "--watch", "--good"].map(of),
+    });
+  }, [theme]);
+  const id = shownUnit({ dimension: args.dimension, system });
+  const unit = unitById(id).symbol;
+  const shown = (si: number) => fromSi(si, id);
+  const labels = args.points.map(({ at }) => dateOnly(at));
+  const tolerance = shown(args.toleranceSi);
+  const band = (sign: 1 | -1) => ({
+    label: sign === 1 ? "tolerance" : "",
+    data: labels.map(() => sign * tolerance),
+    borderColor: "transparent",
+    backgroundColor: ink.band,
+    pointRadius: 0,
+    pointHitRadius: 0,
+    fill: sign === 1 ? "+1" : false,
+  });
+  const lines = args.lines.map((line, k) => {
+    const style = STYLES[k % STYLES.length] ?? STYLES[0];
+    return {
+      label: line.label,
+      data: args.points.map(({ values }) => (values[line.id] === undefined ? null : shown(values[line.id] as number))),
+      borderColor: ink.lines[k % ink.lines.length],
+      backgroundColor: ink.lines[k % ink.lines.length],
+      borderDash: [...style.dash],
+      pointStyle: style.point,
+      pointRadius: 5,
+      borderWidth: 2,
+      spanGaps: true,
+    };
+  });
+  return (
+    <figure>
+      <figcaption className="text-lg font-semibold">
+        {args.title}, {unit} from where it should be
+      </figcaption>
+      <div className="h-56">
+        <Line
+          aria-label={`${args.title} over time; the table beneath holds the same figures`}
+          data={{ labels, datasets: [band(1), band(-1), ...lines] }}
+          options={{
+            animation: false,
+            responsive: true,
+            maintainAspectRatio: false,
+            scales: {
+              x: { ticks: { color: ink.text, maxRotation: 0, autoSkip: true }, grid: { color: ink.rule } },
+              y: { ticks: { color: ink.text }, grid: { color: ink.rule }, title: { display: true, text: unit, color: ink.text } },
+            },
+            plugins: { legend: { labels: { color: ink.text, usePointStyle: true, filter: ({ text }) => text !== "" } } },
+          }}
+        />
+      </div>
+      <details className="mt-1">
+        <summary className="min-h-11 cursor-pointer py-2">As a table</summary>
+        <table className="w-full text-sm">
+          <thead>
+            <tr className="caps text-left">
+              <th scope="col">Day</th>
+              {args.lines.map(({ id: line, label }) => (
+                <th key={line} scope="col" className="text-right">
+                  {label}, {unit}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody className="ruled">
+            {args.points.map(({ at, values, jobId }) => (
+              <tr key={at}>
+                <td>
+                  <a className="underline" href={`/jobs/${jobId}`}>
+                    {dateOnly(at)}
+                  </a>
+                </td>
+                {args.lines.map(({ id: line }) => (
+                  <td key={line} className="num text-right">
+                    {values[line] === undefined ? "no reading" : shown(values[line]).toFixed(2)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
+    </figure>
+  );
+}
