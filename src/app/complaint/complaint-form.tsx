@@ -2,8 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { CONTEXTS, SYMPTOMS, type Symptom } from "@/core/diagnosis";
-import { kindById } from "@/core/kinds";
+import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom } from "@/core/diagnosis";
+import { type CutsWith, kindById } from "@/core/kinds";
 import type { BayJob } from "@/data/bay";
 import type { MachineRecord } from "@/data/machines";
 import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
@@ -27,7 +27,14 @@ type Draft = {
 };
 
 const symptomRows: readonly Symptom[] = SYMPTOMS;
+const causeRows: readonly CauseRow[] = CAUSES;
 const SINCE = ["today", "yesterday", "this week", "longer"] as const;
+
+/** Whether anything this kind of machine can suffer from depends on that context. */
+function canApply(context: ContextId, cutsWith: CutsWith): boolean {
+  const isGeneral = context === "one-machine-only" || context === "all-machines";
+  return isGeneral || causeRows.some(({ on, oddsWhen }) => on.includes(cutsWith) && context in oddsWhen);
+}
 
 /** One minute on a phone: which machine, what it looks like, where in the swath, what changed, who says so. */
 export function ComplaintForm({
@@ -65,7 +72,9 @@ export function ComplaintForm({
   const looks = symptomRows.filter(({ on }) => cutsWith && on.includes(cutsWith));
   const joinable = openJobs.filter(({ machineId }) => machineId === draft.machineId);
   const known = ticked[draft.machineId] ?? [];
-  const contexts = [...CONTEXTS].sort((a, b) => Number(known.includes(b.id)) - Number(known.includes(a.id)));
+  const contexts = CONTEXTS.filter(({ id }) => cutsWith && canApply(id, cutsWith)).sort(
+    (a, b) => Number(known.includes(b.id)) - Number(known.includes(a.id)),
+  );
   const toggle = (list: "symptoms" | "contexts", id: string) =>
     set((before) => ({ ...before, [list]: before[list].includes(id) ? before[list].filter((one) => one !== id) : [...before[list], id] }));
   const troubleAt = (field: string) => {

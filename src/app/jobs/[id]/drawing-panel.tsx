@@ -99,32 +99,37 @@ export function DrawingPanel(args: {
             role="img"
             aria-label={`${STANDPOINT_LABELS[standpoint]}: plan of the machine to scale, and the section beneath it. The same figures stand in the table.`}
           >
-            <MachinePlan scene={scene} fit={fit} hot={{ wheels: hotWheels }} />
-            {surface && machine.deck && (
-              <Tilt
-                surface={surface}
-                outline={machine.deck.outline.map(pointOf)}
+            <clipPath id="plan-area">
+              <rect x={0} y={0} width={WIDTH} height={PLAN_HEIGHT} />
+            </clipPath>
+            <g clipPath="url(#plan-area)">
+              <MachinePlan scene={scene} fit={fit} hot={{ wheels: hotWheels }} />
+              {surface && machine.deck && (
+                <Tilt
+                  surface={surface}
+                  outline={machine.deck.outline.map(pointOf)}
+                  standpoint={standpoint}
+                  toPage={fit.toPage}
+                  every={CONTOUR[system]}
+                />
+              )}
+              <Tips machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
+              <HangerTurns machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
+              <Compass
                 standpoint={standpoint}
-                toPage={fit.toPage}
-                every={CONTOUR[system]}
-              />
-            )}
-            <Tips machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
-            <HangerTurns machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
-            <Compass
-              standpoint={standpoint}
-              unit={
-                worksheet.checkId === "tyre-pressure"
-                  ? system === "us"
-                    ? "psi"
-                    : "kPa"
-                  : isDeck
+                unit={
+                  worksheet.checkId === "tyre-pressure"
                     ? system === "us"
-                      ? "inches"
-                      : "mm"
-                    : ""
-              }
-            />
+                      ? "psi"
+                      : "kPa"
+                    : isDeck
+                      ? system === "us"
+                        ? "inches"
+                        : "mm"
+                      : ""
+                }
+              />
+            </g>
             <g transform={`translate(0 ${PLAN_HEIGHT})`}>
               {section ? (
                 <SwathSection
@@ -330,6 +335,7 @@ function Compass({ standpoint, unit }: { standpoint: Standpoint; unit: string })
   const angle = (Math.atan2(ahead.x, ahead.y) * 180) / Math.PI;
   return (
     <g transform="translate(26 28)">
+      <rect x={-18} y={-20} width={unit ? 222 : 118} height={40} fill="var(--dye)" />
       <path d="M0 14V-13M-7 -5L0 -14L7 -5" fill="none" stroke="var(--chalk)" strokeWidth={2.2} transform={`rotate(${angle})`} />
       <text x={16} y={5} fontSize={12} fill="var(--chalk-soft)">
         drives this way{unit ? `; figures in ${unit}` : ""}

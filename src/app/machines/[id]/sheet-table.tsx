@@ -11,11 +11,13 @@ type Line = readonly [string, string];
 const perTurn = (metres: number, system: UnitSystem) =>
   formatQuantity({ valueSi: metres, dimension: "length", system, instrument: "fine" }).text;
 
-function linesOf(machine: Machine, system: UnitSystem): { title: string; lines: Line[] }[] {
+type Section = { title: string; lines: Line[] };
+
+function linesOf(machine: Machine, system: UnitSystem): Section[] {
   const { sheet } = machine;
   const length = (value: number | undefined) => (value === undefined ? "not on the sheet" : show(value, "length", system));
   const pressure = (value: number | undefined) => (value === undefined ? "not on the sheet" : show(value, "pressure", system, "gauge"));
-  return [
+  const sections: Section[] = [
     {
       title: "Cut",
       lines: [
@@ -64,7 +66,8 @@ function linesOf(machine: Machine, system: UnitSystem): { title: string; lines: 
         `${perTurn(hanger.liftPerTurnMetres, system)} a turn; ${hanger.turnsLeftUp} turns left up, ${hanger.turnsLeftDown} down`,
       ]),
     },
-  ].filter(({ lines }) => lines.length > 0);
+  ];
+  return sections.filter(({ lines }) => lines.length > 0);
 }
 
 /** The machine's own sheet in words. */
