@@ -7,6 +7,7 @@ import { listMachines, type MachineRecord } from "@/data/machines";
 import { PlanThumbnail } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
 import { dateOnly, sinceWords } from "@/ui/time";
+import { OWED_WORDS } from "@/ui/words/owed";
 import { OwedDone } from "./owed-done";
 
 const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
@@ -15,12 +16,6 @@ const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
   { state: "awaiting-proof", title: "Awaits proof", empty: "Nothing waits for proof." },
   { state: "waiting", title: "Waits", empty: "Nobody has complained." },
 ];
-
-const OWED_WORDS: Record<string, string> = {
-  "second-look": "second look for browning",
-  "bolts-after-first-run": "blade bolts re-checked after the first run",
-  "oil-after-standing": "gearbox oil checked again after standing",
-};
 
 export default function Bay() {
   const db = database();

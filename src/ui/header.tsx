@@ -21,8 +21,8 @@ function remember(initials: string): void {
 export function Header({ people }: { people: readonly string[] }) {
   const path = usePathname();
   return (
-    <header className="flex h-13 flex-wrap items-center gap-x-1 border-b-2 border-ink bg-sheet px-3">
-      <Link href="/" className="mr-3 flex items-center gap-2 text-lg font-bold" style={{ fontStretch: "75%" }}>
+    <header className="flex h-13 items-center border-b-2 border-ink bg-sheet px-3 max-sm:px-1">
+      <Link href="/" className="flex items-center gap-2 text-lg font-bold sm:mr-3" style={{ fontStretch: "75%" }}>
         <Mark />
         <span className="max-sm:sr-only">Zygometer</span>
       </Link>
@@ -34,7 +34,7 @@ export function Header({ people }: { people: readonly string[] }) {
           Complaint
         </Link>
       </nav>
-      <div className="ml-auto flex items-center">
+      <div className="ml-auto flex shrink-0 items-center">
         <ShortcutsDialog />
         <Likes />
         <Who people={people} />
@@ -89,7 +89,7 @@ function Likes() {
       </button>
       <button
         type="button"
-        className="btn btn-quiet"
+        className="btn btn-quiet max-sm:hidden"
         onClick={() => change({ theme: isDark ? "light" : "dark" })}
         aria-label={isDark ? "Light theme" : "Dark theme"}
       >

@@ -1,5 +1,5 @@
 export { correctForFloor, type FloorMap, type HeightDatum, wheelPlane } from "./floor";
-export { type BladeReading, compareModels, DECISIVE_BIC, type DeckModel, type FittedModel } from "./models";
+export { type BladeReading, compareModels, type DeckModel, decisiveModel, type FittedModel } from "./models";
 export { bestNextStation, farthestStation, type Station } from "./next-reading";
 export {
   cutHeightAtCentre,

@@ -4,13 +4,16 @@ import { READING_REPEATABILITY_METRES, REPEATABILITY_WEIGHT } from "./plane-fit"
 /** A height with the blade it belongs to and, where the ends are told apart, which end. */
 export type BladeReading = HeightAt & { spindleId: string; end?: "A" | "B" };
 
-export type DeckModel = { kind: "whole-deck" } | { kind: "spindle-plane"; spindleId: string } | { kind: "blade-end"; spindleId: string };
+export type DeckModel =
+  | { kind: "whole-deck" }
+  | { kind: "spindle-plane"; spindleId: string }
+  | { kind: "blade-end"; spindleId: string; end: "A" | "B" };
 
 export type FittedModel = {
   model: DeckModel;
   /** Plane of the rest of the deck. */
   plane: Plane;
-  /** Largest departure of the odd blade from that plane at its readings; for an end, A minus B. Metres, signed. */
+  /** Largest departure of the odd blade or end from that plane at its readings. Metres, signed. */
   departureMetres: number;
   bic: number;
   inverseNormal: number[][];
@@ -22,7 +25,7 @@ export const DECISIVE_BIC = 6;
 
 /**
  * Every model these readings can bear, best first by BIC = N·ln((8σ₀² + RSS)/N) + p·ln n with N = 8 + n:
- * the whole deck one plane; one spindle on a plane of its own; one end of one blade higher than the other.
+ * the whole deck one plane; one spindle on a plane of its own; one end of one blade off the plane that the other end keeps.
  * A model whose terms the readings cannot separate is left out: see `untestedSpindles`.
  */
 export function compareModels(readings: readonly BladeReading[]): FittedModel[] {
@@ -30,16 +33,26 @@ export function compareModels(readings: readonly BladeReading[]): FittedModel[] 
   const models: DeckModel[] = [
     { kind: "whole-deck" },
     ...(spindles.length > 1 ? spindles.map((spindleId) => ({ kind: "spindle-plane" as const, spindleId })) : []),
-    ...spindles.map((spindleId) => ({ kind: "blade-end" as const, spindleId })),
+    ...spindles.flatMap((spindleId) => (["A", "B"] as const).map((end) => ({ kind: "blade-end" as const, spindleId, end }))),
   ];
   return models.flatMap((model) => fitModel(model, readings)).sort((a, b) => a.bic - b.bic);
+}
+
+/** The best model where it leads every other account of the deck decisively; two ends of one blade are one account. */
+export function decisiveModel(models: readonly FittedModel[]): FittedModel | undefined {
+  const [best, ...rest] = models;
+  if (!best) return undefined;
+  const isSame = ({ model }: FittedModel) =>
+    model.kind === "blade-end" && best.model.kind === "blade-end" && model.spindleId === best.model.spindleId;
+  const rival = rest.find((other) => !isSame(other));
+  return !rival || rival.bic - best.bic >= DECISIVE_BIC ? best : undefined;
 }
 
 function extraColumns(model: DeckModel, reading: BladeReading): number[] {
   if (model.kind === "whole-deck") return [];
   const isHere = reading.spindleId === model.spindleId;
   if (model.kind === "spindle-plane") return isHere ? [1, reading.x, reading.y] : [0, 0, 0];
-  return [isHere && reading.end ? (reading.end === "A" ? 0.5 : -0.5) : 0];
+  return [isHere && reading.end === model.end ? 1 : 0];
 }
 
 function fitModel(model: DeckModel, readings: readonly BladeReading[]): FittedModel[] {

@@ -1,9 +1,9 @@
 "use client";
 
-import type { Assessment, DeckDetail } from "@/core/checks";
+import type { Assessment, DeckDetail, TyreDetail } from "@/core/checks";
 import { CHECKS, EVENTS } from "@/core/diagnosis";
-import type { StaleReason } from "@/core/events";
-import type { Machine, Standpoint } from "@/core/machine";
+import { NOTICED_MOVEMENT_METRES, type StaleReason } from "@/core/events";
+import { type Machine, type Standpoint, spindlesAcross } from "@/core/machine";
 import { useSeat } from "@/ui/person";
 import { VerdictLine } from "@/ui/verdict";
 import {
@@ -12,6 +12,7 @@ import {
   placeName,
   sayAction,
   sayAnswer,
+  sayMovement,
   sayProvisional,
   sayStale,
   sayWarning,
@@ -19,20 +20,29 @@ import {
   toleranceWords,
 } from "@/ui/words/checks";
 
-/** The verdict as it is said at the machine, then what to do, then the figures and whose word each limit is. */
-export function AnswerCard({
-  assessment,
-  machine,
-  standpoint,
-  stale = [],
-  timeOf,
-}: {
+type Args = {
   assessment: Assessment;
   machine: Machine;
   standpoint: Standpoint;
   stale?: readonly StaleReason[];
   timeOf: (iso: string) => string;
-}) {
+};
+
+/** The verdict as it is said at the machine: the biggest thing on the screen, above the fields and staying there. */
+export function AnswerHead({ assessment, machine, stale = [] }: Pick<Args, "assessment" | "machine" | "stale">) {
+  const { system } = useSeat();
+  return (
+    <div className="sticky -top-4 z-10 -mx-4 border-b-2 border-ink bg-sheet px-4 py-2" aria-live="polite">
+      <VerdictLine verdict={assessment.verdict} isProvisional={assessment.provisional.length + stale.length > 0} />
+      <p className="mt-0.5 text-2xl leading-tight font-bold" style={{ fontStretch: "84%" }} data-testid="answer">
+        {sayAnswer(assessment, { machine, system })}
+      </p>
+    </div>
+  );
+}
+
+/** What to do, then why it is only provisional, then the figures and whose word each limit is. */
+export function AnswerDetails({ assessment, machine, standpoint, stale = [], timeOf }: Args) {
   const { system } = useSeat();
   const told = { machine, system, standpoint };
   const provisional = assessment.provisional.map((reason) => sayProvisional(reason, told));
@@ -42,11 +52,7 @@ export function AnswerCard({
   const isProvisional = provisional.length + staleWords.length > 0;
   const actions = assessment.actions;
   return (
-    <section aria-label="Answer" aria-live="polite" className="mt-2">
-      <VerdictLine verdict={assessment.verdict} isProvisional={isProvisional} />
-      <p className="mt-1 text-2xl leading-tight font-bold" style={{ fontStretch: "84%" }} data-testid="answer">
-        {sayAnswer(assessment, told)}
-      </p>
+    <section aria-label="Answer" className="mt-2">
       {actions.length > 0 && (
         <ul className="mt-2 border-l-4 border-dye pl-3 text-lg leading-snug" aria-label="What to do">
           {actions.map((action) => (
@@ -59,6 +65,7 @@ export function AnswerCard({
           ))}
         </ul>
       )}
+      {assessment.check === "tyre-pressure" && <TyreEffect assessment={assessment} machine={machine} />}
       {assessment.check === "deck-level" && <RulerTable assessment={assessment} machine={machine} />}
       {isProvisional && (
         <p className="mt-2 text-sm">
@@ -123,5 +130,31 @@ function RulerTable({ assessment, machine }: { assessment: Assessment; machine: 
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** What these pressures alone do to the outer blade tips, as a range: an estimate, never a measurement. */
+function TyreEffect({ assessment, machine }: { assessment: Assessment; machine: Machine }) {
+  const { system } = useSeat();
+  const { tipChanges, noTipChanges } = assessment.detail as TyreDetail;
+  if (!tipChanges)
+    return noTipChanges === "self-carried-deck" ? (
+      <p className="mt-2 text-sm">The deck rides on its own wheels: these tyres do not move it.</p>
+    ) : null;
+  const across = spindlesAcross(machine);
+  const outer = tipChanges.filter(
+    ({ spindleId, direction }) =>
+      (spindleId === across[0]?.id && direction === "left") || (spindleId === across.at(-1)?.id && direction === "right"),
+  );
+  if (outer.every(({ change }) => Math.abs(change) < NOTICED_MOVEMENT_METRES)) return null;
+  return (
+    <div className="mt-2">
+      <p className="caps">What the tyres alone do to the deck (estimate)</p>
+      <ul>
+        {outer.map((change) => (
+          <li key={`${change.spindleId}:${change.direction}`}>{sayMovement(change, { machine, system })}</li>
+        ))}
+      </ul>
+    </div>
   );
 }

@@ -14,7 +14,7 @@ import { QuantityField } from "@/ui/quantity-field";
 import { show } from "@/ui/words/checks";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
-import { AnswerCard } from "./answer";
+import { AnswerDetails, AnswerHead } from "./answer";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import type { Worksheet } from "./use-worksheet";
 
@@ -63,6 +63,7 @@ export function CheckPanel(args: Args) {
   if (!isOpen || isClosed) return take ? <TakenPanel {...args} take={take} isClosed={isClosed} /> : <p>Not taken in this job.</p>;
   return (
     <div>
+      {worksheet.assessment && <AnswerHead assessment={worksheet.assessment} machine={view.machine.machine} />}
       <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
       {isSafeFor(view, row.state) ? <Fields {...args} /> : <SafeGate needs={row.state} open={args.open} />}
       {worksheet.troubles.general.map((sentence) => (
@@ -71,7 +72,7 @@ export function CheckPanel(args: Args) {
         </p>
       ))}
       {worksheet.assessment && (
-        <AnswerCard assessment={worksheet.assessment} machine={view.machine.machine} standpoint={args.standpoint} timeOf={args.timeOf} />
+        <AnswerDetails assessment={worksheet.assessment} machine={view.machine.machine} standpoint={args.standpoint} timeOf={args.timeOf} />
       )}
       {act.trouble && (
         <p className="trouble mt-2" role="alert">
@@ -203,8 +204,8 @@ function Loose({ view, worksheet }: Args) {
       loose: draft.loose.includes(id) ? draft.loose.filter((one) => one !== id) : [...draft.loose, id],
     }));
   return (
-    <fieldset className="py-1">
-      <legend className="caps mb-1">Hangers found loose before turning</legend>
+    <details className="py-1" open={worksheet.draft.loose.length > 0}>
+      <summary className="min-h-11 cursor-pointer py-2">Hangers found loose before turning</summary>
       <div className="flex flex-wrap gap-1">
         {view.machine.machine.deck?.hangers.map(({ id, label }) => (
           <button
@@ -218,7 +219,7 @@ function Loose({ view, worksheet }: Args) {
           </button>
         ))}
       </div>
-    </fieldset>
+    </details>
   );
 }
 
@@ -238,7 +239,8 @@ function TakenPanel(args: Args & { take: NonNullable<ReturnType<typeof latestTak
         Taken {args.timeOf(take.at)} by {take.who}, sheet version {take.sheetVersion}, rule version {take.ruleVersion}
         {take.correctsStepId ? ", as a correction" : ""}.
       </p>
-      <AnswerCard
+      <AnswerHead assessment={take.result} machine={view.machine.machine} stale={take.stale} />
+      <AnswerDetails
         assessment={take.result}
         machine={view.machine.machine}
         standpoint={args.standpoint}

@@ -49,7 +49,7 @@ export function LogPanel({
       </p>
     ) : null;
   return (
-    <div className="grid gap-4">
+    <div className="grid content-start gap-4">
       <form
         onSubmit={async (submitted) => {
           submitted.preventDefault();

@@ -17,6 +17,7 @@ import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
+import { OWED_WORDS } from "@/ui/words/owed";
 import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
 import { Trend, type TrendPoint } from "./trend";
@@ -106,7 +107,7 @@ export default async function MachinePage({ params }: Props) {
         </Link>
       </div>
       {owed.length > 0 && (
-        <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(({ code }) => code.replaceAll("-", " ")).join("; ")}.</p>
+        <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(({ code }) => OWED_WORDS[code] ?? code).join("; ")}.</p>
       )}
       <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
         <div>

@@ -4,9 +4,9 @@ import {
   compareModels,
   correctForFloor,
   cutHeightAtCentre,
-  DECISIVE_BIC,
   type DeckPlane,
   type DeckTarget,
+  decisiveModel,
   type FittedModel,
   farthestStation,
   fitDeckPlane,
@@ -185,7 +185,7 @@ function correctedHeights(machine: Machine, readings: DeckReadings): { heights: 
 
 /** The plane of the rest of the deck where one blade decidedly stands apart, otherwise that of all readings. */
 function planeInForce(whole: DeckPlane, models: readonly FittedModel[]): DeckPlane {
-  const winner = decisive(models);
+  const winner = decisiveModel(models);
   if (!winner || winner.model.kind === "whole-deck") return whole;
   return {
     plane: winner.plane,
@@ -193,13 +193,6 @@ function planeInForce(whole: DeckPlane, models: readonly FittedModel[]): DeckPla
     readingDeviation: winner.readingDeviation,
     residuals: whole.residuals,
   };
-}
-
-function decisive(models: readonly FittedModel[]): FittedModel | undefined {
-  const [best, second] = models;
-  if (!best) return undefined;
-  if (!second || second.bic - best.bic >= DECISIVE_BIC) return best;
-  return undefined;
 }
 
 type Rules = {
@@ -421,7 +414,7 @@ function modelDetail(models: readonly FittedModel[]): Pick<DeckDetail, "model"> 
       kind: model.kind,
       ...(model.kind === "whole-deck" ? {} : { spindleId: model.spindleId }),
       departureMetres,
-      isDecisive: decisive(models) !== undefined,
+      isDecisive: decisiveModel(models) !== undefined,
     },
   };
 }
@@ -483,7 +476,7 @@ function evidenceOf(args: { machine: Machine; figures: readonly Figure[]; models
 }
 
 function modelEvidence(models: readonly FittedModel[]): Evidence[] {
-  const winner = decisive(models);
+  const winner = decisiveModel(models);
   const tested = (kind: FittedModel["model"]["kind"]) => models.some(({ model }) => model.kind === kind);
   const standsApart = winner && Math.abs(winner.departureMetres) > STRAIGHT_METRES ? winner.model.kind : undefined;
   const evidence: Evidence[] = [];
