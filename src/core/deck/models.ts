@@ -60,6 +60,12 @@ function fitModel(model: DeckModel, readings: readonly BladeReading[]): FittedMo
   const count = readings.length;
   const terms = design[0]?.length ?? 0;
   if (model.kind !== "whole-deck" && count <= terms) return [];
+  // With one end alone read, its height is the blade's: nothing there tells an end.
+  if (
+    model.kind === "blade-end" &&
+    new Set(readings.filter(({ spindleId }) => spindleId === model.spindleId).map(({ end }) => end)).size < 2
+  )
+    return [];
   const solved = solveLeastSquares(
     design,
     readings.map(({ z }) => z),
