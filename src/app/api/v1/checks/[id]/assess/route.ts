@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { answered, parse, readJson } from "@/app/api/answer";
-import { assessCheck } from "@/core/checks";
+import { assessCheck, worksheetById } from "@/core/checks";
 import { AppError } from "@/data/errors";
 
 const bodySchema = z.object({ machine: z.unknown(), readings: z.unknown() });
@@ -9,6 +9,7 @@ const bodySchema = z.object({ machine: z.unknown(), readings: z.unknown() });
 export function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   return answered(async () => {
     const { id } = await params;
+    if (!worksheetById(id)) throw new AppError("check-not-found");
     const outcome = assessCheck(id, parse(bodySchema, await readJson(request)) as { machine: unknown; readings: unknown });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });

@@ -1,0 +1,131 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import { beforeAll, describe, expect, it } from "vitest";
+import { POST as assess } from "@/app/api/v1/checks/[id]/assess/route";
+import { GET as listChecks } from "@/app/api/v1/checks/route";
+import { POST as takeComplaint } from "@/app/api/v1/complaints/route";
+import { POST as jobAction } from "@/app/api/v1/jobs/[id]/[action]/route";
+import { GET as getJob } from "@/app/api/v1/jobs/[id]/route";
+import { POST as addPerson } from "@/app/api/v1/people/route";
+import { databaseFile } from "@/data/connection";
+import { emptyDepot, LEVEL_INCHES, temporaryFile, tips, tyres } from "./helpers";
+
+const HOST = "127.0.0.1:3000";
+const ORIGIN = `http://${HOST}`;
+
+beforeAll(() => {
+  process.env.ZYGOMETER_DATA = path.dirname(temporaryFile());
+  emptyDepot(databaseFile()).db.close();
+});
+
+function post(body: unknown, { origin = ORIGIN } = {}): Request {
+  const text = typeof body === "string" ? body : JSON.stringify(body);
+  return new Request(`${ORIGIN}/api`, {
+    method: "POST",
+    body: text,
+    headers: { host: HOST, "content-type": "application/json", ...(origin ? { origin } : {}) },
+  });
+}
+
+const job = (id: number | string, action: string, body: unknown) =>
+  jobAction(post({ who: "AK", ...(body as object) }), { params: Promise.resolve({ id: String(id), action }) });
+const check = (id: string, body: unknown, origin = ORIGIN) => assess(post(body, { origin }), { params: Promise.resolve({ id }) });
+const complain = (body: object, options?: { origin: string }) =>
+  takeComplaint(post({ who: "AK", machineId: "zt-1", words: "a ledge", saidBy: "TV", looks: {}, ...body }, options));
+
+async function answered(promise: Promise<Response>) {
+  const response = await promise;
+  return {
+    status: response.status,
+    body: (await response.json()) as Record<string, unknown> & { issues?: { code: string; path: string[] }[] },
+  };
+}
+
+const YES = { answer: "yes" } as const;
+const PARKED = { "level-hard-ground": YES, "blades-stopped": YES, "brake-and-key": YES, "cool-to-touch": YES };
+
+describe("reckoning", () => {
+  it("answers the example of docs/api.md as printed there", async () => {
+    const [request = "", printed = ""] = [...readFileSync("docs/api.md", "utf8").matchAll(/```json\n([\s\S]*?)```/g)].map(
+      (match) => match[1] ?? "",
+    );
+    const { status, body } = await answered(check("deck-level", JSON.parse(request)));
+    expect(status).toBe(200);
+    expect(body).toMatchObject(JSON.parse(printed));
+  });
+
+  it("lists every check with its schemas, and needs no Origin", async () => {
+    const body = (await (await listChecks()).json()) as {
+      checks: { id: string; readingsSchema: { type: string }; kinds: string[]; minutes: number; safeState: string }[];
+    };
+    expect(body.checks.map(({ id }) => id)).toEqual(["tyre-pressure", "deck-level"]);
+    for (const one of body.checks)
+      expect([one.readingsSchema.type, one.kinds.includes("zero-turn"), one.minutes > 0]).toEqual(["object", true, true]);
+    expect((await answered(check("deck-level", {}, ""))).status).toBe(422);
+  });
+
+  it("answers 422 with issues by path, 404 for an unknown check, 400 for no JSON, 413 for 10 MB", async () => {
+    const { status, body } = await answered(
+      check("tyre-pressure", { machine: { kind: "hovercraft" }, readings: { tyres: [{ wheelId: "x", pressurePascals: "much" }] } }),
+    );
+    expect(status).toBe(422);
+    expect(body.issues?.map((issue) => issue.path.join("."))).toEqual(
+      expect.arrayContaining(["machine.kind", "readings.tyres.0.pressurePascals"]),
+    );
+    expect((await answered(check("phase-of-moon", {}))).status).toBe(404);
+    expect((await answered(check("deck-level", "{"))).status).toBe(400);
+    expect((await answered(check("deck-level", `"${"x".repeat(10_000_000)}"`))).status).toBe(413);
+  });
+});
+
+describe("the record", () => {
+  it("refuses a write from elsewhere, from nobody and of nothing", async () => {
+    expect((await answered(complain({}, { origin: "http://elsewhere.example" }))).status).toBe(403);
+    expect((await answered(complain({}, { origin: "" }))).status).toBe(403);
+    expect((await answered(complain({ who: "ZZ" }))).body.error).toBe("unknown-person");
+    const nothing = await answered(complain({ words: "" }));
+    expect([nothing.status, nothing.body.issues?.[0]?.code]).toEqual([422, "say-or-pick"]);
+    expect((await answered(complain({ machineId: "zt-99" }))).status).toBe(404);
+    expect((await answered(addPerson(post({ initials: "AK" })))).status).toBe(409);
+    expect((await answered(addPerson(post({ initials: "A1" })))).status).toBe(422);
+  });
+
+  it("answers each wrong turn of a job with its own status, and keeps nothing of it", async () => {
+    const { jobId } = (await answered(complain({}))).body as { jobId: number };
+    expect((await answered(job(jobId, "takes", { checkId: "tyre-pressure", readings: tyres([12, 18, 18, 12]) }))).status).toBe(409);
+    expect(
+      (await answered(job(jobId, "confirmations", { state: "parked", answers: { "level-hard-ground": YES } }))).body.issues?.map(
+        ({ code }) => code,
+      ),
+    ).toContain("unanswered");
+    expect((await answered(job(jobId, "confirmations", { state: "parked", answers: PARKED }))).status).toBe(201);
+    const tooMuch = await answered(job(jobId, "takes", { checkId: "tyre-pressure", readings: tyres([400, 18, 18, 12]) }));
+    expect([tooMuch.status, tooMuch.body.issues?.[0]?.path]).toEqual([422, ["readings", "tyres", "0", "pressurePascals"]]);
+    const overMaximum = await answered(job(jobId, "takes", { checkId: "tyre-pressure", readings: tyres([24, 18, 18, 12]) }));
+    expect([overMaximum.status, (overMaximum.body.assessment as { verdict: string }).verdict]).toEqual([201, "stop"]);
+    expect((await answered(job(jobId, "takes", { checkId: "deck-level", readings: tips(LEVEL_INCHES) }))).body.issues?.[0]).toMatchObject({
+      code: "state-needed",
+      needs: "locked-out",
+    });
+    expect((await answered(job(jobId, "close", { causes: ["tyres-unequal"] }))).body.error).toBe("not-proved");
+    expect((await answered(job(99_999, "takes", {}))).status).toBe(422);
+    expect((await answered(job(99_999, "notes", { text: "hello" }))).status).toBe(404);
+    expect((await answered(job("x", "notes", { text: "hello" }))).status).toBe(404);
+    const view = await getJob(new Request(`${ORIGIN}/api`, { headers: { host: HOST, origin: ORIGIN } }), {
+      params: Promise.resolve({ id: String(jobId) }),
+    });
+    expect(((await view.json()) as { steps: { kind: string }[] }).steps.map(({ kind }) => kind)).toEqual([
+      "complaint",
+      "confirmation",
+      "take",
+    ]);
+  });
+
+  it("a close without proof or reason leaves the job open; with a reason it closes, and a stale tab is told", async () => {
+    const { jobId } = (await answered(complain({ words: "rattles" }))).body as { jobId: number };
+    expect((await answered(job(jobId, "close", { causes: ["nothing-found"], unprovedReason: "could not be made to do it" }))).status).toBe(
+      201,
+    );
+    expect((await answered(job(jobId, "notes", { text: "from a stale tab" }))).body.error).toBe("job-closed");
+  });
+});
