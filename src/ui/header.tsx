@@ -82,7 +82,7 @@ function Likes() {
         type="button"
         className="btn btn-quiet max-sm:hidden"
         onClick={() => change({ unitSystem: seat.system === "us" ? "metric" : "us" })}
-        aria-label={`Units: ${seat.system === "us" ? "US customary" : "metric"}. Change.`}
+        aria-label={`${seat.system === "us" ? "in · psi" : "mm · kPa"}: units. Change.`}
       >
         <Ruler size={18} aria-hidden="true" />
         {seat.system === "us" ? "in · psi" : "mm · kPa"}

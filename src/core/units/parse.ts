@@ -160,7 +160,8 @@ export function judgeQuantity(args: {
 
 function likelySlip(args: { valueSi: number; unit: UnitId; dimension: Dimension; usualLeast: number; usualMost: number }) {
   const { factor, offset = 0 } = unitById(args.unit);
-  const number = args.valueSi / factor - offset;
+  // Back to the digits as typed: the way through SI leaves some in the sixteenth place.
+  const number = Number((args.valueSi / factor - offset).toPrecision(12));
   for (const id of SLIP_UNITS[args.dimension] ?? []) {
     if (id === args.unit) continue;
     const valueSi = toSi(number, id);

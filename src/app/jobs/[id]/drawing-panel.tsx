@@ -394,7 +394,7 @@ function Spots(args: Parameters<typeof DrawingPanel>[0] & { toShare: (p: Point) 
             key={place.key}
             type="button"
             tabIndex={-1}
-            aria-label={`Read ${place.label}${text ? `, now ${text}` : ""}`}
+            aria-label={`${text || order + 1}: read ${place.label}`}
             className={`num pointer-events-auto absolute grid h-11 min-w-11 -translate-x-1/2 -translate-y-1/2 place-items-center`}
             style={box}
             onClick={() => {

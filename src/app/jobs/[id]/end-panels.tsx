@@ -195,7 +195,7 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
       <Cautions lines={RETURN_TO_SERVICE} />
       <fieldset className="py-1">
         <legend className="caps mb-1">What it was</legend>
-        <div className="flex max-h-48 flex-wrap gap-1 overflow-y-auto" tabIndex={-1}>
+        <div className="flex max-h-48 flex-wrap gap-1 overflow-y-auto" tabIndex={0}>
           {[...options.filter(({ id }) => first.includes(id)), ...options.filter(({ id }) => !first.includes(id))].map(({ id, label }) => (
             <button
               key={id}

@@ -123,7 +123,7 @@ export function LogPanel({
       <section aria-label="Log">
         <h3 className="caps">Log</h3>
         {log.length === 0 && <p className="text-soft">Nothing logged yet.</p>}
-        <ul className="ruled max-h-72 overflow-y-auto" tabIndex={-1}>
+        <ul className="ruled max-h-72 overflow-y-auto" tabIndex={0}>
           {log.map((entry) => (
             <li key={entry.id} className="flex items-center gap-2 py-1">
               <span className="grow leading-tight">

@@ -1,0 +1,152 @@
+import { spawn } from "node:child_process";
+import { mkdtempSync, readdirSync, readFileSync, statSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { gzipSync } from "node:zlib";
+import { chromium } from "@playwright/test";
+import { assessCheck, fullForm } from "@/core/checks";
+import { planeHeight } from "@/core/geometry";
+import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/demo/fleet";
+
+/** `npm run bench`: prints what the README and the notes quote. Needs a build (bin/demo or bin/test makes one). Machines are noisy: medians. */
+const PORT = 3191;
+const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
+const quantile = (values: readonly number[], share: number) =>
+  [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)] ?? Number.NaN;
+const print = (name: string, value: string) => console.log(`${name.padEnd(58)} ${value}`);
+
+function benchAssess(): void {
+  const machine = FLEET[0]?.machine;
+  const parsed = machineSchema.parse(machine);
+  const plane = { height: 0.08, slopeRight: 0.004, slopeForward: -0.01 };
+  const tips = fullForm(parsed).map((station, k) => ({
+    spindleId: station.spindleId,
+    direction: station.direction,
+    end: station.end,
+    heightMetres: planeHeight(plane, station) + 0.0004 * Math.sin(k * 3.7),
+  }));
+  const times: number[] = [];
+  for (let round = 0; round < 600; round++) {
+    const start = performance.now();
+    assessCheck("deck-level", { machine, readings: { tips, tyres: "right" } });
+    times.push(performance.now() - start);
+  }
+  print(`assess, deck-level, ${tips.length} readings (parsing counted), median`, `${median(times.slice(100)).toFixed(3)} ms`);
+}
+
+async function withServer(work: (base: string) => Promise<void>): Promise<void> {
+  const env = { ...process.env, ZYGOMETER_DATA: mkdtempSync(path.join(tmpdir(), "zygometer-bench-")), NEXT_TELEMETRY_DISABLED: "1" };
+  await new Promise((resolve) =>
+    spawn("npx", ["--no-install", "tsx", "src/demo/load.ts", "--fresh"], { env, stdio: "ignore" }).once("exit", resolve),
+  );
+  const server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(PORT)], {
+    env,
+    stdio: "ignore",
+  });
+  const base = `http://127.0.0.1:${PORT}`;
+  try {
+    for (let k = 0; k < 100; k++) {
+      if (
+        await fetch(`${base}/api/v1/checks`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        break;
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+    await work(base);
+  } finally {
+    server.kill();
+  }
+}
+
+async function benchServer(base: string): Promise<void> {
+  const times: number[] = [];
+  for (let k = 0; k < 60; k++) {
+    const start = performance.now();
+    await (await fetch(`${base}/jobs/15`)).text();
+    times.push(performance.now() - start);
+  }
+  print("job page, server time to last byte, median of 50", `${median(times.slice(10)).toFixed(1)} ms`);
+  const html = await (await fetch(`${base}/jobs/15`)).text();
+  const scripts = [...new Set([...html.matchAll(/\/_next\/static\/[^"'\\ ]+?\.js/g)].map(([file]) => file))];
+  const sizes = scripts.map((file) => gzipSync(readFileSync(path.join(".next", file.replace("/_next/", "")))).length);
+  print(
+    `job page, first-load script, ${scripts.length} files, gzip`,
+    `${(sizes.reduce((sum, size) => sum + size, 0) / 1000).toFixed(0)} kB`,
+  );
+  const all = readdirSync(".next/static/chunks").map((file) => statSync(path.join(".next/static/chunks", file)).size);
+  print("all client chunks, as they lie", `${(all.reduce((sum, size) => sum + size, 0) / 1000).toFixed(0)} kB`);
+}
+
+/** From a key's event to the frame that shows the drawing changed, in the browser's own clock. */
+async function benchKeystroke(base: string): Promise<void> {
+  const flags = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ];
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: flags });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.addCookies([{ name: "zygometer-who", value: "AK", url: base }]);
+  const page = await context.newPage();
+  await page.goto(`${base}/jobs/15`);
+  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await page.getByRole("button", { name: "Read again" }).click();
+  for (const [order, reading] of ["3", "3.31", "3 1/4", "3.1"].entries())
+    await page.getByRole("textbox", { name: new RegExp(`^${order + 1}\\. `) }).fill(reading);
+  const times = await page.evaluate(async () => {
+    const input = document.querySelector<HTMLInputElement>('input[id^="place-"]');
+    const drawing = document.querySelector('section[aria-label="Drawing"] svg');
+    if (!input || !drawing) throw new Error("no worksheet open");
+    const setter = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set;
+    const taken: { toDom: number; toFrame: number }[] = [];
+    for (let k = 0; k < 60; k++) {
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+      const before = drawing.innerHTML;
+      const start = performance.now();
+      setter?.call(input, k % 2 === 0 ? "3.2" : "3.05");
+      input.dispatchEvent(new Event("input", { bubbles: true }));
+      await Promise.resolve();
+      const toDom = drawing.innerHTML === before ? Number.NaN : performance.now() - start;
+      await new Promise((resolve) => requestAnimationFrame(() => resolve(0)));
+      taken.push({
+        toDom: Number.isNaN(toDom) && drawing.innerHTML !== before ? performance.now() - start : toDom,
+        toFrame: performance.now() - start,
+      });
+    }
+    return taken;
+  });
+  const toDom = times.map((one) => one.toDom);
+  print(
+    "keystroke to changed drawing in the page, median / 95 %",
+    `${median(toDom).toFixed(1)} / ${quantile(toDom, 0.95).toFixed(1)} ms (a frame at 60 Hz: 16.7)`,
+  );
+  print(
+    "keystroke to the next frame, median / 95 %",
+    `${median(times.map((one) => one.toFrame)).toFixed(1)} / ${quantile(
+      times.map((one) => one.toFrame),
+      0.95,
+    ).toFixed(1)} ms`,
+  );
+  await browser.close();
+}
+
+async function run(): Promise<void> {
+  benchAssess();
+  await withServer(async (base) => {
+    await benchServer(base);
+    await benchKeystroke(base);
+  });
+}
+
+run().catch((error) => {
+  console.error(error);
+  process.exitCode = 1;
+});

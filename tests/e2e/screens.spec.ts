@@ -1,0 +1,227 @@
+import { readFileSync } from "node:fs";
+import { expect, type Page, test } from "@playwright/test";
+import { makeSafe, newJob, sitDown, typeReadings } from "./helpers";
+
+const AXE = readFileSync("node_modules/axe-core/axe.min.js", "utf8");
+
+/** Violations of WCAG 2 level A or AA, as short lines. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  return page.evaluate(async () => {
+    const axe = (
+      window as unknown as {
+        axe: { run: (root: Document, options: object) => Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> };
+      }
+    ).axe;
+    const { violations: found } = await axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"] });
+    return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`));
+  });
+}
+
+async function like(page: Page, initials: string, preferences: Record<string, string>): Promise<void> {
+  const answer = await page.request.patch(`/api/v1/people/${initials}`, {
+    headers: { origin: "http://127.0.0.1:3187" },
+    data: { who: initials, ...preferences },
+  });
+  expect(answer.ok()).toBe(true);
+}
+
+for (const theme of ["light", "dark"] as const) {
+  test(`no view has an accessibility violation of level A or AA, ${theme}`, async ({ page }) => {
+    test.setTimeout(150_000);
+    const initials = theme === "light" ? "AK" : "RSO";
+    await like(page, initials, { theme });
+    await sitDown(page, initials);
+    const jobId = await newJob(page, { machineId: "zt-2", words: `axe ${theme}` });
+    for (const view of [
+      "/",
+      "/machines",
+      "/machines/zt-1",
+      "/machines/rt-1",
+      "/complaint?machine=zt-1",
+      "/complaint?machine=rw-1",
+      "/jobs/15",
+      "/jobs/16",
+      "/jobs/17",
+      "/jobs/1",
+      `/jobs/${jobId}`,
+    ]) {
+      await page.goto(view);
+      await page.waitForLoadState("networkidle");
+      expect.soft(await violations(page), view).toEqual([]);
+    }
+    await makeSafe(page, "Locked out");
+    await typeReadings(page, ["13", "x", "20", "400"]);
+    expect(await violations(page), "tyres with bad input").toEqual([]);
+    await page.getByRole("button", { name: "Keyboard shortcuts" }).click();
+    expect(await violations(page), "keys").toEqual([]);
+  });
+}
+
+test("nothing is asked of any other machine, and no script runs inline", async ({ page }) => {
+  const foreign: string[] = [];
+  page.on("request", (request) => {
+    const { hostname, protocol } = new URL(request.url());
+    if (hostname !== "127.0.0.1" && protocol !== "data:" && protocol !== "blob:") foreign.push(request.url());
+  });
+  const refused: string[] = [];
+  page.on("console", (message) => message.type() === "error" && refused.push(message.text()));
+  await sitDown(page);
+  for (const view of ["/", "/machines/zt-1", "/complaint?machine=zt-1", "/jobs/15"]) {
+    const response = await page.goto(view);
+    const policy = response?.headers()["content-security-policy"] ?? "";
+    expect(policy).toMatch(/script-src 'self' 'nonce-/);
+    expect(policy.split(";").find((part) => part.includes("script-src"))).not.toContain("unsafe-inline");
+    await page.waitForLoadState("networkidle");
+  }
+  expect(foreign).toEqual([]);
+  expect(refused).toEqual([]);
+  expect(
+    await page.evaluate(() => document.fonts.check("16px 'Archivo Variable'") && document.fonts.check("16px 'Spline Sans Mono Variable'")),
+  ).toBe(true);
+});
+
+test("the job fits 1280 × 800 without scrolling the page; bay and complaint fit a phone's width", async ({ page }) => {
+  await sitDown(page);
+  for (const id of [1, 15, 16, 17]) {
+    await page.goto(`/jobs/${id}`);
+    expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight), `job ${id}`).toBeLessThanOrEqual(0);
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const view of ["/", "/complaint?machine=zt-1", "/jobs/15", "/machines/zt-1"]) {
+    await page.goto(view);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), view).toBeLessThanOrEqual(0);
+  }
+});
+
+test("what cannot be read is answered at its field and nothing typed is lost, not even on a reload", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "zt-1", words: "bad input" });
+  await page.goto(`/jobs/${jobId}`);
+  await makeSafe(page, "Locked out");
+  await typeReadings(page, ["twelve", "400", "83", "-3"]);
+  const field = (order: number) => page.getByRole("textbox", { name: new RegExp(`^${order}\\. `) });
+  await expect(page.getByText("“twelve” cannot be read as a pressure.", { exact: false })).toBeVisible();
+  await expect(page.getByText("More than this can be", { exact: false })).toBeVisible();
+  await expect(page.getByText("Less than nothing", { exact: false })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Save the readings" })).toBeDisabled();
+  await page.reload();
+  await expect(field(1)).toHaveValue("twelve");
+  await page.getByRole("button", { name: "I meant 83 kPa" }).click();
+  await expect(field(3)).toHaveValue("83 kPa");
+  await field(1).fill("12");
+  await field(2).fill("18 psi");
+  await field(4).fill("23");
+  await expect(page.getByTestId("answer")).toContainText("Let air out of right drive now");
+  await field(4).fill("0.83 bar");
+  await expect(page.getByRole("button", { name: "Save the readings" })).toBeEnabled();
+});
+
+test("a dropped connection loses nothing and a second press doubles nothing", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "bd-2", words: "line drops" });
+  await page.goto(`/jobs/${jobId}`);
+  await makeSafe(page, "Locked out");
+  await typeReadings(page, ["10", "14", "14", "10"]);
+  let sent = 0;
+  await page.route("**/takes", async (route) => {
+    sent += 1;
+    if (sent > 1) return route.continue();
+    await page.request.fetch(route.request());
+    return route.abort();
+  });
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByText("No connection.", { exact: false })).toBeVisible();
+  await expect(page.getByRole("textbox", { name: /^1\. / })).toHaveValue("10");
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Timeline" }).getByText("Tyre pressures", { exact: false })).toHaveCount(1);
+});
+
+test("a stale tab writing to a closed job is told so, keeps what was typed, and undo reopens the job", async ({ page, context }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "gr-1", words: "two tabs" });
+  await page.goto(`/jobs/${jobId}`);
+  await makeSafe(page, "Locked out");
+  await typeReadings(page, ["14", "18", "18", "14"]);
+  const other = await context.newPage();
+  await other.goto(`/jobs/${jobId}`);
+  await other.getByRole("button", { name: /^6 Close/ }).click();
+  await other.getByRole("button", { name: "Nothing found" }).click();
+  await other.getByRole("button", { name: "Close the job" }).click();
+  await expect(other.getByText("Not closed: it is not proved.", { exact: false })).toBeVisible();
+  await other.getByLabel("Close it unproved, because").fill("could not be made to do it");
+  await other.getByRole("button", { name: "Close it unproved" }).click();
+  await expect(other.getByText("Closed, not proved.")).toBeVisible();
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByText("This job was closed in the meantime.", { exact: false })).toBeVisible();
+  await expect(page.getByRole("textbox", { name: /^1\. / })).toHaveValue("14");
+  await other.getByRole("button", { name: "Undo: Closed, not proved" }).click();
+  await expect(other.getByRole("button", { name: /Locked out · AK/ })).toBeVisible();
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
+});
+
+test("units are one system throughout, and the drawing turns with the mechanic", async ({ page }) => {
+  await like(page, "JM", { unitSystem: "metric", standsAt: "behind" });
+  await sitDown(page, "JM");
+  await page.goto("/jobs/15");
+  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await expect(page.getByTestId("answer")).toContainText(/side \d+ mm low/);
+  const text = await page.getByRole("main").textContent();
+  expect(text).not.toMatch(/\d in\b|\bpsi\b/);
+  await page.getByRole("button", { name: "From underneath" }).click();
+  await expect(page.getByRole("list", { name: "What to do" })).toContainText("up, anticlockwise");
+  await page.getByRole("button", { name: "From behind" }).click();
+  await expect(page.getByRole("list", { name: "What to do" })).toContainText("up, clockwise");
+});
+
+test("readings go in on the drawing: touch a place, type, Enter walks on in measuring order", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "zt-1", words: "on the drawing" });
+  await page.goto(`/jobs/${jobId}`);
+  await makeSafe(page, "Locked out");
+  await page.getByRole("button", { name: "Read Left drive" }).click();
+  for (const reading of ["8", "18", "18", "12"]) {
+    await page.keyboard.type(reading);
+    await page.keyboard.press("Enter");
+  }
+  await expect(page.getByTestId("answer")).toHaveText("Left drive 4.0 psi low.");
+  await page.keyboard.press("Control+Enter");
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Write the fix down" }).click();
+  await expect(page.getByRole("heading", { name: "Tyre pressures" })).toBeVisible();
+  await page.keyboard.press("Alt+KeyZ");
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Undo: Tyre pressures: out" })).toBeVisible();
+});
+
+test("a refused isolation stops, and a walk-behind is not offered what it cannot have", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "wp-1", words: "shakes", symptoms: ["vibration"] });
+  await page.goto(`/jobs/${jobId}`);
+  await expect(page.getByRole("button", { name: /Deck level/ })).toHaveCount(0);
+  await expect(page.getByLabel("Other checks")).not.toContainText("Belts and idlers");
+  await page.getByRole("radio", { name: "Raised", exact: true }).click();
+  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
+  await page.getByRole("button", { name: /^No: Plug lead off/ }).click();
+  await page.getByRole("button", { name: /confirm:/ }).click();
+  await expect(page.getByRole("button", { name: "Not made safe" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Stopped: not safe");
+});
+
+test("hours and what happened are logged on the machine in a few touches and can be taken back", async ({ page }) => {
+  await sitDown(page);
+  await page.goto("/machines/bd-2");
+  await page.getByLabel(/Hour meter/).fill("1");
+  await page.getByRole("button", { name: "Log hours" }).click();
+  await expect(page.getByText("The meter stood at 951 h already.", { exact: false })).toBeVisible();
+  await page.getByLabel(/Hour meter/).fill("955.5");
+  await page.getByRole("button", { name: "Log hours" }).click();
+  await expect(page.getByLabel("Hour meter, last 955.5 h")).toBeVisible();
+  await page.getByLabel("What happened").selectOption({ label: "Struck something hard" });
+  await page.getByLabel("In words: what, where").fill("kerb by the gate");
+  await page.getByRole("button", { name: "Log it" }).click();
+  await page.getByRole("button", { name: "Take back: Struck something hard" }).click();
+  await expect(page.getByText("kerb by the gate")).toHaveCount(0);
+});
