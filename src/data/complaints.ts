@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/diagnosis";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { EVENT_IDS, type EventId } from "@/core/diagnosis";
 import type { LoggedEvent } from "@/core/events";
 import type { Db } from "./connection";

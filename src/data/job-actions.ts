@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CAUSES, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
 import { largestMovement } from "@/core/events";
 import { liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";

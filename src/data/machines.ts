@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { type Machine, machineSchema } from "@/core/machine";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import type { Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 import type { Db } from "./connection";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { liveSteps } from "@/core/jobs";
 import { answerSchema, judgeConfirmation, stateInForce } from "@/core/safety";
 import type { Db } from "./connection";

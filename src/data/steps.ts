@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CUT_LOOKS, CUT_TURFS, type JobState, type Step, type StepKind, stateOf } from "@/core/jobs";
 import { answerSchema } from "@/core/safety";
 import type { Db } from "./connection";

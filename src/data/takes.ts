@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { type Assessment, assessCheck, checkRow, type DeckReadings, isOffered, stationKey, type TyreReadings } from "@/core/checks";
 import type { CheckId } from "@/core/diagnosis";
 import type { Verdict } from "@/core/findings";

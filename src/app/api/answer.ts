@@ -1,5 +1,5 @@
 import { NextResponse } from "next/server";
-import { z } from "zod";
+import * as z from "zod";
 import { type Db, database } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { AppError, type Issue } from "@/data/errors";

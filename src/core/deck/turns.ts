@@ -1,4 +1,4 @@
-import { fitPlane, type HeightAt, type Plane, type Point, planeHeight, solveLeastSquares } from "@/core/geometry";
+import { addPlanes, fitPlane, type HeightAt, type Plane, type Point, planeHeight, solveLeastSquares } from "@/core/geometry";
 
 export type AdjusterStep = "flat" | "quarter" | "half" | "hole";
 
@@ -91,21 +91,16 @@ export function planTurns(problem: Problem): { kind: "planned"; plan: TurnPlan }
     return { kind: "refused", issue: { code: "collinear-hangers" } };
   }
   const exact = exactTurns(problem);
-  const twists = twistVectors(hangers);
-  const best = bestRounding(problem, exact, twists);
-  return { kind: "planned", plan: withLoad({ problem, exact, twists, ...best }) };
+  const best = bestRounding(problem, exact, linkageOf(hangers));
+  return { kind: "planned", plan: withLoad({ problem, exact, ...best }) };
 }
 
 /** J of one set of turns and what it leads to; the measure the rounding is chosen by. */
-export function scoreTurns(
-  problem: Problem,
-  turns: readonly number[],
-  twists: readonly (readonly number[])[] = twistVectors(problem.hangers),
-) {
+export function scoreTurns(problem: Problem, turns: readonly number[], linkage: Linkage = linkageOf(problem.hangers)) {
   const lifts = problem.hangers.map((hanger, k) => (turns[k] ?? 0) * hanger.liftPerTurn);
-  const after = add(problem.plane, liftPlane(problem.hangers, lifts));
+  const after = addPlanes(problem.plane, liftPlane(linkage.shares, lifts));
   const { target, span } = problem;
-  const twist = twistOf(twists, lifts);
+  const twist = twistOf(linkage.twists, lifts);
   const side = after.slopeRight * span.widthMetres - target.sideMetres;
   const rake = after.slopeForward * span.tipCircleMetres - target.rakeMetres;
   const height = planeHeight(after, target.reference) - target.heightMetres;
@@ -118,16 +113,16 @@ export function scoreTurns(
   return { penalty, after, lifts, twist };
 }
 
-function bestRounding(problem: Problem, exact: readonly number[], twists: readonly (readonly number[])[]) {
+function bestRounding(problem: Problem, exact: readonly number[], linkage: Linkage) {
   const choices = problem.hangers.map((hanger, k) => roundings(hanger, exact[k] ?? 0));
   let best: { turns: number[]; scored: ReturnType<typeof scoreTurns> } | undefined;
   for (const turns of combinations(choices)) {
-    const scored = scoreTurns(problem, turns, twists);
+    const scored = scoreTurns(problem, turns, linkage);
     if (!best || scored.penalty < best.scored.penalty) best = { turns, scored };
   }
   if (!best) throw new Error("no rounding to choose from");
   const isShort = problem.hangers.some((hanger, k) => endsShort(hanger, exact[k] ?? 0));
-  return isShort ? descend(problem, best, twists) : best;
+  return isShort ? descend(problem, best, linkage) : best;
 }
 
 function endsShort(hanger: Hanger, exact: number): boolean {
@@ -137,14 +132,14 @@ function endsShort(hanger: Hanger, exact: number): boolean {
 type Scored = { turns: number[]; scored: ReturnType<typeof scoreTurns> };
 
 /** Where one adjuster ends, the others' exact turns are no longer the best to round: go down J a step or two hangers at a time. */
-function descend(problem: Problem, from: Scored, twists: readonly (readonly number[])[]): Scored {
+function descend(problem: Problem, from: Scored, linkage: Linkage): Scored {
   const count = problem.hangers.length;
   const moves = combinations(Array.from({ length: count }, () => [-1, 0, 1])).filter((move) => move.filter(Boolean).length <= 2);
   let best = from;
   for (let round = 0; round < MOST_DESCENT_ROUNDS; round++) {
     const tried = moves.map((move) => {
       const turns = problem.hangers.map((hanger, k) => stepped(hanger, best.turns[k] ?? 0, move[k] ?? 0));
-      return { turns, scored: scoreTurns(problem, turns, twists) };
+      return { turns, scored: scoreTurns(problem, turns, linkage) };
     });
     const next = tried.reduce((a, b) => (b.scored.penalty < a.scored.penalty ? b : a), best);
     if (next === best) return best;
@@ -174,19 +169,36 @@ function combinations(choices: readonly (readonly number[])[]): number[][] {
   return choices.reduce<number[][]>((sets, options) => sets.flatMap((set) => options.map((option) => [...set, option])), [[]]);
 }
 
-/** The plane that lifts at the hangers make, by least squares where there are more than three. */
-function liftPlane(hangers: readonly Point[], lifts: readonly number[]): Plane {
-  const solved = solveLeastSquares(
-    hangers.map(({ x, y }) => [1, x, y]),
-    lifts,
-  );
-  if (solved.kind === "refused") throw new Error("hangers lie on one line");
-  const [height = 0, slopeRight = 0, slopeForward = 0] = solved.fit.coefficients;
-  return { height, slopeRight, slopeForward };
+/** What each hanger's lift adds to the plane, by least squares where there are more than three: one plane a metre of lift. */
+function liftShares(hangers: readonly Point[]): Plane[] {
+  return hangers.map((_, k) => {
+    const solved = solveLeastSquares(
+      hangers.map(({ x, y }) => [1, x, y]),
+      hangers.map((__, j) => (j === k ? 1 : 0)),
+    );
+    if (solved.kind === "refused") throw new Error("hangers lie on one line");
+    const [height = 0, slopeRight = 0, slopeForward = 0] = solved.fit.coefficients;
+    return { height, slopeRight, slopeForward };
+  });
 }
 
-function add(a: Plane, b: Plane): Plane {
-  return { height: a.height + b.height, slopeRight: a.slopeRight + b.slopeRight, slopeForward: a.slopeForward + b.slopeForward };
+/** The plane that lifts at the hangers make. */
+function liftPlane(shares: readonly Plane[], lifts: readonly number[]): Plane {
+  const plane = { height: 0, slopeRight: 0, slopeForward: 0 };
+  shares.forEach((share, k) => {
+    const lift = lifts[k] ?? 0;
+    plane.height += share.height * lift;
+    plane.slopeRight += share.slopeRight * lift;
+    plane.slopeForward += share.slopeForward * lift;
+  });
+  return plane;
+}
+
+/** What the rounding search needs of the hangers' places, worked out once. */
+type Linkage = { twists: number[][]; shares: Plane[] };
+
+function linkageOf(hangers: readonly Point[]): Linkage {
+  return { twists: twistVectors(hangers), shares: liftShares(hangers) };
 }
 
 /**
@@ -229,7 +241,6 @@ function withLoad(args: {
   exact: readonly number[];
   turns: readonly number[];
   scored: ReturnType<typeof scoreTurns>;
-  twists: readonly (readonly number[])[];
 }): TurnPlan {
   const { problem, exact, turns, scored } = args;
   const free = problem.allLoadedBefore === false ? undefined : hangerThatHangsFree(problem, scored.lifts, exact);
@@ -242,7 +253,7 @@ function withLoad(args: {
       endsShort: endsShort(hanger, exact[k] ?? 0),
       ...(free?.index === k ? { slackMetres: free.slack } : {}),
     })),
-    after: free ? add(problem.plane, free.plane) : scored.after,
+    after: free ? addPlanes(problem.plane, free.plane) : scored.after,
     twistMetres: scored.twist,
     penalty: scored.penalty,
   };
@@ -257,7 +268,7 @@ function hangerThatHangsFree(problem: Problem, lifts: readonly number[], exact: 
     const loaded = hangers.filter((_, k) => k !== index);
     if (!holds(loaded, centre)) return [];
     const plane = liftPlane(
-      loaded,
+      liftShares(loaded),
       lifts.filter((_, k) => k !== index),
     );
     const slack = planeHeight(plane, hanger) - (lifts[index] ?? 0);

@@ -24,73 +24,84 @@ export function solveLeastSquares(design: readonly (readonly number[])[], observ
   const columns = design[0]?.length ?? 0;
   if (observed.length !== rows) throw new Error("design and observations differ in length");
   if (rows < columns || columns === 0) return { kind: "refused", issue: { code: "too-few-readings", needed: columns, given: rows } };
-  const factored = orthogonalise(design, columns);
-  if ("dependent" in factored) return { kind: "refused", issue: { code: "not-independent", column: factored.dependent } };
-  const { basis, upper } = factored;
-  const coefficients = backSubstitute(
-    upper,
-    basis.map((column) => dot(column, observed)),
-  );
-  const residuals = observed.map((value, row) => value - dot(design[row] ?? [], coefficients));
-  return {
-    kind: "fitted",
-    fit: {
-      coefficients,
-      inverseNormal: inverseNormalFrom(upper),
-      residuals,
-      residualSumOfSquares: dot(residuals, residuals),
-    },
-  };
-}
-
-function orthogonalise(
-  design: readonly (readonly number[])[],
-  columns: number,
-): { dependent: number } | { basis: number[][]; upper: number[][] } {
-  const basis: number[][] = [];
-  const upper = Array.from({ length: columns }, () => new Array<number>(columns).fill(0));
-  for (let k = 0; k < columns; k++) {
-    const column = design.map((row) => row[k] ?? 0);
-    const size = Math.sqrt(dot(column, column));
-    for (let pass = 0; pass < 2; pass++) {
-      basis.forEach((unit, j) => {
-        const share = dot(unit, column);
-        (upper[j] as number[])[k] = (upper[j]?.[k] ?? 0) + share;
-        for (let i = 0; i < column.length; i++) column[i] = (column[i] ?? 0) - share * (unit[i] ?? 0);
-      });
-    }
-    const left = Math.sqrt(dot(column, column));
-    if (!(left > DEPENDENT_SHARE * size)) return { dependent: k };
-    (upper[k] as number[])[k] = left;
-    basis.push(column.map((value) => value / left));
+  const basis = columnsOf(design, columns);
+  const upper = new Float64Array(columns * columns);
+  const dependent = orthogonalise(basis, upper, columns, rows);
+  if (dependent !== undefined) return { kind: "refused", issue: { code: "not-independent", column: dependent } };
+  const right = Float64Array.from({ length: columns }, (_, k) => dot(basis, k * rows, observed, rows));
+  const coefficients = backSubstitute(upper, right, columns);
+  const residuals = new Array<number>(rows);
+  let residualSumOfSquares = 0;
+  for (let i = 0; i < rows; i++) {
+    const row = design[i] as readonly number[];
+    let residual = observed[i] as number;
+    for (let k = 0; k < columns; k++) residual -= (row[k] as number) * (coefficients[k] as number);
+    residuals[i] = residual;
+    residualSumOfSquares += residual * residual;
   }
-  return { basis, upper };
+  return { kind: "fitted", fit: { coefficients, inverseNormal: inverseNormalFrom(upper, columns), residuals, residualSumOfSquares } };
 }
 
-function backSubstitute(upper: readonly (readonly number[])[], right: readonly number[]): number[] {
-  const solution = new Array<number>(right.length).fill(0);
-  for (let k = right.length - 1; k >= 0; k--) {
-    let sum = right[k] ?? 0;
-    for (let j = k + 1; j < right.length; j++) sum -= (upper[k]?.[j] ?? 0) * (solution[j] ?? 0);
-    solution[k] = sum / (upper[k]?.[k] ?? 1);
+/** The design column by column in one run of numbers: the fit is done with each keystroke. */
+function columnsOf(design: readonly (readonly number[])[], columns: number): Float64Array {
+  const rows = design.length;
+  const flat = new Float64Array(columns * rows);
+  for (let i = 0; i < rows; i++) for (let k = 0; k < columns; k++) flat[k * rows + i] = design[i]?.[k] ?? 0;
+  return flat;
+}
+
+function dot(columns: Float64Array, start: number, other: ArrayLike<number>, count: number, otherStart = 0): number {
+  let sum = 0;
+  for (let i = 0; i < count; i++) sum += (columns[start + i] as number) * (other[otherStart + i] as number);
+  return sum;
+}
+
+/** Turns the columns into an orthonormal basis in place and fills the triangle; answers the first dependent column, if any. */
+function orthogonalise(basis: Float64Array, upper: Float64Array, columns: number, rows: number): number | undefined {
+  for (let k = 0; k < columns; k++) {
+    const here = k * rows;
+    const size = Math.sqrt(dot(basis, here, basis, rows, here));
+    for (let pass = 0; pass < 2; pass++) {
+      for (let j = 0; j < k; j++) {
+        const share = dot(basis, j * rows, basis, rows, here);
+        upper[j * columns + k] = (upper[j * columns + k] as number) + share;
+        for (let i = 0; i < rows; i++) basis[here + i] = (basis[here + i] as number) - share * (basis[j * rows + i] as number);
+      }
+    }
+    const left = Math.sqrt(dot(basis, here, basis, rows, here));
+    if (!(left > DEPENDENT_SHARE * size)) return k;
+    upper[k * columns + k] = left;
+    for (let i = 0; i < rows; i++) basis[here + i] = (basis[here + i] as number) / left;
+  }
+  return undefined;
+}
+
+function backSubstitute(upper: Float64Array, right: Float64Array, size: number): number[] {
+  const solution = new Array<number>(size).fill(0);
+  for (let k = size - 1; k >= 0; k--) {
+    let sum = right[k] as number;
+    for (let j = k + 1; j < size; j++) sum -= (upper[k * size + j] as number) * (solution[j] as number);
+    solution[k] = sum / (upper[k * size + k] as number);
   }
   return solution;
 }
 
-function inverseNormalFrom(upper: readonly (readonly number[])[]): number[][] {
-  const size = upper.length;
-  const inverse = Array.from({ length: size }, (_, k) => {
-    const unit = new Array<number>(size).fill(0);
+function inverseNormalFrom(upper: Float64Array, size: number): number[][] {
+  const inverse: number[][] = [];
+  for (let k = 0; k < size; k++) {
+    const unit = new Float64Array(size);
     unit[k] = 1;
-    return backSubstitute(upper, unit);
-  });
-  return Array.from({ length: size }, (_, i) =>
-    Array.from({ length: size }, (_, j) => inverse.reduce((sum, column) => sum + (column[i] ?? 0) * (column[j] ?? 0), 0)),
-  );
-}
-
-function dot(a: readonly number[], b: readonly number[]): number {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += (a[i] ?? 0) * (b[i] ?? 0);
-  return sum;
+    inverse.push(backSubstitute(upper, unit, size));
+  }
+  const normal: number[][] = [];
+  for (let i = 0; i < size; i++) {
+    const row: number[] = [];
+    for (let j = 0; j < size; j++) {
+      let sum = 0;
+      for (const column of inverse) sum += (column[i] as number) * (column[j] as number);
+      row.push(sum);
+    }
+    normal.push(row);
+  }
+  return normal;
 }

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { FEATURE_IDS, KIND_IDS } from "@/core/kinds";
 
 const id = z

@@ -1,16 +1,17 @@
 "use client";
 
 import { CAUSES, CHECKS, FIX_LABELS, type FixId } from "@/core/diagnosis";
-import type { CutGrade, ProofGap } from "@/core/jobs";
+import type { ProofGap } from "@/core/jobs";
 import { RETURN_TO_SERVICE, TEST_CUT_CAUTION } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { VERDICT_WORDS } from "@/ui/words/checks";
 import type { Act } from "./act";
-import { Cautions } from "./check-panel";
-import { causesOffered, suspectedCauses } from "./fix-panel";
+import { causesOffered, suspectedCauses } from "./causes";
+import { Cautions } from "./gate";
 import type { PanelId } from "./steps";
+import { GRADE_WORDS } from "./words";
 
 type CutDraft = {
   looks: "all-alike" | "better" | "same" | "worse" | "";
@@ -105,13 +106,6 @@ export function CutPanel({ view, act }: { view: JobView; act: Act }) {
     </form>
   );
 }
-
-export const GRADE_WORDS: Record<CutGrade, string> = {
-  proof: "proof",
-  "looks-right": "looks right, not proof",
-  "blades-turn": "proves only that the blades turn",
-  "not-cured": "not cured",
-};
 
 const checkLabel = (id: string) => CHECKS.find((check) => check.id === id)?.label ?? id;
 

@@ -2,8 +2,7 @@
 
 import { useMemo } from "react";
 import type { DeckDetail, TyreDetail } from "@/core/checks";
-import { CAUSES, type CauseRow, CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/diagnosis";
-import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/diagnosis";
 import { FIX_CAUTIONS } from "@/core/safety";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
@@ -12,10 +11,10 @@ import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { sayQuantityIssue } from "@/ui/words/issues";
 import type { Act } from "./act";
-import { Cautions, SafeGate } from "./check-panel";
+import { causesOffered, suspectedCauses } from "./causes";
+import { Cautions, SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
 
-const causeRows: readonly CauseRow[] = CAUSES;
 const fixRows: readonly FixRow[] = FIXES;
 
 type FixDraft = {
@@ -29,25 +28,6 @@ type FixDraft = {
   pressures: Record<string, string>;
 };
 const EMPTY: FixDraft = { cause: "", fix: "", words: "", parts: "", torque: "", torqueHow: "", turns: {}, pressures: {} };
-
-/** Causes that readings of this job speak for, the ones still out first. */
-export function suspectedCauses(view: JobView): string[] {
-  const named = view.takes
-    .filter(({ verdict }) => verdict === "out" || verdict === "stop" || verdict === "watch")
-    .flatMap(({ result }) =>
-      result.evidence.flatMap((one) => {
-        if ("likelihoodRatio" in one) return one.likelihoodRatio > 1 ? [one.cause] : [];
-        if (one.result !== "seen" && one.result !== "suspect") return [];
-        return "causes" in one ? one.causes : [one.cause];
-      }),
-    );
-  return [...new Set(named)];
-}
-
-export function causesOffered(view: JobView): CauseRow[] {
-  const { machine } = view.machine;
-  return causeRows.filter((cause) => cause.on.includes(kindById(machine.kind).cutsWith) && meetsNeed(featuresOf(machine), cause.needs));
-}
 
 /** What was done: the cause it is for, the fix of the tables, and its figures before and after. */
 export function FixPanel({ view, act, open }: { view: JobView; act: Act; open: (panel: PanelId) => void }) {

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
@@ -12,11 +13,9 @@ import { shortTime, sinceWords } from "@/ui/time";
 import { VerdictMark } from "@/ui/verdict";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { type Act, useAct } from "./act";
-import { CheckPanel, LookPanel } from "./check-panel";
+import { causesOffered } from "./causes";
+import { CheckPanel } from "./check-panel";
 import { DrawingPanel } from "./drawing-panel";
-import { ClosePanel, CutPanel } from "./end-panels";
-import { causesOffered, FixPanel } from "./fix-panel";
-import { SafePanel } from "./safe-panel";
 import {
   isSafeFor,
   type ListedStep,
@@ -30,6 +29,13 @@ import {
 } from "./steps";
 import { Timeline } from "./timeline";
 import { useWorksheet } from "./use-worksheet";
+
+// Each panel comes when it is opened: the first load is what the worksheet needs.
+const SafePanel = dynamic(() => import("./safe-panel").then((module) => module.SafePanel));
+const FixPanel = dynamic(() => import("./fix-panel").then((module) => module.FixPanel));
+const CutPanel = dynamic(() => import("./end-panels").then((module) => module.CutPanel));
+const ClosePanel = dynamic(() => import("./end-panels").then((module) => module.ClosePanel));
+const LookPanel = dynamic(() => import("./look-panel").then((module) => module.LookPanel));
 
 const STANDPOINTS = Object.keys(STANDPOINT_LABELS) as Standpoint[];
 

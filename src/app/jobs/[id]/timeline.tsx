@@ -8,7 +8,7 @@ import type { JobView } from "@/data/job-view";
 import { VERDICT_WORDS } from "@/ui/words/checks";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
-import { GRADE_WORDS } from "./end-panels";
+import { GRADE_WORDS } from "./words";
 
 type StepRow = JobView["steps"][number];
 

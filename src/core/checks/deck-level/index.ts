@@ -168,7 +168,9 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
 function correctedHeights(machine: Machine, readings: DeckReadings): { heights: BladeReading[]; unmapped: number } {
   const asRead = readings.tips.flatMap(({ spindleId, direction, end, heightMetres }) => {
     const spindle = machine.spindles.find(({ id }) => id === spindleId);
-    return spindle ? [{ ...tipAt(spindle, direction), z: heightMetres, spindleId, ...(end ? { end } : {}) }] : [];
+    if (!spindle) return [];
+    const { x, y } = tipAt(spindle, direction);
+    return [{ x, y, z: heightMetres, spindleId, end } as BladeReading];
   });
   if (!readings.floor) return { heights: asRead, unmapped: 0 };
   const wheels = readings.floor.wheels.flatMap(({ wheelId, heightMetres }) => {
@@ -325,29 +327,33 @@ function tipDetails(args: {
   const before = args.deck.plane;
   const asRead = args.readings.tips.map((tip, k) => ({ ...(args.heights[k] as HeightAt), z: tip.heightMetres }));
   const rulers = args.after ? rulerAfter({ tips: asRead, before, after: args.after }) : undefined;
+  // Written out, not spread: this runs for every tip with every keystroke.
   return args.readings.tips.map((tip, k) => {
     const at = args.heights[k] as HeightAt;
+    const detail = placeOf(tip, at);
+    detail.targetMetres = planeHeight(args.target, at);
+    detail.residualMetres = at.z - planeHeight(before, at);
     const after = rulers?.[k];
-    return {
-      ...placeOf(tip, at),
-      heightMetres: at.z,
-      targetMetres: planeHeight(args.target, at),
-      residualMetres: at.z - planeHeight(before, at),
-      ...(after ? { afterMetres: after.z } : {}),
-    };
+    if (after) detail.afterMetres = after.z;
+    return detail;
   });
 }
 
-function placeOf(tip: TipReading, at: HeightAt) {
-  return {
+/** A tip as read, standing where it should until a target is known. */
+function placeOf(tip: TipReading, at: HeightAt): TipDetail {
+  const detail: TipDetail = {
     key: stationKey(tip),
     spindleId: tip.spindleId,
     direction: tip.direction,
-    ...(tip.end ? { end: tip.end } : {}),
     xMetres: at.x,
     yMetres: at.y,
     readMetres: tip.heightMetres,
+    heightMetres: at.z,
+    targetMetres: at.z,
+    residualMetres: 0,
   };
+  if (tip.end) detail.end = tip.end;
+  return detail;
 }
 
 function unreadable(args: {
@@ -360,10 +366,7 @@ function unreadable(args: {
   const { machine, readings, heights, span, issue } = args;
   const candidates = unreadStations(machine, heights);
   const next = farthestStation({ read: heights, candidates });
-  const tips = readings.tips.map((tip, k) => {
-    const at = heights[k] as HeightAt;
-    return { ...placeOf(tip, at), heightMetres: at.z, targetMetres: at.z, residualMetres: 0 };
-  });
+  const tips = readings.tips.map((tip, k) => placeOf(tip, heights[k] as HeightAt));
   return {
     check: "deck-level",
     ruleVersion: deckLevel.ruleVersion,

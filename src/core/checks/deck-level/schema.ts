@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 const placeId = z.string().min(1).max(60);
 const direction = z.enum(["left", "front", "right", "rear"]);

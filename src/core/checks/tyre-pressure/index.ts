@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { type Evidence, type Figure, gravest, judgeDeviation, measuredLikelihoodRatio, type Verdict, type Warning } from "@/core/findings";
 import { DIRECTIONS, type Machine, pointOf, tipAt, type Wheel } from "@/core/machine";
 import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/tyres";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { answered } from "@/app/api/answer";
 import { checkRow, kindsFor, WORKSHEETS } from "@/core/checks";
 import { machineSchema } from "@/core/machine";

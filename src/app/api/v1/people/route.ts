@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { answered, parse, reading, readJson } from "@/app/api/answer";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { answered, parse, readJson } from "@/app/api/answer";
 import { assessCheck, worksheetById } from "@/core/checks";
 import { AppError } from "@/data/errors";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changing } from "@/app/api/answer";
 import { machineSchema } from "@/core/machine";
 import { replaceSheet } from "@/data/machines";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
 import { settleOwed } from "@/data/owed";
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
 import { voidEvent } from "@/data/events";
 
