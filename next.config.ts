@@ -6,7 +6,7 @@ const config: NextConfig = {
   reactStrictMode: true,
   devIndicators: false,
   images: { unoptimized: true },
-  experimental: { optimizePackageImports: ["radix-ui", "lucide-react", "date-fns", "zod"] },
+  experimental: { optimizePackageImports: ["radix-ui", "lucide-react", "zod"] },
 };
 
 export default config;

@@ -100,7 +100,7 @@ async function benchKeystroke(base: string): Promise<void> {
   await context.addCookies([{ name: "zygometer-who", value: "AK", url: base }]);
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
-  await page.goto(`${base}/jobs/15`);
+  await page.goto(`${base}/jobs/15`, { waitUntil: "networkidle" });
   await page.getByRole("button", { name: /^3 Deck level/ }).click();
   await page.getByRole("button", { name: "Read again" }).click();
   for (const [order, reading] of ["3", "3.31", "3 1/4", "3.1"].entries())

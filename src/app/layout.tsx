@@ -24,6 +24,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     theme: person?.theme ?? "light",
     standsAt: person?.standsAt ?? "behind",
     checkOrder: person?.checkOrder ?? "information",
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
     ...(person ? { who: person.initials } : {}),
   } as const;
   return (

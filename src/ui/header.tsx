@@ -3,7 +3,7 @@
 import { Moon, Plus, Ruler, Sun } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
-import { DropdownMenu } from "radix-ui";
+import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { useSeat } from "./person";
 import { send } from "./send";
@@ -105,8 +105,10 @@ export function Who({ people }: { people: readonly string[] }) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [trouble, setTrouble] = useState("");
+  const [isOpen, setOpen] = useState(false);
   const pick = (initials: string) => {
     remember(initials);
+    setOpen(false);
     router.refresh();
   };
   const add = async () => {
@@ -123,33 +125,29 @@ export function Who({ people }: { people: readonly string[] }) {
     );
   };
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className={`btn num ${who ? "" : "btn-go"}`}
-        aria-label={who ? `You are ${who}. Change.` : "Pick your initials"}
-      >
+    <Dialog.Root open={isOpen} onOpenChange={setOpen}>
+      <Dialog.Trigger className={`btn num ${who ? "" : "btn-go"}`} aria-label={who ? `${who}: you. Change.` : undefined}>
         {who ?? "Who are you?"}
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-60 border-2 border-ink bg-sheet p-2 text-ink"
-          aria-label="People"
-        >
-          <div className="grid grid-cols-3 gap-1">
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
+        <Dialog.Content className="fixed right-2 top-14 z-50 w-72 border-2 border-ink bg-sheet p-4 text-ink">
+          <Dialog.Title className="text-xl">Who are you?</Dialog.Title>
+          <Dialog.Description className="text-sm text-soft">Everything written down carries your initials.</Dialog.Description>
+          <div className="mt-2 grid grid-cols-3 gap-1">
             {people.map((initials) => (
-              <DropdownMenu.Item
+              <button
                 key={initials}
-                onSelect={() => pick(initials)}
+                type="button"
+                onClick={() => pick(initials)}
                 className={`btn num px-1 ${initials === who ? "btn-on" : ""}`}
               >
                 {initials}
-              </DropdownMenu.Item>
+              </button>
             ))}
           </div>
           <form
-            className="mt-2 border-t border-rule pt-2"
+            className="mt-3 border-t border-rule pt-2"
             onSubmit={(event) => {
               event.preventDefault();
               add();
@@ -168,7 +166,6 @@ export function Who({ people }: { people: readonly string[] }) {
                 aria-invalid={trouble !== ""}
                 aria-describedby="new-initials-trouble"
                 onChange={(event) => setText(event.target.value)}
-                onKeyDown={(event) => event.stopPropagation()}
               />
               <button type="submit" className="btn">
                 Add
@@ -178,8 +175,8 @@ export function Who({ people }: { people: readonly string[] }) {
               {trouble}
             </p>
           </form>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
   );
 }

@@ -5,6 +5,7 @@ import type { Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 
 export type Seat = {
+  timeZone?: string;
   who?: string;
   system: UnitSystem;
   theme: "light" | "dark";

@@ -1,15 +1,31 @@
-import { format, formatDistanceStrict, isSameDay } from "date-fns";
+/** Where the depot's clock hangs: the server's own zone, so that server and every browser write the same hour. */
+export type Zone = string | undefined;
 
-/** The hour on the same day, the date otherwise; local to whoever looks. */
-export function shortTime(iso: string, now: string): string {
-  const at = new Date(iso);
-  return isSameDay(at, new Date(now)) ? format(at, "HH:mm") : format(at, "d MMM HH:mm");
+const formatted = (iso: string, zone: Zone, options: Intl.DateTimeFormatOptions) =>
+  new Intl.DateTimeFormat("en-GB", { ...options, ...(zone ? { timeZone: zone } : {}) }).format(new Date(iso)).replace(",", "");
+
+export function dateOnly(iso: string, zone?: Zone): string {
+  return formatted(iso, zone, { day: "numeric", month: "short", year: "numeric" });
 }
 
-export function dateOnly(iso: string): string {
-  return format(new Date(iso), "d MMM yyyy");
+/** The hour on the same day, the date and hour otherwise. */
+export function shortTime(iso: string, now: string, zone?: Zone): string {
+  const hour: Intl.DateTimeFormatOptions = { hour: "2-digit", minute: "2-digit", hourCycle: "h23" };
+  if (dateOnly(iso, zone) === dateOnly(now, zone)) return formatted(iso, zone, hour);
+  return formatted(iso, zone, { day: "numeric", month: "short", ...hour });
 }
 
+const STEPS = [
+  ["year", 365 * 86_400],
+  ["month", 30 * 86_400],
+  ["day", 86_400],
+  ["hour", 3600],
+  ["minute", 60],
+] as const;
+
+/** How long from one time to another, in the largest unit that fits: "3 days". */
 export function sinceWords(iso: string, now: string): string {
-  return formatDistanceStrict(new Date(iso), new Date(now));
+  const seconds = Math.max(0, (Date.parse(now) - Date.parse(iso)) / 1000);
+  const [unit, size] = STEPS.find(([, one]) => seconds >= one) ?? (["second", 1] as const);
+  return new Intl.NumberFormat("en", { style: "unit", unit, unitDisplay: "long" }).format(Math.round(seconds / size));
 }

@@ -143,7 +143,7 @@ function Fields(args: Args) {
         )}
       </div>
       {row.id === "deck-level" && (view.machine.machine.deck?.hangers.length ?? 0) > 0 && <Loose {...args} />}
-      <div className="mt-2 flex gap-2">
+      <div className="sticky -bottom-4 -mx-4 mt-2 flex gap-2 border-t border-rule bg-sheet px-4 py-2">
         <button type="submit" className="btn btn-go grow" disabled={act.isBusy || !worksheet.isStarted || wrong > 0}>
           {act.isBusy ? "Saving …" : draft.correctsStepId ? "Save the correction" : "Save the readings"}
         </button>

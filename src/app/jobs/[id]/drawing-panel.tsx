@@ -212,7 +212,7 @@ function Tilt(args: { surface: Surface; outline: readonly Point[]; standpoint: S
 
 /** A tip further off than this is drawn as off (common practice, 1/16 in); nearer than the other it is simply right. */
 const NOTICED_METRES = 0.0016;
-const NOT_WORTH_METRES = 0.0004;
+const NOT_WORTH_METRES = 0.0008;
 
 /** Washed fully at 6 mm across the deck. */
 const FULL_WASH_METRES = 0.006;

@@ -97,7 +97,7 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
   useEffect(() => {
     if (!isEntering) setActive(undefined);
   }, [isEntering]);
-  const timeOf = (iso: string) => shortTime(iso, now);
+  const timeOf = (iso: string) => shortTime(iso, now, seat.timeZone);
   return (
     <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[15.5rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
       <JobHead view={view} now={now} open={open} act={act} />

@@ -23,7 +23,7 @@ export function LogPanel({
   events: readonly string[];
   log: readonly LogEntry[];
 }) {
-  const { who, system } = useSeat();
+  const { who, system, timeZone } = useSeat();
   const router = useRouter();
   const { submit, isBusy } = useSubmission();
   const [hours, setHours] = useState("");
@@ -130,7 +130,7 @@ export function LogPanel({
                 {entry.label}
                 {entry.words ? `: ${entry.words}` : ""}
                 <span className="block text-sm text-soft">
-                  {dateOnly(entry.at)}, {entry.who}
+                  {dateOnly(entry.at, timeZone)}, {entry.who}
                 </span>
               </span>
               {!entry.isOfJob && (

@@ -28,7 +28,7 @@ export function Trend(args: {
   dimension: "length" | "pressure";
   toleranceSi: number;
 }) {
-  const { system, theme } = useSeat();
+  const { system, theme, timeZone } = useSeat();
   const [ink, setInk] = useState({
     text: "#474e60",
     rule: "#b4b9ae",
@@ -48,7 +48,7 @@ export function Trend(args: {
   const id = shownUnit({ dimension: args.dimension, system });
   const unit = unitById(id).symbol;
   const shown = (si: number) => fromSi(si, id);
-  const labels = args.points.map(({ at }) => dateOnly(at));
+  const labels = args.points.map(({ at }) => dateOnly(at, timeZone));
   const tolerance = shown(args.toleranceSi);
   const band = (sign: 1 | -1) => ({
     label: sign === 1 ? "tolerance" : "",
@@ -112,7 +112,7 @@ export function Trend(args: {
               <tr key={at}>
                 <td>
                   <a className="underline" href={`/jobs/${jobId}`}>
-                    {dateOnly(at)}
+                    {dateOnly(at, timeZone)}
                   </a>
                 </td>
                 {args.lines.map(({ id: line }) => (
