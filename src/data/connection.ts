@@ -21,7 +21,7 @@ export function openDatabase(file: string, now = new Date().toISOString()): Db {
 
 /** The folder all data is kept in. */
 export function dataFolder(): string {
-  return path.resolve(process.env.ZYGOMETER_DATA ?? "data");
+  return path.resolve(/*turbopackIgnore: true*/ process.env.ZYGOMETER_DATA ?? "data");
 }
 
 export function databaseFile(): string {

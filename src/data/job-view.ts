@@ -1,3 +1,4 @@
+import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
 import type { ContextId } from "@/core/diagnosis";
 import { type StaleReason, staleReasons, tickedContexts } from "@/core/events";
 import { type DeckContext, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
@@ -25,6 +26,8 @@ export type JobView = {
   undoableStepId?: number;
   /** Contexts the log ticks in advance, with the event that says so. */
   ticked: { context: ContextId; because: { event: string; at: string } }[];
+  /** The floor as it was mapped the last time this machine was levelled on a mapped one. */
+  lastFloor?: NonNullable<DeckReadings["floor"]>;
   /** Closed jobs of this machine with the same look in the last 60 days before this one. */
   cameBack: { jobId: number; closedAt: string }[];
 };
@@ -40,6 +43,7 @@ export function getJobView(db: Db, jobId: number): JobView {
   const complaints = complaintsOfJob(db, jobId);
   const events = listEvents(db, job.machineId);
   const last = undoable(steps);
+  const lastFloor = lastFloorOf(db, job.machineId);
   return {
     id: job.id,
     state: job.state,
@@ -56,9 +60,20 @@ export function getJobView(db: Db, jobId: number): JobView {
     deckContext: levelContext(db, jobId),
     proof: proofOfJob(db, jobId),
     ...(last ? { undoableStepId: last.id } : {}),
+    ...(lastFloor ? { lastFloor } : {}),
     ticked: tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt }),
     cameBack: cameBack(db, { job, complaints }),
   };
+}
+
+function lastFloorOf(db: Db, machineId: string): JobView["lastFloor"] {
+  const row = db
+    .prepare(
+      `SELECT input_json FROM takes WHERE machine_id = ? AND check_id = 'deck-level' AND json_type(input_json, '$.floor') = 'object'
+       ORDER BY at DESC LIMIT 1`,
+    )
+    .get(machineId) as { input_json: string } | undefined;
+  return row && deckReadingsSchema.parse(JSON.parse(row.input_json)).floor;
 }
 
 /** What the machine's log says changed since its last proved cut. */

@@ -17,7 +17,7 @@ const BOOKKEEPING = `CREATE TABLE IF NOT EXISTS migrations (
  */
 export function migrate(db: Database, { folder = MIGRATIONS_FOLDER, now }: { folder?: string; now: string }): void {
   db.exec(BOOKKEEPING);
-  const files = readdirSync(folder)
+  const files = readdirSync(/*turbopackIgnore: true*/ folder)
     .filter((name) => /^\d{4}_.+\.sql$/.test(name))
     .sort();
   const done = (db.prepare("SELECT coalesce(max(version), 0) AS version FROM migrations").get() as { version: number }).version;
@@ -26,7 +26,7 @@ export function migrate(db: Database, { folder = MIGRATIONS_FOLDER, now }: { fol
   for (const name of files) {
     const version = Number(name.slice(0, 4));
     if (version <= done) continue;
-    const sql = readFileSync(path.join(folder, name), "utf8");
+    const sql = readFileSync(/*turbopackIgnore: true*/ path.join(/*turbopackIgnore: true*/ folder, name), "utf8");
     db.transaction(() => {
       const already = db.prepare("SELECT 1 FROM migrations WHERE version = ?").get(version);
       if (already) return;

@@ -225,3 +225,33 @@ test("hours and what happened are logged on the machine in a few touches and can
   await page.getByRole("button", { name: "Take back: Struck something hard" }).click();
   await expect(page.getByText("kerb by the gate")).toHaveCount(0);
 });
+
+test("a tyre pumped up after the level says so with the movement, and an uneven floor is mapped and remembered", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "zt-3", words: "pumped after levelling" });
+  await page.goto(`/jobs/${jobId}`);
+  await makeSafe(page, "Locked out");
+  await typeReadings(page, ["8", "18", "18", "12"]);
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await typeReadings(page, ["3 1/4", "3 1/4", "3 1/16", "3 5/16"]);
+  await expect(page.getByTestId("answer")).toHaveText("Level side to side. Rake right.");
+  await page.getByText("The floor here is uneven: map it").click();
+  for (const wheel of ["Left drive", "Right drive", "Left caster", "Right caster"]) await page.getByLabel(`Floor: ${wheel}`).fill("0");
+  await page.getByLabel("Floor: Left blade, tip to the left").fill("-1/4");
+  for (const tip of ["Right blade, tip to the right", "Middle blade, tip to the front", "Middle blade, tip to the rear"])
+    await page.getByLabel(`Floor: ${tip}`).fill("0");
+  await expect(page.getByTestId("answer")).toContainText("Left side 1/4 in low.");
+  await expect(page.getByText("Provisional:")).toBeVisible();
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await page.getByLabel("For which cause").selectOption({ label: "Tyres unequal side to side (readings say so)" });
+  await page.getByRole("button", { name: "Write the fix down" }).click();
+  await expect(page.getByRole("heading", { name: "Tyre pressures" })).toBeVisible();
+  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await expect(page.getByText(/tyre inflated or let down at .* left blade, tip to the left reckoned .* in up \(estimate\)/)).toBeVisible();
+  await page.getByText("The floor here is uneven: map it").click();
+  await page.getByRole("button", { name: "As mapped last time" }).click();
+  await expect(page.getByLabel("Floor: Left blade, tip to the left")).toHaveValue("-0.25");
+});

@@ -2,6 +2,7 @@ export {
   allStations,
   type DeckDetail,
   type DeckReadings,
+  deckReadingsSchema,
   fullForm,
   quickForm,
   stationKey,

@@ -13,7 +13,9 @@ import { QuantityField } from "@/ui/quantity-field";
 import { show } from "@/ui/words/checks";
 import type { Act } from "./act";
 import { AnswerDetails, AnswerHead } from "./answer";
+import { FloorMap } from "./floor-map";
 import { Cautions, SafeGate } from "./gate";
+import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import type { Worksheet } from "./use-worksheet";
 
@@ -42,6 +44,7 @@ export function CheckPanel(args: Args) {
     <div>
       {worksheet.assessment && <AnswerHead assessment={worksheet.assessment} machine={view.machine.machine} />}
       <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
+      {take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={args.timeOf} />}
       {isSafeFor(view, row.state) ? <Fields {...args} /> : <SafeGate needs={row.state} open={args.open} />}
       {worksheet.troubles.general.map((sentence) => (
         <p key={sentence} className="trouble" role="alert">
@@ -64,7 +67,9 @@ function Fields(args: Args) {
   const { view, row, worksheet, act } = args;
   const { system } = useSeat();
   const { change, draft } = worksheet;
-  const wrong = Object.values(worksheet.entries).filter(({ kind }) => kind !== "read" && kind !== "empty").length;
+  const wrong = [...Object.values(worksheet.entries), ...Object.values(worksheet.floorEntries)].filter(
+    ({ kind }) => kind !== "read" && kind !== "empty",
+  ).length;
   const hints = draft.correctsStepId ? {} : shouldRead(latestTake(view, row.id), system);
   return (
     <form
@@ -143,6 +148,7 @@ function Fields(args: Args) {
         )}
       </div>
       {row.id === "deck-level" && (view.machine.machine.deck?.hangers.length ?? 0) > 0 && <Loose {...args} />}
+      {row.id === "deck-level" && <FloorMap view={view} worksheet={worksheet} />}
       <div className="sticky -bottom-4 -mx-4 mt-2 flex gap-2 border-t border-rule bg-sheet px-4 py-2">
         <button type="submit" className="btn btn-go grow" disabled={act.isBusy || !worksheet.isStarted || wrong > 0}>
           {act.isBusy ? "Saving …" : draft.correctsStepId ? "Save the correction" : "Save the readings"}

@@ -93,13 +93,13 @@ export type ReadValue = { key: string; valueSi: number };
 export function readingsOf(args: {
   checkId: string;
   read: readonly ReadValue[];
-  extra: { wantedCutHeightMetres?: number; looseHangerIds?: string[]; gaugeStepPascals?: number };
+  extra: { floor?: DeckReadings["floor"]; wantedCutHeightMetres?: number; looseHangerIds?: string[]; gaugeStepPascals?: number };
 }): TyreReadings | Partial<DeckReadings> {
   if (args.checkId === "tyre-pressure") {
     const tyres = args.read.map(({ key, valueSi }) => ({ wheelId: key, pressurePascals: valueSi }));
     return { tyres, ...(args.extra.gaugeStepPascals ? { gaugeStepPascals: args.extra.gaugeStepPascals } : {}) };
   }
-  const { wantedCutHeightMetres, looseHangerIds = [] } = args.extra;
+  const { wantedCutHeightMetres, looseHangerIds = [], floor } = args.extra;
   const tips = args.read.map(({ key, valueSi }) => {
     const [spindleId = "", direction, end] = key.split(":");
     return {
@@ -109,5 +109,26 @@ export function readingsOf(args: {
       ...(end ? { end: end as "A" | "B" } : {}),
     };
   });
-  return { datum: "floor", tips, looseHangerIds, ...(wantedCutHeightMetres ? { wantedCutHeightMetres } : {}) };
+  return { datum: "floor", tips, looseHangerIds, ...(floor ? { floor } : {}), ...(wantedCutHeightMetres ? { wantedCutHeightMetres } : {}) };
+}
+
+/** Floor heights by key as the check takes them: a key with a direction is a tip's place, one without a wheel. */
+export function floorOf(read: readonly ReadValue[]): NonNullable<DeckReadings["floor"]> {
+  const wheels = read.filter(({ key }) => !key.includes(":")).map(({ key, valueSi }) => ({ wheelId: key, heightMetres: valueSi }));
+  const places = read
+    .filter(({ key }) => key.includes(":"))
+    .map(({ key, valueSi }) => {
+      const [spindleId = "", direction] = key.split(":");
+      return { spindleId, direction: direction as DeckReadings["tips"][number]["direction"], heightMetres: valueSi };
+    });
+  return { wheels, places };
+}
+
+/** Where the floor is read: under every wheel, then under every tip of the form, ends not told apart. */
+export function floorPlaces(machine: Machine, places: readonly Place[]): { key: string; label: string }[] {
+  const tips = new Map(places.map(({ key }) => [key.split(":").slice(0, 2).join(":"), key]));
+  return [
+    ...machine.wheels.map(({ id, label }) => ({ key: id, label })),
+    ...[...tips.keys()].map((key) => ({ key, label: placeName(machine, key) })),
+  ];
 }

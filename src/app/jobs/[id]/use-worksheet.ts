@@ -6,7 +6,7 @@ import { PSI_PASCALS, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { sayIssue } from "@/ui/words/issues";
-import { type DeckForm, type Entry, type Place, placesFor, readEntry, readingsOf } from "./places";
+import { type DeckForm, type Entry, floorOf, type Place, placesFor, readEntry, readingsOf } from "./places";
 
 export type Draft = {
   text: Record<string, string>;
@@ -15,14 +15,27 @@ export type Draft = {
   wantedHeight: string;
   loose: string[];
   gaugeStepPsi: string;
+  /** Heights of the floor on any datum, by wheel and by tip. */
+  floor: Record<string, string>;
   correctsStepId?: number;
   /** Opened on purpose though a take stands. */
   isOpen: boolean;
 };
 
-export const EMPTY_DRAFT: Draft = { text: {}, sure: {}, form: "quick", wantedHeight: "", loose: [], gaugeStepPsi: "0.5", isOpen: false };
+export const EMPTY_DRAFT: Draft = {
+  text: {},
+  sure: {},
+  form: "quick",
+  wantedHeight: "",
+  loose: [],
+  gaugeStepPsi: "0.5",
+  floor: {},
+  isOpen: false,
+};
 
 const HEIGHT_FIELD = { dimension: "length", range: { least: 0.003, most: 0.2, usualLeast: 0.012, usualMost: 0.15 } } as const;
+
+export const FLOOR_FIELD = { dimension: "length", range: { least: -0.5, most: 0.5, usualLeast: -0.15, usualMost: 0.15 } } as const;
 
 export type Worksheet = {
   checkId: string;
@@ -32,6 +45,7 @@ export type Worksheet = {
   clear: () => void;
   entries: Record<string, Entry>;
   wanted: Entry;
+  floorEntries: Record<string, Entry>;
   readings: unknown;
   assessment?: Assessment;
   /** Sentences by place, and those that belong to none. */
@@ -52,7 +66,14 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
     [places, draft, system],
   );
   const wanted = readEntry({ text: draft.wantedHeight, place: HEIGHT_FIELD, system });
+  const floor = draft.floor ?? {};
+  const floorEntries = Object.fromEntries(
+    Object.entries(floor).map(([key, text]) => [key, readEntry({ text, place: FLOOR_FIELD, system, sure: text })]),
+  );
   return useMemo(() => {
+    const floorRead = Object.entries(floorEntries).flatMap(([key, entry]) =>
+      entry.kind === "read" ? [{ key, valueSi: entry.valueSi }] : [],
+    );
     const read = places.flatMap(({ key }) => {
       const entry = entries[key];
       return entry?.kind === "read" ? [{ key, valueSi: entry.valueSi }] : [];
@@ -62,12 +83,13 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
       checkId,
       read,
       extra: {
+        ...(floorRead.length > 0 ? { floor: floorOf(floorRead) } : {}),
         looseHangerIds: draft.loose,
         ...(wanted.kind === "read" ? { wantedCutHeightMetres: wanted.valueSi } : {}),
         ...(Number.isFinite(step) && step > 0 ? { gaugeStepPascals: step * PSI_PASCALS } : {}),
       },
     });
-    const base = { checkId, places, draft, change: set, clear, entries, wanted, readings, isStarted: read.length > 0 };
+    const base = { checkId, places, draft, change: set, clear, entries, wanted, floorEntries, readings, isStarted: read.length > 0 };
     if (read.length === 0) return { ...base, troubles: { byPlace: {}, general: [] } };
     const outcome = assessCheck(checkId, { machine, readings: { ...readings, ...(checkId === "deck-level" ? view.deckContext : {}) } });
     if (outcome.kind === "assessed") return { ...base, assessment: outcome.assessment, troubles: { byPlace: {}, general: [] } };
@@ -81,5 +103,5 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
       else general.push(sayIssue(issue, system));
     }
     return { ...base, troubles: { byPlace, general } };
-  }, [places, entries, draft, wanted, checkId, machine, system, view.deckContext, set, clear]);
+  }, [places, entries, draft, wanted, floorEntries, checkId, machine, system, view.deckContext, set, clear]);
 }
