@@ -44,11 +44,20 @@ function tipPlaces(machine: Machine, form: DeckForm): Place[] {
   return FORMS[form](machine).map((station) => ({
     key: station.key,
     label: placeName(machine, station.key),
-    at: station,
+    at: drawnAt(machine, station),
     dimension: "length",
     instrument: "tape",
     range,
   }));
+}
+
+/** Both ends of a blade are read at the same point: end B is drawn a little inward so that each can be touched. */
+const END_B_INWARD = 0.3;
+
+function drawnAt(machine: Machine, station: TipStation): Point {
+  const spindle = machine.spindles.find(({ id }) => id === station.spindleId);
+  if (station.end !== "B" || !spindle) return station;
+  return { x: station.x + (spindle.xMetres - station.x) * END_B_INWARD, y: station.y + (spindle.yMetres - station.y) * END_B_INWARD };
 }
 
 export function placesFor(args: { checkId: string; machine: Machine; form: DeckForm }): Place[] {

@@ -79,6 +79,10 @@ function fixedSince(view: JobView, at: string): boolean {
   return view.steps.some((step) => step.kind === "fix" && !step.isUndone && step.at > at);
 }
 
+function isLatest(view: JobView, checkId: string, at: string): boolean {
+  return latestTake(view, checkId)?.at === at;
+}
+
 /**
  * What to do next: safe first, then the worksheets in order of dependence, a fix where one is out, the readings the proof still
  * wants, the test cut, and the close.
@@ -97,6 +101,10 @@ export function nextPanel(view: JobView): PanelId {
       view.proof.gaps.some((gap) => "check" in gap && gap.check === row.id && gap.code !== "still-out");
     if (wantsReading) return isSafeFor(view, row.state) ? `check:${row.id}` : "safe";
   }
+  const found = view.takes.find(
+    ({ checkId, verdict, at }) => isLatest(view, checkId, at) && (verdict === "out" || verdict === "stop") && !fixedSince(view, at),
+  );
+  if (found) return "fix";
   if (checks.length === 0 && view.takes.length === 0)
     return view.safe.inForce ? `check:${lookChecks(view)[0]?.id ?? "turf-condition"}` : "safe";
   const gap = view.proof.gaps.find((one) => one.code === "not-read-again" || one.code === "stale");

@@ -3,7 +3,6 @@ import {
   bestNextStation,
   compareModels,
   correctForFloor,
-  cutHeightAtCentre,
   type DeckPlane,
   type DeckTarget,
   decisiveModel,
@@ -18,32 +17,19 @@ import {
   type TurnPlan,
   targetPlane,
 } from "@/core/deck";
-import {
-  type Evidence,
-  type Figure,
-  gravest,
-  judgeDeviation,
-  measuredLikelihoodRatio,
-  type ProvisionalReason,
-  type Warning,
-} from "@/core/findings";
+import { type Figure, gravest } from "@/core/findings";
 import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
-import { cuttingWidth, type Direction, type Machine, pointOf, referenceSpindle, spindlesAcross, tipAt } from "@/core/machine";
+import { cuttingWidth, type Direction, type Machine, pointOf, referenceSpindle, tipAt } from "@/core/machine";
 import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import { evidenceOf } from "./evidence";
+import { figuresOf } from "./figures";
+import { provisionalReasons, warningsFor } from "./remarks";
+import { rulesFor } from "./rules";
 import { type DeckReadings, deckReadingsSchema, type TipReading } from "./schema";
 import { allStations, stationKey } from "./stations";
 
-/** Side within 3 mm (1/8 in) at the outer tips (common practice). */
-export const SIDE_TOLERANCE_METRES = 0.003;
-/** Rake within 2 mm (1/16 in) of the machine's target (common practice). */
-export const RAKE_TOLERANCE_METRES = 0.002;
-/** Front lower by 6 mm (1/4 in): the usual school for discharge and collecting (common practice). */
-export const RAKE_TARGET_METRES = -0.006;
 /** Past its range by this much a height is no deck's: refused. Nearer, it is only remarked on. */
 export const HEIGHT_MARGIN_METRES = 0.075;
-const HEIGHT_REMARK_METRES = 0.02;
-/** A blade end or spindle off its plane by less is within what a straight blade shows (common practice, 1/16 in). */
-const STRAIGHT_METRES = 0.0015;
 
 export type TipDetail = {
   key: string;
@@ -197,24 +183,6 @@ function planeInForce(whole: DeckPlane, models: readonly FittedModel[]): DeckPla
   };
 }
 
-type Rules = {
-  sideTolerance: number;
-  sideStanding: "sheet" | "common-practice";
-  rakeTarget: number;
-  rakeTolerance: number;
-  rakeStanding: "sheet" | "common-practice";
-};
-
-function rulesFor({ sheet }: Machine): Rules {
-  return {
-    sideTolerance: sheet.sideToleranceMetres ?? SIDE_TOLERANCE_METRES,
-    sideStanding: sheet.sideToleranceMetres === undefined ? "common-practice" : "sheet",
-    rakeTarget: sheet.rakeTargetMetres ?? RAKE_TARGET_METRES,
-    rakeTolerance: sheet.rakeToleranceMetres ?? RAKE_TOLERANCE_METRES,
-    rakeStanding: sheet.rakeTargetMetres === undefined ? "common-practice" : "sheet",
-  };
-}
-
 /** Level at the machine's rake, at the height wanted or, without a wish, the height it has now at the reference blade's centre. */
 function deckTarget(args: { machine: Machine; readings: DeckReadings; plane: Plane; rakeMetres: number }): DeckTarget {
   const reference = referenceSpindle(args.machine);
@@ -252,69 +220,6 @@ function planFor(args: {
     ...(centre ? { centreOfGravity: pointOf(centre) } : {}),
   });
   return planned.kind === "planned" ? { plan: planned.plan } : { issue: planned.issue.code };
-}
-
-function figuresOf(args: {
-  machine: Machine;
-  heights: readonly BladeReading[];
-  deck: DeckPlane;
-  side: Slope;
-  rake: Slope;
-  rules: Rules;
-}): Figure[] {
-  const { machine, deck, side, rake, rules } = args;
-  const length = { dimension: "length", instrument: "tape", standing: "measured" } as const;
-  const reference = referenceSpindle(machine);
-  const judged = (slope: Slope, target: number, tolerance: number) =>
-    judgeDeviation({ deviation: slope.value - target, tolerance, standardError: slope.standardError });
-  const figures: Figure[] = [
-    {
-      ...length,
-      id: "side",
-      ...side,
-      tolerance: { kind: "about", target: 0, plusMinus: rules.sideTolerance, standing: rules.sideStanding },
-      verdict: judged(side, 0, rules.sideTolerance),
-    },
-    {
-      ...length,
-      id: "rake",
-      ...rake,
-      tolerance: { kind: "about", target: rules.rakeTarget, plusMinus: rules.rakeTolerance, standing: rules.rakeStanding },
-      verdict: judged(rake, rules.rakeTarget, rules.rakeTolerance),
-    },
-    ...tipToTip(args.heights, machine),
-  ];
-  if (reference) {
-    const at = { plane: deck.plane, x: reference.xMetres, y: reference.yMetres, tipCircleMetres: reference.tipCircleDiameterMetres };
-    figures.push({ ...length, id: "cut-height", place: reference.id, value: cutHeightAtCentre(at) });
-  }
-  const residual = Math.max(...deck.residuals.map(Math.abs));
-  if (args.heights.length > 3) figures.push({ ...length, instrument: "fine", id: "largest-residual", value: residual });
-  return figures;
-}
-
-/** Front minus rear of each blade read at both, as the plain two readings give it: the fit mixes a spindle's own offset into the slope. */
-function tipToTip(heights: readonly BladeReading[], machine: Machine): Figure[] {
-  return spindlesAcross(machine).flatMap((spindle) => {
-    const mean = (direction: Direction) => {
-      const at = tipAt(spindle, direction);
-      const here = heights.filter((h) => h.spindleId === spindle.id && Math.hypot(h.x - at.x, h.y - at.y) < 1e-6);
-      return here.length === 0 ? undefined : here.reduce((sum, { z }) => sum + z, 0) / here.length;
-    };
-    const front = mean("front");
-    const rear = mean("rear");
-    if (front === undefined || rear === undefined) return [];
-    return [
-      {
-        id: "rake-tip-to-tip",
-        place: spindle.id,
-        value: front - rear,
-        dimension: "length" as const,
-        instrument: "tape" as const,
-        standing: "measured" as const,
-      },
-    ];
-  });
 }
 
 function tipDetails(args: {
@@ -430,71 +335,6 @@ function untested(machine: Machine, models: readonly FittedModel[]): string[] {
     .filter((id) => !models.some(({ model }) => model.kind === "spindle-plane" && model.spindleId === id));
 }
 
-function provisionalReasons(args: { machine: Machine; readings: DeckReadings; unmapped: number }): ProvisionalReason[] {
-  const { machine, readings } = args;
-  const reasons: ProvisionalReason[] = [];
-  const isOnTyres = machine.deck?.mount === "frame-hung" && machine.wheels.some(({ isPneumatic }) => isPneumatic);
-  if (isOnTyres && readings.tyres !== "right") reasons.push({ code: `tyres-${readings.tyres}` });
-  if (args.unmapped > 0) reasons.push({ code: "floor-not-mapped", count: args.unmapped });
-  if (readings.datum === "level" && !readings.floor) reasons.push({ code: "level-without-floor" });
-  if (readings.isAfterDropOrRefit && rakedOuterBlades(machine, readings) < 2 && machine.spindles.length > 1) {
-    reasons.push({ code: "rake-wanted-on-both-outer-blades" });
-  }
-  return reasons;
-}
-
-function rakedOuterBlades(machine: Machine, { tips }: DeckReadings): number {
-  const across = spindlesAcross(machine);
-  const outer = [across[0], across.at(-1)];
-  return outer.filter((spindle) =>
-    (["front", "rear"] as const).every((direction) => tips.some((tip) => tip.spindleId === spindle?.id && tip.direction === direction)),
-  ).length;
-}
-
-function evidenceOf(args: { machine: Machine; figures: readonly Figure[]; models: readonly FittedModel[]; rules: Rules }): Evidence[] {
-  const { figures, models, rules } = args;
-  const hasHangers = (args.machine.deck?.hangers.length ?? 0) > 0;
-  const side = figures.find(({ id }) => id === "side");
-  const rake = figures.find(({ id }) => id === "rake");
-  const evidence: Evidence[] = [];
-  if (hasHangers && side?.verdict === "out") {
-    evidence.push({ check: "deck-level", causes: ["deck-out-of-level", "hanger-failed"], result: "suspect" });
-  }
-  if (hasHangers && side?.verdict === "in-tolerance") {
-    evidence.push({ check: "deck-level", cause: "deck-out-of-level", result: "not-found" });
-    evidence.push({ check: "deck-level", cause: "hanger-failed", result: "not-found" });
-  }
-  if (hasHangers && rake) {
-    evidence.push({
-      cause: "deck-rake-wrong",
-      likelihoodRatio: measuredLikelihoodRatio({
-        deviation: rake.value - rules.rakeTarget,
-        tolerance: rules.rakeTolerance,
-        standardUncertainty: rake.standardError ?? 0,
-        sides: "two",
-      }),
-    });
-  }
-  return [...evidence, ...modelEvidence(models)];
-}
-
-function modelEvidence(models: readonly FittedModel[]): Evidence[] {
-  const winner = decisiveModel(models);
-  const tested = (kind: FittedModel["model"]["kind"]) => models.some(({ model }) => model.kind === kind);
-  const standsApart = winner && Math.abs(winner.departureMetres) > STRAIGHT_METRES ? winner.model.kind : undefined;
-  const evidence: Evidence[] = [];
-  if (standsApart === "spindle-plane") evidence.push({ check: "deck-level", cause: "deck-shell-bent", result: "suspect" });
-  if (standsApart === "blade-end") evidence.push({ check: "deck-level", causes: ["blade-bent", "spindle-shaft-bent"], result: "suspect" });
-  if (winner?.model.kind === "whole-deck" && tested("spindle-plane")) {
-    evidence.push({ check: "deck-level", cause: "deck-shell-bent", result: "not-found" });
-  }
-  if (winner?.model.kind === "whole-deck" && tested("blade-end")) {
-    evidence.push({ check: "deck-level", cause: "blade-bent", result: "not-found" });
-    evidence.push({ check: "deck-level", cause: "spindle-shaft-bent", result: "not-found" });
-  }
-  return evidence;
-}
-
 function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTurns: boolean }): Action[] {
   const actions: Action[] = [];
   if (args.wantsTurns && args.readings.tyres === "not-right") actions.push({ code: "tyres-first" });
@@ -506,35 +346,6 @@ function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTur
   const next = args.detail.nextReading;
   if (next) actions.push({ code: "read-next", place: next.key, why: next.why });
   return actions;
-}
-
-function warningsFor(args: {
-  machine: Machine;
-  readings: DeckReadings;
-  heights: readonly BladeReading[];
-  planned: TurnPlan | undefined;
-  wantsTurns: boolean;
-}): Warning[] {
-  const { machine, readings } = args;
-  const warnings: Warning[] = [];
-  if (args.heights.length === 3) warnings.push({ code: "no-spare-reading" });
-  const raked = new Set(
-    readings.tips.filter(({ direction }) => direction === "front" || direction === "rear").map(({ spindleId }) => spindleId),
-  );
-  if (machine.spindles.length > 1 && raked.size < 2) warnings.push({ code: "rake-from-one-blade" });
-  const { heightMostMetres: most, heightLeastMetres: least } = machine.sheet;
-  for (const tip of readings.tips) {
-    if (most !== undefined && tip.heightMetres > most + HEIGHT_REMARK_METRES)
-      warnings.push({ code: "height-over-range", place: stationKey(tip), mostMetres: most });
-    if (least !== undefined && tip.heightMetres < least - HEIGHT_REMARK_METRES)
-      warnings.push({ code: "height-under-range", place: stationKey(tip), leastMetres: least });
-  }
-  if (!args.wantsTurns) return warnings;
-  for (const { id, endsShort, slackMetres } of args.planned?.hangers ?? []) {
-    if (endsShort) warnings.push({ code: "adjuster-ends-short", place: id });
-    if (slackMetres !== undefined) warnings.push({ code: "hanger-would-hang-free", place: id, slackMetres });
-  }
-  return warnings;
 }
 
 export { type DeckReadings, deckReadingsSchema } from "./schema";
