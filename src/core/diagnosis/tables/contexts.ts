@@ -1,6 +1,7 @@
 // All figures are estimates to start from; a shop's own closed jobs replace them. Ids are public: they are part of the JSON API.
 
 /** What changed lately, or how the complaint behaves: each multiplies the odds of some causes. */
+// biome-ignore format: a table is read by rows
 export const CONTEXTS = [
   { id: "struck-object", label: "Struck something hard" },
   { id: "deck-dropped", label: "Deck or unit dropped or dragged" },
