@@ -122,7 +122,7 @@ function twoBladeZeroTurn(): MachineInput {
       hangers: fourHangers(15, 30, 11, 1 / 16),
       outline: outline([-21.5, 13], [-21.5, 25], [-13, 30], [4, 35], [16, 35], [21.5, 29], [21.5, 17], [10, 10.5], [-12, 9]),
     },
-    spindles: [spindle("left", "Left blade", [-10.2, 18.5], 21), spindle("right", "Right blade", [10.2, 24.4], 21)],
+    spindles: [spindle("left", "Left blade", [-10.2, 18.5], 21), spindle("right", "Right blade", [10.2, 24.5], 21)],
     sheet: { heightLeastMetres: inch(1.25), heightMostMetres: inch(4.25), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
   };
 }
@@ -162,11 +162,11 @@ function frontDeckRider(): MachineInput {
     deck: {
       mount: "self-carried",
       hangers: [],
-      outline: outline([-31, 24], [-31, 38], [-22, 44], [-9, 49], [9, 49], [22, 44], [31, 38], [31, 24], [20, 20.5], [-20, 20.5]),
+      outline: outline([-31, 24], [-31, 38], [-22, 44], [-9, 50.6], [9, 50.6], [22, 44], [31, 38], [31, 24], [20, 20.5], [-20, 20.5]),
     },
     spindles: [
       spindle("left", "Left blade", [-19.8, 32], 21),
-      spindle("middle", "Middle blade", [0, 38.6], 21),
+      spindle("middle", "Middle blade", [0, 39.8], 21),
       spindle("right", "Right blade", [19.8, 32], 21),
     ],
     sheet: {

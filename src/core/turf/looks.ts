@@ -42,7 +42,7 @@ export const LOOKS: Partial<Record<SymptomId, Look>> = {
     return { height: SET_HEIGHT - 0.04 * Math.max(0, ground), bare: Math.max(0, ground - 0.28) * 3 };
   },
   "scalped-band": (x) => (isWithin(x, 0.24, 0.38) ? { height: 0.012, bare: 0.85 } : {}),
-  ripples: (_, y) => ({ height: SET_HEIGHT + 0.009 * Math.sin((2 * Math.PI * y) / 0.12) }),
+  ripples: (_, y) => ({ height: SET_HEIGHT + 0.012 * Math.sin((2 * Math.PI * y) / 0.12) }),
   "irregular-hop": (x, y, { smooth }) => {
     const hop = smooth(0, y, 0.19) + 0.4 * smooth(3.3, y, 0.07);
     return Math.abs(x) < SWATH_METRES / 2 ? { height: SET_HEIGHT + 0.03 * Math.max(0, hop), bare: hop < -0.55 ? 0.8 : 0 } : {};

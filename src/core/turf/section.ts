@@ -30,11 +30,14 @@ export function cutSection(args: {
   });
 }
 
+const EDGE_METRES = 1e-9;
+
 function arcHeights(spindle: Spindle, plane: Plane, x: number): number[] {
   const radius = spindle.tipCircleDiameterMetres / 2;
   const off = x - spindle.xMetres;
-  if (Math.abs(off) > radius) return [];
-  const reach = Math.sqrt(radius * radius - off * off);
+  // The outermost tip itself must count, whatever the last bit of its place.
+  if (Math.abs(off) > radius + EDGE_METRES) return [];
+  const reach = Math.sqrt(Math.max(0, radius * radius - off * off));
   return [planeHeight(plane, { x, y: spindle.yMetres + reach }), planeHeight(plane, { x, y: spindle.yMetres - reach })];
 }
 

@@ -1,7 +1,10 @@
 import { type Look, makeNoise, PATCH, type TurfPoint, turfAt } from "@/core/turf";
 
 const SEED = 4711;
-/** Light rakes in low from the left: a slope of this size is fully lit or fully dark. */
+/** How much of the light comes from the left and how much from the far side. */
+const FROM_LEFT = 0.85;
+const FROM_FAR = 0.55;
+/** Light rakes in low from the far left: a slope of this size is fully lit or fully dark. */
 const FULL_SLOPE = 0.55;
 
 type Colour = readonly [number, number, number];
@@ -32,7 +35,8 @@ export function turfPixels(look: Look, width: number, height: number): Uint8Clam
   const pixels = new Uint8ClampedArray(new ArrayBuffer(width * height * 4));
   grid.forEach((point, k) => {
     const before = k % width === 0 ? point : (grid[k - 1] as TurfPoint);
-    const slope = (point.height - before.height) / step;
+    const beyond = k < width ? point : (grid[k - width] as TurfPoint);
+    const slope = (FROM_LEFT * (point.height - before.height) + FROM_FAR * (point.height - beyond.height)) / step;
     const [red, green, blue] = colourOf(point, slope, noise.leaf((k % width) * 0.021, Math.floor(k / width) * 0.021));
     pixels.set([red, green, blue, 255], k * 4);
   });
