@@ -50,6 +50,14 @@ for (const theme of ["light", "dark"] as const) {
       await page.waitForLoadState("networkidle");
       expect.soft(await violations(page), view).toEqual([]);
     }
+    for (const id of [15, 17]) {
+      await page.goto(`/jobs/${id}`, { waitUntil: "networkidle" });
+      for (const order of [1, 2, 3, 4, 5, 6]) {
+        await page.keyboard.press(`Alt+Digit${order}`);
+        expect.soft(await violations(page), `job ${id}, step ${order}`).toEqual([]);
+      }
+    }
+    await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
     await makeSafe(page, "Locked out");
     await typeReadings(page, ["13", "x", "20", "400"]);
     expect(await violations(page), "tyres with bad input").toEqual([]);
