@@ -1,6 +1,5 @@
 import * as z from "zod";
 import { CAUSES, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
-import { largestMovement } from "@/core/events";
 import { liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
@@ -50,14 +49,6 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     });
     return { stepId };
   });
-}
-
-/** What a change of pressures would do to the deck, before it is made. */
-export function foretellPressures(
-  db: Db,
-  args: { machineId: string; pressures: { wheelId: string; fromPascals: number; toPascals: number }[] },
-) {
-  return largestMovement(getMachine(db, args.machineId).machine, args.pressures);
 }
 
 /** A test cut: the machine was run, so the safe state lapses. */

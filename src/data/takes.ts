@@ -2,7 +2,7 @@ import * as z from "zod";
 import { type Assessment, assessCheck, checkRow, type DeckReadings, isOffered, stationKey, type TyreReadings } from "@/core/checks";
 import type { CheckId } from "@/core/diagnosis";
 import type { Verdict } from "@/core/findings";
-import { deckContext, liveSteps } from "@/core/jobs";
+import { deckContext } from "@/core/jobs";
 import { satisfies } from "@/core/safety";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
@@ -10,7 +10,7 @@ import { AppError } from "./errors";
 import { listEvents } from "./events";
 import { getMachine } from "./machines";
 import { safeStateOf } from "./safe-state";
-import { addStep, getJobRow, listSteps, openJobRow } from "./steps";
+import { addStep, getJobRow, openJobRow } from "./steps";
 
 export const newTakeSchema = z.object({
   checkId: z.string(),
@@ -270,9 +270,4 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     insertTake(db, doing, { stepId, job, checkId: row.id, input: { finding: args }, sheetVersion, assessment });
     return { stepId };
   });
-}
-
-/** Ids of the last steps that count, for a screen that must know whether it is stale. */
-export function lastLiveStep(db: Db, jobId: number): number {
-  return liveSteps(listSteps(db, jobId)).at(-1)?.id ?? 0;
 }

@@ -263,3 +263,17 @@ test("a tyre pumped up after the level says so with the movement, and an uneven 
   await page.getByRole("button", { name: "As mapped last time" }).click();
   await expect(page.getByLabel("Floor: Left blade, tip to the left")).toHaveValue("-0.25");
 });
+
+test("a note goes on the timeline, and a job that does not exist is said so", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "wc-1", words: "note" });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await page.getByRole("button", { name: "Note", exact: true }).click();
+  await page.getByRole("textbox", { name: "Note" }).fill("waits for a pack");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("waits for a pack");
+  const response = await page.goto("/jobs/99999");
+  expect(response?.status()).toBe(404);
+  await expect(page.getByRole("link", { name: "To the bay" })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});

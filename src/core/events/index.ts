@@ -1,5 +1,4 @@
 export {
-  dependants,
   type LoggedEvent,
   largestMovement,
   type Movement,

@@ -1,5 +1,5 @@
 import { frameOn, targetPressure } from "@/core/checks";
-import { CHECKS, type CheckId, EVENTS, type EventId, type EventRow } from "@/core/diagnosis";
+import { type CheckId, EVENTS, type EventId, type EventRow } from "@/core/diagnosis";
 import { DIRECTIONS, type Machine, tipAt } from "@/core/machine";
 import { predictTipChange } from "@/core/tyres";
 
@@ -66,10 +66,4 @@ export function tickedContexts(events: readonly LoggedEvent[]) {
     for (const context of rows.find(({ id }) => id === logged.event)?.ticks ?? []) ticked.set(context, logged);
   }
   return [...ticked].map(([context, because]) => ({ context, because }));
-}
-
-/** Checks of the table that an event makes stale: used where the dependency is explained. */
-export function dependants(event: EventId): CheckId[] {
-  const ids = rows.find(({ id }) => id === event)?.makesStale ?? [];
-  return CHECKS.map(({ id }) => id).filter((id) => ids.includes(id));
 }

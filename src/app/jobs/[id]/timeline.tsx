@@ -1,7 +1,7 @@
 "use client";
 
 import { Undo2 } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/diagnosis";
 import { gradeCut } from "@/core/jobs";
 import type { JobView } from "@/data/job-view";
@@ -68,6 +68,7 @@ export function Timeline({ view, act, timeOf }: { view: JobView; act: Act; timeO
           </li>
         ))}
       </ol>
+      {view.state !== "closed" && <AddNote act={act} />}
       <button
         type="button"
         className="btn m-2 shrink-0"
@@ -79,5 +80,31 @@ export function Timeline({ view, act, timeOf }: { view: JobView; act: Act; timeO
         Undo
       </button>
     </section>
+  );
+}
+
+/** A few words for the record, at any time. */
+function AddNote({ act }: { act: Act }) {
+  const [text, setText] = useState<string>();
+  if (text === undefined) {
+    return (
+      <button type="button" className="btn my-2 shrink-0" onClick={() => setText("")}>
+        Note
+      </button>
+    );
+  }
+  return (
+    <form
+      className="my-2 flex shrink-0 gap-1"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        if (text.trim() && (await act.send("notes", { text }))) setText(undefined);
+      }}
+    >
+      <input className="input w-72 max-sm:w-40" aria-label="Note" value={text} onChange={(event) => setText(event.target.value)} />
+      <button type="submit" className="btn" disabled={text.trim() === "" || act.isBusy}>
+        Write
+      </button>
+    </form>
   );
 }

@@ -1,7 +1,15 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { checkRow, type DeckDetail, isOffered, type TyreDetail, WORKSHEETS } from "@/core/checks";
+import {
+  checkRow,
+  type DeckDetail,
+  isOffered,
+  PRESSURE_TOLERANCE_PASCALS,
+  SIDE_TOLERANCE_METRES,
+  type TyreDetail,
+  WORKSHEETS,
+} from "@/core/checks";
 import { CAUSES, EVENTS, type EventRow } from "@/core/diagnosis";
 import { staleReasons } from "@/core/events";
 import type { Machine } from "@/core/machine";
@@ -74,8 +82,6 @@ function pressurePoints(takes: readonly Take[]): TrendPoint[] {
   });
 }
 
-const LEVEL_TOLERANCE_METRES = 0.003;
-const PRESSURE_TOLERANCE_PASCALS = 7000;
 const DRAWING = { width: 420, height: 420 };
 
 export default async function MachinePage({ params }: Props) {
@@ -165,7 +171,7 @@ export default async function MachinePage({ params }: Props) {
                 { id: "rake", label: "rake, nose too high" },
               ]}
               dimension="length"
-              toleranceSi={machine.sheet.sideToleranceMetres ?? LEVEL_TOLERANCE_METRES}
+              toleranceSi={machine.sheet.sideToleranceMetres ?? SIDE_TOLERANCE_METRES}
             />
           )}
           {pressures.length > 0 && (
