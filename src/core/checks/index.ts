@@ -10,6 +10,7 @@ export {
   type TipStation,
   twistForm,
 } from "./deck-level";
+export { SIDE_TOLERANCE_METRES } from "./deck-level/rules";
 export { type AssessOutcome, assessCheck, checkRow, isOffered, kindsFor, WORKSHEETS, worksheetById } from "./registry";
 export type { Action, Assessment, Check, ReadingProblem } from "./types";
-export { frameOn, type TyreDetail, type TyreReadings, targetPressure } from "./tyre-pressure";
+export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure } from "./tyre-pressure";
