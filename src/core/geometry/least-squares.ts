@@ -56,19 +56,24 @@ function dot(columns: Float64Array, start: number, other: ArrayLike<number>, cou
   return sum;
 }
 
+/** A column that keeps this much of itself beside those before it lost no figures: it need not be cleared of them again. */
+const CLEAR_SHARE = 0.5;
+
 /** Turns the columns into an orthonormal basis in place and fills the triangle; answers the first dependent column, if any. */
 function orthogonalise(basis: Float64Array, upper: Float64Array, columns: number, rows: number): number | undefined {
   for (let k = 0; k < columns; k++) {
     const here = k * rows;
     const size = Math.sqrt(dot(basis, here, basis, rows, here));
+    let left = size;
     for (let pass = 0; pass < 2; pass++) {
       for (let j = 0; j < k; j++) {
         const share = dot(basis, j * rows, basis, rows, here);
         upper[j * columns + k] = (upper[j * columns + k] as number) + share;
         for (let i = 0; i < rows; i++) basis[here + i] = (basis[here + i] as number) - share * (basis[j * rows + i] as number);
       }
+      left = Math.sqrt(dot(basis, here, basis, rows, here));
+      if (left > CLEAR_SHARE * size) break;
     }
-    const left = Math.sqrt(dot(basis, here, basis, rows, here));
     if (!(left > DEPENDENT_SHARE * size)) return k;
     upper[k * columns + k] = left;
     for (let i = 0; i < rows; i++) basis[here + i] = (basis[here + i] as number) / left;
