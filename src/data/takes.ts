@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { type Assessment, assessCheck, checkRow, type DeckReadings, isOffered, stationKey, type TyreReadings } from "@/core/checks";
-import type { CheckId } from "@/core/diagnosis";
+import { CAUSES, type CheckId } from "@/core/diagnosis";
 import type { Verdict } from "@/core/findings";
 import { deckContext } from "@/core/jobs";
 import { satisfies } from "@/core/safety";
@@ -106,12 +106,15 @@ export function takeRecord(take: Take) {
   return { id: take.stepId, check: take.checkId, at: take.at, verdict: take.verdict, isProvisional: take.result.provisional.length > 0 };
 }
 
-/** What a level in this job stands on, as the record has it now. */
+/** What a level in this job stands on, as the record has it now. A provisional, undone or corrected level is no last good one. */
 export function levelContext(db: Db, jobId: number) {
   const { machineId } = getJobRow(db, jobId);
   const { machine } = getMachine(db, machineId);
   const lastGood = db
-    .prepare("SELECT max(at) AS at FROM takes WHERE machine_id = ? AND check_id = 'deck-level' AND verdict = 'in-tolerance'")
+    .prepare(
+      `SELECT max(at) AS at FROM (${SELECT} AND t.machine_id = ? AND t.check_id = 'deck-level' AND t.verdict = 'in-tolerance'
+         AND json_array_length(t.result_json, '$.provisional') = 0)`,
+    )
     .get(machineId) as { at: string | null };
   return deckContext({
     machine,
@@ -225,6 +228,9 @@ function readingRows(checkId: string, readings: unknown): ReadingRow[] {
   ];
 }
 
+/** A reading typed again in another unit differs in its last bits only: that is no correction. */
+const SAME_SHARE = 1e-9;
+
 /** Each reading its own row; one that replaces a wrong one points back at it. */
 function insertReadings(
   db: Db,
@@ -233,10 +239,12 @@ function insertReadings(
   const insert = db.prepare("INSERT INTO readings (step_id, place, quantity, value, as_typed, corrects_id) VALUES (?, ?, ?, ?, ?, ?)");
   for (const { place, quantity, value } of readingRows(args.checkId, args.readings)) {
     const old = args.before?.readings.find((reading) => reading.place === place && reading.quantity === quantity);
-    const corrects = old && old.value !== value ? old.id : null;
+    const corrects = old && Math.abs(old.value - value) > SAME_SHARE * Math.abs(old.value) ? old.id : null;
     insert.run(args.stepId, place, quantity, value, quantity === "floor_metres" ? null : (args.asTyped[place] ?? null), corrects);
   }
 }
+
+const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);
 
 const FINDING_VERDICT: Record<z.output<typeof newFindingSchema>["result"], Verdict> = {
   seen: "out",
@@ -254,6 +262,9 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     requireState(db, job.id, row.state);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
     if (!isOffered(row, machine)) throw new AppError("invalid", { issues: [{ code: "check-not-for-this-machine", path: ["checkId"] }] });
+    const unknown = args.causes.filter((cause) => !CAUSE_IDS.includes(cause));
+    if (unknown.length > 0)
+      throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
     const verdict = FINDING_VERDICT[args.result];
     const assessment: Assessment = {
       check: row.id as CheckId,

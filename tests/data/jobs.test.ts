@@ -210,6 +210,8 @@ describe("sent twice, stale or wrong", () => {
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId);
     expect(fail(() => take(jobId, "phase-of-moon", {})).code).toBe("check-not-found");
+    const look = { jobId, checkId: "hanger-inspection", result: "seen" as const, causes: ["moon"], note: "" };
+    expect(fail(() => recordFinding(db, clock.doing(), look)).issues).toEqual(["unknown-cause"]);
     expect(fail(() => recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "blade-dull", words: "" })).issues).toEqual([
       "unknown-fix",
     ]);
@@ -250,5 +252,7 @@ describe("the log", () => {
     take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
     const { assessment } = take(jobId, "deck-level", tips(LEVEL_INCHES));
     expect(assessment.provisional).toEqual([{ code: "rake-wanted-on-both-outer-blades" }]);
+    // The same quick form again must not pass for the answer.
+    expect(take(jobId, "deck-level", tips(LEVEL_INCHES)).assessment.provisional).toEqual(assessment.provisional);
   });
 });
