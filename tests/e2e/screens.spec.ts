@@ -277,3 +277,29 @@ test("a note goes on the timeline, and a job that does not exist is said so", as
   await expect(page.getByRole("link", { name: "To the bay" })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 });
+
+test("a slip is corrected in one's own units with every reading kept, and an unreadable height of cut is not passed over", async ({
+  page,
+}) => {
+  await like(page, "AK", { unitSystem: "us" });
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: "gr-1", words: "a slip" });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await makeSafe(page, "Locked out");
+  await typeReadings(page, ["14", "18", "18", "14"]);
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
+  await page.getByRole("radio", { name: "Twist" }).click();
+  await typeReadings(page, ["3", "3 1/4", "3 1/4", "3 1/4", "3", "3", "3 1/4", "3 1/4"]);
+  await page.getByLabel(/Height of cut to set/).fill("tall");
+  await expect(page.getByRole("button", { name: "Save the readings" })).toBeDisabled();
+  await page.getByLabel(/Height of cut to set/).fill("");
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await page.getByRole("button", { name: "Correct a slip" }).click();
+  await expect(page.getByRole("textbox", { name: /^8\. / })).toHaveValue("3.25");
+  await page.getByRole("textbox", { name: /^1\. / }).fill("3 1/16");
+  await page.getByRole("button", { name: "Save the correction" }).click();
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Corrected: Deck level and rake");
+});

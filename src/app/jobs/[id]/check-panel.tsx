@@ -5,7 +5,7 @@ import type { DeckDetail } from "@/core/checks";
 import type { CheckRow } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
 import { CHECK_CAUTIONS } from "@/core/safety";
-import type { UnitSystem } from "@/core/units";
+import { fromSi, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
@@ -13,11 +13,12 @@ import { QuantityField } from "@/ui/quantity-field";
 import { show } from "@/ui/words/checks";
 import type { Act } from "./act";
 import { AnswerDetails, AnswerHead } from "./answer";
+import { correctionOf } from "./correction";
 import { FloorMap } from "./floor-map";
 import { Cautions, SafeGate } from "./gate";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
-import type { Worksheet } from "./use-worksheet";
+import { WANTED_KEY, type Worksheet } from "./use-worksheet";
 
 type Args = {
   view: JobView;
@@ -67,9 +68,7 @@ function Fields(args: Args) {
   const { view, row, worksheet, act } = args;
   const { system } = useSeat();
   const { change, draft } = worksheet;
-  const wrong = [...Object.values(worksheet.entries), ...Object.values(worksheet.floorEntries)].filter(
-    ({ kind }) => kind !== "read" && kind !== "empty",
-  ).length;
+  const wrong = worksheet.wrongCount;
   const hints = draft.correctsStepId ? {} : shouldRead(latestTake(view, row.id), system);
   return (
     <form
@@ -127,7 +126,7 @@ function Fields(args: Args) {
             instrument="tape"
             system={system}
             onText={(wantedHeight) => change((before) => ({ ...before, wantedHeight }))}
-            onSure={() => undefined}
+            onSure={(text) => change((before) => ({ ...before, sure: { ...before.sure, [WANTED_KEY]: text } }))}
           />
         )}
         {row.id === "tyre-pressure" && (
@@ -140,7 +139,7 @@ function Fields(args: Args) {
             >
               {[0.1, 0.5, 1, 2, 5].map((step) => (
                 <option key={step} value={step}>
-                  {system === "us" ? `${step} psi` : `${Math.round(step * 6.894757)} kPa`}
+                  {system === "us" ? `${step} psi` : `${Math.round(fromSi(toSi(step, "psi"), "kpa"))} kPa`}
                 </option>
               ))}
             </select>
@@ -208,14 +207,9 @@ function Loose({ view, worksheet }: Args) {
 
 function TakenPanel(args: Args & { take: NonNullable<ReturnType<typeof latestTake>>; isClosed: boolean }) {
   const { take, worksheet, view } = args;
+  const { system } = useSeat();
   const again = () => worksheet.change((draft) => ({ ...draft, isOpen: true }));
-  const correct = () =>
-    worksheet.change((draft) => ({
-      ...draft,
-      isOpen: true,
-      correctsStepId: take.stepId,
-      text: Object.fromEntries(take.readings.flatMap(({ place, asTyped }) => (asTyped === undefined ? [] : [[place, asTyped]]))),
-    }));
+  const correct = () => worksheet.change((draft) => ({ ...draft, ...correctionOf(take, system) }));
   return (
     <div>
       <p className="text-sm text-soft">

@@ -11,7 +11,7 @@ import type { Worksheet } from "./use-worksheet";
 export function FloorMap({ view, worksheet }: { view: JobView; worksheet: Worksheet }) {
   const { system } = useSeat();
   const id = shownUnit({ dimension: "length", system });
-  const floor = worksheet.draft.floor ?? {};
+  const floor = worksheet.draft.floor;
   const { lastFloor } = view;
   const asLast = () => {
     const wheels = (lastFloor?.wheels ?? []).map(({ wheelId, heightMetres }) => [wheelId, heightMetres] as const);
@@ -52,7 +52,7 @@ export function FloorMap({ view, worksheet }: { view: JobView; worksheet: Worksh
                   aria-invalid={trouble !== undefined}
                   onChange={(event) =>
                     worksheet.change((draft) => {
-                      const { [key]: _, ...others } = draft.floor ?? {};
+                      const { [key]: _, ...others } = draft.floor;
                       return { ...draft, floor: event.target.value === "" ? others : { ...others, [key]: event.target.value } };
                     })
                   }

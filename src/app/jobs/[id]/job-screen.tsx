@@ -76,8 +76,7 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
     if (fromTable) fields.current.get(next)?.focus();
   };
   const save = async () => {
-    const wrong = Object.values(worksheet.entries).some(({ kind }) => kind !== "read" && kind !== "empty");
-    if (!worksheet.isStarted || wrong) return;
+    if (!worksheet.isStarted || worksheet.wrongCount > 0) return;
     const asTyped = Object.fromEntries(Object.entries(worksheet.draft.text).filter(([, text]) => text.trim() !== ""));
     const { correctsStepId } = worksheet.draft;
     const sent = await act.send("takes", { checkId, readings: worksheet.readings, asTyped, ...(correctsStepId ? { correctsStepId } : {}) });

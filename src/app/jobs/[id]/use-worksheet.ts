@@ -33,6 +33,8 @@ export const EMPTY_DRAFT: Draft = {
   isOpen: false,
 };
 
+/** Where the height of cut stands among what its writer is sure of. */
+export const WANTED_KEY = "wanted-height";
 const HEIGHT_FIELD = { dimension: "length", range: { least: 0.003, most: 0.2, usualLeast: 0.012, usualMost: 0.15 } } as const;
 
 export const FLOOR_FIELD = { dimension: "length", range: { least: -0.5, most: 0.5, usualLeast: -0.15, usualMost: 0.15 } } as const;
@@ -51,12 +53,16 @@ export type Worksheet = {
   /** Sentences by place, and those that belong to none. */
   troubles: { byPlace: Record<string, string>; general: string[] };
   isStarted: boolean;
+  /** Fields that are typed and cannot be taken as they stand: nothing is saved before they are mended. */
+  wrongCount: number;
 };
 
 /** What is typed for one check, and what it comes to: assessed by the same core function as on the server, with each keystroke. */
 export function useWorksheet({ view, checkId, system }: { view: JobView; checkId: string; system: UnitSystem }): Worksheet {
   const { machine } = view.machine;
-  const { value: draft, set, clear } = useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT);
+  const { value: kept, set, clear } = useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT);
+  // What an older page kept in this browser may lack a field.
+  const draft = useMemo(() => ({ ...EMPTY_DRAFT, ...kept }), [kept]);
   const places = useMemo(() => placesFor({ checkId, machine, form: draft.form }), [checkId, machine, draft.form]);
   const entries = useMemo(
     () =>
@@ -65,10 +71,9 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
       ),
     [places, draft, system],
   );
-  const wanted = readEntry({ text: draft.wantedHeight, place: HEIGHT_FIELD, system });
-  const floor = draft.floor ?? {};
+  const wanted = readEntry({ text: draft.wantedHeight, place: HEIGHT_FIELD, system, sure: draft.sure[WANTED_KEY] });
   const floorEntries = Object.fromEntries(
-    Object.entries(floor).map(([key, text]) => [key, readEntry({ text, place: FLOOR_FIELD, system, sure: text })]),
+    Object.entries(draft.floor).map(([key, text]) => [key, readEntry({ text, place: FLOOR_FIELD, system, sure: text })]),
   );
   return useMemo(() => {
     const floorRead = Object.entries(floorEntries).flatMap(([key, entry]) =>
@@ -89,7 +94,21 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
         ...(Number.isFinite(step) && step > 0 ? { gaugeStepPascals: step * PSI_PASCALS } : {}),
       },
     });
-    const base = { checkId, places, draft, change: set, clear, entries, wanted, floorEntries, readings, isStarted: read.length > 0 };
+    const typed = [...Object.values(entries), ...Object.values(floorEntries), wanted];
+    const wrongCount = typed.filter(({ kind }) => kind !== "read" && kind !== "empty").length;
+    const base = {
+      checkId,
+      places,
+      draft,
+      change: set,
+      clear,
+      entries,
+      wanted,
+      floorEntries,
+      readings,
+      isStarted: read.length > 0,
+      wrongCount,
+    };
     if (read.length === 0) return { ...base, troubles: { byPlace: {}, general: [] } };
     const outcome = assessCheck(checkId, { machine, readings: { ...readings, ...(checkId === "deck-level" ? view.deckContext : {}) } });
     if (outcome.kind === "assessed") return { ...base, assessment: outcome.assessment, troubles: { byPlace: {}, general: [] } };
