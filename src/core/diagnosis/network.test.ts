@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/demo/random";
-import { type Network, posteriors } from "./network";
+import { quickscoreExactly, quickscoreInDoubles } from "./exact.testing";
+import { logEvidence, type Network, posteriors, presences, presencesGiven, shownOnlyBy } from "./network";
 
 /** The same posteriors by writing down every set of causes and everything each could have shown (definition of noisy-OR). */
 function bruteForce({ findings, causes }: Network) {
@@ -127,3 +128,92 @@ describe("exact posteriors", () => {
     for (const share of unexplained) expect(share).toBeLessThan(0.2);
   });
 });
+
+describe("against a second exact method", () => {
+  /** Fixed point is good to 1e-18, the subset sums to their rounding. */
+  const TWELVE_ROUNDING = 1e-11;
+
+  it("agree with Quickscore in doubles while the findings are few", () => {
+    for (let seed = 40; seed < 50; seed++) {
+      const network = randomNetwork(seededRandom(seed), 12, 4);
+      const other = quickscoreInDoubles(network);
+      presences(network).forEach((probability, k) => {
+        expect(Math.abs(probability - (other[k] ?? 0)), `seed ${seed}`).toBeLessThan(1e-8);
+      });
+    }
+  });
+
+  it("agree at 12 findings with Quickscore in 120 decimal places, where doubles have gone astray", () => {
+    const random = seededRandom(12);
+    const { findings, causes } = randomNetwork(random, 24, 12);
+    const network = {
+      findings: findings.map((finding) => ({ ...finding, leak: 0.01 })),
+      causes: causes.map((c) => ({ ...c, odds: c.odds / 10 })),
+    };
+    const exact = quickscoreExactly(network);
+    const found = presences(network);
+    const inDoubles = quickscoreInDoubles(network);
+    const worst = (other: readonly number[]) => Math.max(...found.map((probability, k) => Math.abs(probability - (other[k] ?? 0))));
+    expect(worst(exact)).toBeLessThan(TWELVE_ROUNDING);
+    expect(worst(inDoubles)).toBeGreaterThan(TWELVE_ROUNDING);
+  });
+
+  it("presences given some causes are those of a network where they are certain", () => {
+    const network = randomNetwork(seededRandom(5), 8, 4);
+    const { presences: given, logJoint } = presencesGiven(network, [1, 4]);
+    const certain = { ...network, causes: network.causes.map((cause, k) => (k === 1 || k === 4 ? { ...cause, odds: 1e13 } : cause)) };
+    presences(certain).forEach((probability, k) => {
+      expect(given[k]).toBeCloseTo(probability, 9);
+    });
+    const { present, both } = jointByForce(network, 1, 4);
+    expect(Math.exp(logJoint - logEvidence(network))).toBeCloseTo(both, 12);
+    expect(both).toBeLessThan(present);
+  });
+
+  it("what only some causes have shown is the brute-force share", () => {
+    for (let seed = 60; seed < 70; seed++) {
+      const { findings, causes } = randomNetwork(seededRandom(seed), 6, 3);
+      const network = { findings: findings.map((finding) => ({ ...finding, isSymptom: true })), causes };
+      const isOurs = (index: number) => index % 2 === 0;
+      expect(shownOnlyBy(network, isOurs), `seed ${seed}`).toBeCloseTo(shownOnlyByForce(network, isOurs), 12);
+    }
+  });
+});
+
+/** Every set of causes written down: that one is there, and that both are. */
+function jointByForce({ findings, causes }: Network, a: number, b: number) {
+  let total = 0;
+  let present = 0;
+  let both = 0;
+  for (let set = 0; set < 1 << causes.length; set++) {
+    const weight = causes.reduce((product, { odds, silence }, k) => (set & (1 << k) ? product * odds * silence : product), 1);
+    const shown = findings.reduce((product, { leak }, f) => {
+      const miss = causes.reduce(
+        (m, { links }, k) => (set & (1 << k) ? m * (1 - (links.find((l) => l.finding === f)?.probability ?? 0)) : m),
+        1 - leak,
+      );
+      return product * (1 - miss);
+    }, weight);
+    total += shown;
+    if (set & (1 << a)) present += shown;
+    if (set & (1 << a) && set & (1 << b)) both += shown;
+  }
+  return { present: present / total, both: both / total };
+}
+
+/** Each symptom shown by one of ours, whether or not the leak shows it too, and by none of the others. */
+function shownOnlyByForce({ findings, causes }: Network, isOurs: (index: number) => boolean): number {
+  let total = 0;
+  let ours = 0;
+  for (let set = 0; set < 1 << causes.length; set++) {
+    const weight = causes.reduce((product, { odds, silence }, k) => (set & (1 << k) ? product * odds * silence : product), 1);
+    const miss = (f: number, counts: (k: number) => boolean) =>
+      causes.reduce(
+        (m, { links }, k) => (set & (1 << k) && counts(k) ? m * (1 - (links.find((l) => l.finding === f)?.probability ?? 0)) : m),
+        1,
+      );
+    total += findings.reduce((product, { leak }, f) => product * (1 - (1 - leak) * miss(f, () => true)), weight);
+    ours += findings.reduce((product, _, f) => product * (1 - miss(f, isOurs)) * miss(f, (k) => !isOurs(k)), weight);
+  }
+  return ours / total;
+}

@@ -11,7 +11,7 @@ export type NetworkCause = {
   odds: number;
   /** Probability that it stays silent about every denied symptom, given it is there. */
   silence: number;
-  /** By index into the findings: the probability that, being there, it shows that finding. */
+  /** By index into the findings, each finding once: the probability that, being there, it shows that finding. */
   links: readonly { finding: number; probability: number }[];
 };
 
@@ -22,6 +22,8 @@ export type Posterior = {
   probability: number;
   /** That it is there and has itself shown at least one of the symptoms: what causes are ranked by. */
   shown: number;
+  /** For each finding: that the cause is there and has itself shown it. */
+  shows: number[];
 };
 
 export type Posteriors = {
@@ -30,26 +32,127 @@ export type Posteriors = {
   unexplained: number[];
 };
 
+/** More findings than this would take memory by the hundred megabytes: two to this power of weights for every cause. */
+export const MOST_FINDINGS = 14;
+
 /**
  * Exact posteriors with several causes at once (noisy-OR). Carries, for every subset of the findings, the weight of "exactly these have
- * been shown so far" through the causes one at a time, starting from the leaks: only non-negative terms, so nothing cancels.
- * Each cause is left out in turn by divide and conquer: about causes × log(causes) × links × 2^findings steps.
+ * been shown so far" through the causes one at a time, starting from the leaks, and then the same sum backwards ("what a subset is
+ * worth from here on"), so that each cause is left out in turn at the price of two passes. Only non-negative terms both ways: nothing
+ * cancels. About 3 × causes × links × 2^findings steps.
  *
- * Weights are scaled to 1 on the way, so that many causes neither overflow nor vanish.
+ * Weights are scaled to 1 on the way, so that many causes neither overflow nor vanish. Throws `RangeError` past `MOST_FINDINGS`.
  */
 export function posteriors(network: Network): Posteriors {
-  const size = 1 << network.findings.length;
-  const causes: Posterior[] = network.causes.map(() => ({ probability: 0, shown: 0 }));
-  leaveOneOut(network, leakWeights(network.findings, size), 0, network.causes.length, (index, others) => {
-    causes[index] = posteriorOf(network, index, others);
+  const { before, after } = passes(network);
+  const causes = network.causes.map((cause, index) => posteriorOf(network, cause, before[index] as Weights, after[index] as Weights));
+  const total = logEvidence(network);
+  return {
+    causes,
+    unexplained: network.findings.map(({ leak }, finding) =>
+      Math.min(1, leak * Math.exp(logEvidence(withoutHelp(network, finding)) - total)),
+    ),
+  };
+}
+
+/** For each cause, that it is there: `posteriors` without the rest, for the many times that is all one wants. */
+export function presences(network: Network): number[] {
+  const { before, present, after } = passes(network);
+  return network.causes.map(({ odds, silence }, index) => {
+    const worth = after[index] as Weights;
+    const share = odds * silence * dot(worth, present[index] as Weights);
+    const total = share + dot(worth, before[index] as Weights);
+    return total > 0 ? share / total : 0;
   });
-  return { causes, unexplained: network.findings.map((_, finding) => unexplainedShare(network, finding)) };
+}
+
+/** The network once some causes are known to be there: their own entries become inert, what they show is fired beforehand. */
+export function presencesGiven(network: Network, there: readonly number[]): { presences: number[]; logJoint: number } {
+  const start = leakWeights(network.findings);
+  let logJoint = 0;
+  for (const index of there) {
+    const { odds, silence, links } = network.causes[index] as NetworkCause;
+    for (const { finding, probability } of links) fire(start, finding, probability);
+    logJoint += Math.log(odds * silence);
+  }
+  const rest: Network = {
+    findings: network.findings,
+    causes: network.causes.map((cause, index) => (there.includes(index) ? { odds: 0, silence: 1, links: [] } : cause)),
+  };
+  const passed = passes(rest, start);
+  const found = rest.causes.map(({ odds, silence }, index) => {
+    if (there.includes(index)) return 1;
+    const worth = passed.after[index] as Weights;
+    const share = odds * silence * dot(worth, passed.present[index] as Weights);
+    const total = share + dot(worth, passed.before[index] as Weights);
+    return total > 0 ? share / total : 0;
+  });
+  return { presences: found, logJoint: logJoint + passed.logTotal };
+}
+
+/** Natural logarithm of the weight of all findings together, the causes' "not there" counted as 1. */
+export function logEvidence(network: Network, leaks: Weights = leakWeights(network.findings)): number {
+  let weights = leaks;
+  let log = 0;
+  for (const cause of network.causes) {
+    const { counted, largest } = withCause(weights, cause, shownBy(weights, cause));
+    weights = counted;
+    log += Math.log(largest);
+  }
+  return log + Math.log(weights[weights.length - 1] as number);
+}
+
+/**
+ * That every symptom has been shown by one of the causes for which `isOurs` holds, and none by any of the others.
+ * 0 without symptoms.
+ */
+export function shownOnlyBy(network: Network, isOurs: (index: number) => boolean): number {
+  if (!network.findings.some(({ isSymptom }) => isSymptom)) return 0;
+  const findings = network.findings.map((finding) => (finding.isSymptom ? { ...finding, leak: 0 } : finding));
+  const causes = network.causes.map((cause, index) => (isOurs(index) ? cause : keptQuiet(cause, (f) => !!findings[f]?.isSymptom)));
+  const log = logEvidence({ findings, causes });
+  return Number.isFinite(log) ? Math.min(1, Math.exp(log - logEvidence(network))) : 0;
 }
 
 type Weights = Float64Array;
 
-function leakWeights(findings: readonly Finding[], size: number): Weights {
-  const weights = new Float64Array(size);
+type Passes = {
+  /** Weights before each cause is counted in. */
+  before: Weights[];
+  /** The same with that cause there and its links fired. */
+  present: Weights[];
+  /** What each subset is worth once that cause has been counted in: the chance that the rest completes it. */
+  after: Weights[];
+  logTotal: number;
+};
+
+function passes({ findings, causes }: Network, start: Weights = leakWeights(findings)): Passes {
+  const before: Weights[] = [];
+  const present: Weights[] = [];
+  let weights = start;
+  let logTotal = 0;
+  for (const cause of causes) {
+    const shown = shownBy(weights, cause);
+    before.push(weights);
+    present.push(shown);
+    const { counted, largest } = withCause(weights, cause, shown);
+    weights = counted;
+    logTotal += Math.log(largest);
+  }
+  logTotal += Math.log(weights[weights.length - 1] as number);
+  const after: Weights[] = new Array(causes.length);
+  let worth: Weights = new Float64Array(start.length);
+  worth[start.length - 1] = 1;
+  for (let index = causes.length - 1; index >= 0; index--) {
+    after[index] = worth;
+    worth = worthBefore(worth, causes[index] as NetworkCause);
+  }
+  return { before, present, after, logTotal };
+}
+
+function leakWeights(findings: readonly Finding[]): Weights {
+  if (findings.length > MOST_FINDINGS) throw new RangeError(`at most ${MOST_FINDINGS} findings, not ${findings.length}`);
+  const weights = new Float64Array(1 << findings.length);
   weights[0] = 1;
   findings.forEach(({ leak }, finding) => {
     fire(weights, finding, leak);
@@ -60,112 +163,136 @@ function leakWeights(findings: readonly Finding[], size: number): Weights {
 /** In place: whatever had not shown this finding shows it with that probability. */
 function fire(weights: Weights, finding: number, probability: number): void {
   const bit = 1 << finding;
-  for (let subset = 0; subset < weights.length; subset++) {
-    if (subset & bit) continue;
-    const weight = weights[subset] as number;
-    weights[subset | bit] = (weights[subset | bit] as number) + weight * probability;
-    weights[subset] = weight * (1 - probability);
+  for (let block = 0; block < weights.length; block += bit << 1) {
+    for (let subset = block; subset < block + bit; subset++) {
+      const moved = (weights[subset] as number) * probability;
+      weights[subset | bit] = (weights[subset | bit] as number) + moved;
+      weights[subset] = (weights[subset] as number) * (1 - probability);
+    }
   }
 }
 
-/** The weights once a cause is counted in, scaled so that the largest is 1. */
-function withCause(weights: Weights, { odds, silence, links }: NetworkCause): Weights {
+/** In place, the same step read backwards: a subset without the finding is worth what it may become. */
+function fireBackwards(worth: Weights, finding: number, probability: number): void {
+  const bit = 1 << finding;
+  for (let block = 0; block < worth.length; block += bit << 1) {
+    for (let subset = block; subset < block + bit; subset++) {
+      worth[subset] = (worth[subset] as number) * (1 - probability) + (worth[subset | bit] as number) * probability;
+    }
+  }
+}
+
+function shownBy(weights: Weights, { links }: NetworkCause): Weights {
   const present = weights.slice();
   for (const { finding, probability } of links) fire(present, finding, probability);
-  const share = odds * silence;
-  let largest = 0;
-  for (let subset = 0; subset < present.length; subset++) {
-    const weight = (weights[subset] as number) + share * (present[subset] as number);
-    present[subset] = weight;
-    if (weight > largest) largest = weight;
-  }
-  if (largest > 0) for (let subset = 0; subset < present.length; subset++) present[subset] = (present[subset] as number) / largest;
   return present;
 }
 
-function leaveOneOut(network: Network, weights: Weights, from: number, to: number, found: (index: number, others: Weights) => void): void {
-  if (to - from === 0) return;
-  if (to - from === 1) {
-    found(from, weights);
-    return;
+/** The weights once a cause is counted in, scaled so that the largest is 1. */
+function withCause(weights: Weights, { odds, silence }: NetworkCause, present: Weights): { counted: Weights; largest: number } {
+  const share = odds * silence;
+  const counted = new Float64Array(weights.length);
+  for (let subset = 0; subset < weights.length; subset++) {
+    counted[subset] = (weights[subset] as number) + share * (present[subset] as number);
   }
-  const middle = (from + to) >> 1;
-  leaveOneOut(network, countIn(network, weights, middle, to), from, middle, found);
-  leaveOneOut(network, countIn(network, weights, from, middle), middle, to, found);
+  return { counted, largest: scale(counted) };
 }
 
-function countIn(network: Network, weights: Weights, from: number, to: number): Weights {
-  let counted = weights;
-  for (let index = from; index < to; index++) counted = withCause(counted, network.causes[index] as NetworkCause);
-  return counted;
+function worthBefore(worth: Weights, { odds, silence, links }: NetworkCause): Weights {
+  const there = worth.slice();
+  for (const { finding, probability } of links) fireBackwards(there, finding, probability);
+  const share = odds * silence;
+  for (let subset = 0; subset < worth.length; subset++) there[subset] = (worth[subset] as number) + share * (there[subset] as number);
+  scale(there);
+  return there;
 }
 
-function posteriorOf(network: Network, index: number, others: Weights): Posterior {
-  const cause = network.causes[index] as NetworkCause;
-  const all = others.length - 1;
+/** In place to a largest of 1; returns what it was divided by. */
+function scale(weights: Weights): number {
+  let largest = 0;
+  for (const weight of weights) if (weight > largest) largest = weight;
+  if (!(largest > 0)) return 1;
+  for (let subset = 0; subset < weights.length; subset++) weights[subset] = (weights[subset] as number) / largest;
+  return largest;
+}
+
+function dot(a: Weights, b: Weights): number {
+  let sum = 0;
+  for (let subset = 0; subset < a.length; subset++) sum += (a[subset] as number) * (b[subset] as number);
+  return sum;
+}
+
+function posteriorOf({ findings }: Network, cause: NetworkCause, before: Weights, worth: Weights): Posterior {
   const share = cause.odds * cause.silence;
-  const { silent, shown } = firings(network, cause, others);
-  const absent = others[all] as number;
-  const present = share * ((silent[all] as number) + (shown[all] as number));
-  const total = absent + present;
-  if (!(total > 0)) return { probability: 0, shown: 0 };
-  return { probability: present / total, shown: (share * (shown[all] as number)) / total };
+  const { silent, shown } = firings(findings, cause, before);
+  const shownWeight = share * dot(worth, shown);
+  const present = share * dot(worth, silent) + shownWeight;
+  const total = dot(worth, before) + present;
+  if (!(total > 0)) return { probability: 0, shown: 0, shows: findings.map(() => 0) };
+  const shows = findings.map((_, finding) => {
+    if (!cause.links.some((link) => link.finding === finding)) return 0;
+    return Math.min(1, (share * dot(worth, firedAt(cause, finding, before))) / total);
+  });
+  return { probability: present / total, shown: shownWeight / total, shows };
 }
 
 /** The weights with the cause there, apart for "has shown none of the symptoms" and "has shown at least one". */
-function firings(network: Network, cause: NetworkCause, others: Weights): { silent: Weights; shown: Weights } {
-  const silent = others.slice();
-  const shown = new Float64Array(others.length);
-  for (const { finding, probability } of cause.links) {
+function firings(findings: readonly Finding[], { links }: NetworkCause, before: Weights): { silent: Weights; shown: Weights } {
+  const silent = before.slice();
+  const shown = new Float64Array(before.length);
+  for (const { finding, probability } of links) {
     fire(shown, finding, probability);
-    if (!network.findings[finding]?.isSymptom) {
-      fire(silent, finding, probability);
-      continue;
-    }
-    const bit = 1 << finding;
-    for (let subset = 0; subset < silent.length; subset++) {
-      const weight = silent[subset] as number;
-      shown[subset | bit] = (shown[subset | bit] as number) + weight * probability;
-      silent[subset] = weight * (1 - probability);
-    }
+    if (!findings[finding]?.isSymptom) fire(silent, finding, probability);
+    else moveShown(silent, shown, finding, probability);
   }
   return { silent, shown };
 }
 
-/** That a finding was shown by its leak alone: the same sum with every cause silent about it. */
-function unexplainedShare(network: Network, finding: number): number {
-  const size = 1 << network.findings.length;
-  const start = leakWeights(network.findings, size);
-  let alone = start;
-  let any = start;
-  let scale = 0;
-  for (const cause of network.causes) {
-    const quiet = {
-      ...cause,
-      links: cause.links.filter((link) => link.finding !== finding),
-      silence: cause.silence * (1 - linkTo(cause, finding)),
-    };
-    const before = largestAfter(alone, quiet);
-    const beforeAny = largestAfter(any, cause);
-    scale += Math.log(before) - Math.log(beforeAny);
-    alone = withCause(alone, quiet);
-    any = withCause(any, cause);
+function moveShown(silent: Weights, shown: Weights, finding: number, probability: number): void {
+  const bit = 1 << finding;
+  for (let subset = 0; subset < silent.length; subset++) {
+    const weight = silent[subset] as number;
+    shown[subset | bit] = (shown[subset | bit] as number) + weight * probability;
+    silent[subset] = weight * (1 - probability);
   }
-  const total = any[size - 1] as number;
-  return total > 0 ? Math.min(1, ((alone[size - 1] as number) / total) * Math.exp(scale)) : 0;
 }
 
-function linkTo(cause: NetworkCause, finding: number): number {
-  return cause.links.find((link) => link.finding === finding)?.probability ?? 0;
+/** The weights with the cause there and having itself shown this finding. */
+function firedAt({ links }: NetworkCause, finding: number, before: Weights): Weights {
+  const weights = before.slice();
+  const bit = 1 << finding;
+  for (const link of links) {
+    if (link.finding !== finding) {
+      fire(weights, link.finding, link.probability);
+      continue;
+    }
+    for (let subset = 0; subset < weights.length; subset++) {
+      if (subset & bit) continue;
+      weights[subset | bit] = ((weights[subset | bit] as number) + (weights[subset] as number)) * link.probability;
+      weights[subset] = 0;
+    }
+  }
+  return weights;
 }
 
-/** What `withCause` would divide by. */
-function largestAfter(weights: Weights, cause: NetworkCause): number {
-  const present = weights.slice();
-  for (const { finding, probability } of cause.links) fire(present, finding, probability);
-  const share = cause.odds * cause.silence;
-  let largest = 0;
-  for (let subset = 0; subset < present.length; subset++)
-    largest = Math.max(largest, (weights[subset] as number) + share * (present[subset] as number));
-  return largest;
+/** The cause silent about some findings, at the price of that silence. */
+function keptQuiet(cause: NetworkCause, isQuiet: (finding: number) => boolean): NetworkCause {
+  const quiet = cause.links.filter(({ finding }) => isQuiet(finding));
+  return {
+    odds: cause.odds,
+    silence: quiet.reduce((silence, { probability }) => silence * (1 - probability), cause.silence),
+    links: cause.links.filter(({ finding }) => !isQuiet(finding)),
+  };
+}
+
+/** The network without one finding, every cause quiet about it: what is left when its leak alone has shown it. */
+function withoutHelp({ findings, causes }: Network, finding: number): Network {
+  const quieted = causes.map((cause) => keptQuiet(cause, (f) => f === finding));
+  return {
+    findings: findings.filter((_, f) => f !== finding),
+    causes: quieted.map((cause) => ({
+      ...cause,
+      links: cause.links.map((link) => (link.finding > finding ? { ...link, finding: link.finding - 1 } : link)),
+    })),
+  };
 }

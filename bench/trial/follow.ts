@@ -1,0 +1,64 @@
+import {
+  type Case,
+  type CheckId,
+  type CheckState,
+  diagnose,
+  EXPLAINED_LEVEL,
+  type Knowledge,
+  planChecks,
+  setUpMinutes,
+} from "@/core/diagnosis";
+import { presenceOf } from "@/core/diagnosis/case";
+import { shuffled, type TrialCase } from "./cases";
+
+export const ORDERS = ["information", "walk-round", "random", "posterior-per-minute"] as const;
+export type Order = (typeof ORDERS)[number];
+
+/** A cause said to be this likely, and whether it was there. */
+export type Said = { probability: number; isThere: boolean };
+
+export type Followed = { minutes?: number; checks: number; said: Said[] };
+
+/** Makes the checks of one order until every cause to be found stands above the level; `minutes` is missing when none are left first. */
+export function follow(args: { knowledge: Knowledge; trial: TrialCase; order: Order; random: () => number }): Followed {
+  const { knowledge, trial, order } = args;
+  const line = shuffled(knowledge.checks, args.random).map(({ id }) => id);
+  const done: CheckId[] = [];
+  const said: Said[] = [];
+  let given = trial.given;
+  let state: CheckState = "parked";
+  let minutes = 0;
+  for (;;) {
+    const presence = presenceOf(knowledge, given);
+    for (const [cause, probability] of presence) said.push({ probability, isThere: trial.present.has(cause) });
+    if (trial.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL)) return { minutes, checks: done.length, said };
+    const next = choose({ knowledge, given, state, done, order, line });
+    const check = knowledge.checks.find(({ id }) => id === next);
+    if (!check) return { checks: done.length, said };
+    minutes += setUpMinutes(state, check.state) + check.minutes;
+    state = check.state;
+    done.push(check.id);
+    given = { ...given, evidence: [...given.evidence, ...(trial.findings.get(check.id) ?? [])] };
+  }
+}
+
+function choose(args: {
+  knowledge: Knowledge;
+  given: Case;
+  state: CheckState;
+  done: readonly CheckId[];
+  order: Order;
+  line: readonly CheckId[];
+}): CheckId | undefined {
+  const { knowledge, given, state, done, order } = args;
+  const left = knowledge.checks.filter(({ id }) => !done.includes(id));
+  const nextRound = [...left].sort((a, b) => a.place - b.place)[0]?.id;
+  if (order === "walk-round") return nextRound;
+  if (order === "random") return args.line.find((id) => !done.includes(id));
+  const diagnosis = diagnose(knowledge, given, { withReasons: false });
+  if (order === "information") return planChecks({ knowledge, given, diagnosis, state, done, order }).checks[0]?.id ?? nextRound;
+  const presence = new Map(diagnosis.causes.map(({ id, presence: there }) => [id, there]));
+  const score = (check: Knowledge["checks"][number]) =>
+    check.figures.flat().reduce((sum, cause) => sum + (presence.get(cause) ?? 0), 0) / (setUpMinutes(state, check.state) + check.minutes);
+  return [...left].sort((a, b) => score(b) - score(a))[0]?.id;
+}

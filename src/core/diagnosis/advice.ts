@@ -1,0 +1,39 @@
+import { type Diagnosis, EXPLAINED_LEVEL } from "./diagnose";
+import type { Plan } from "./next-checks";
+import type { CauseId } from "./tables/causes";
+import type { SymptomId } from "./tables/symptoms";
+
+/** What to do about the checking itself. */
+export type Advice =
+  | { code: "no-symptom" }
+  /** Every symptom is explained by a cause above the level that a check speaks for. */
+  | { code: "found"; causes: CauseId[] }
+  /** Nothing on the list is likely to have shown these, and what could be checked has been. */
+  | { code: "nothing-explains"; symptoms: SymptomId[]; isListDone: boolean }
+  /** Something is still unexplained and no check is left that would tell. */
+  | { code: "nothing-left"; symptoms: SymptomId[] }
+  | { code: "go-on" };
+
+export function adviceOn({ causes, symptoms }: Diagnosis, plan: Pick<Plan, "checks">): Advice {
+  if (symptoms.length === 0) return { code: "no-symptom" };
+  const open = symptoms.filter(({ status }) => status !== "found");
+  if (open.length === 0) {
+    const found = causes.filter(({ isBackedByCheck, presence }) => isBackedByCheck && presence >= EXPLAINED_LEVEL);
+    return { code: "found", causes: found.map(({ id }) => id) };
+  }
+  const isListDone = plan.checks.length === 0;
+  const unexplained = open.filter(({ status }) => status === "nothing-explains").map(({ id }) => id);
+  if (unexplained.length === open.length) return { code: "nothing-explains", symptoms: unexplained, isListDone };
+  return isListDone ? { code: "nothing-left", symptoms: open.map(({ id }) => id) } : { code: "go-on" };
+}
+
+/** Two leading causes this near each other in odds are called tied. Estimate. */
+export const TIE_ODDS = 2;
+
+/** The two likeliest causes, where neither leads clearly and both are at least possible. */
+export function tiedLeaders({ causes }: Pick<Diagnosis, "causes">, least: number): readonly [CauseId, CauseId] | undefined {
+  const [first, second] = causes;
+  if (!first || !second || second.probability < least || first.presence >= EXPLAINED_LEVEL) return undefined;
+  const odds = (p: number) => p / (1 - p);
+  return odds(first.probability) / odds(second.probability) <= TIE_ODDS ? [first.id, second.id] : undefined;
+}

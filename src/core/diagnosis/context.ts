@@ -1,0 +1,40 @@
+import type { KnownCause } from "./knowledge";
+import type { ContextId } from "./tables/contexts";
+
+/** Several things that changed on one day are not told twice: the most that contexts together raise a cause by. Estimate. */
+export const MOST_FROM_CONTEXT = 15;
+/** Every machine on this turf does it: what is wrong with this one machine becomes less likely. Estimate. */
+const MACHINE_WHEN_ALL = 0.2;
+const WET_WHEN_ALL = 3;
+/** The others cut the same turf well: what lies in turf or operation becomes less likely. Estimate. */
+const OPERATION_WHEN_ONE = 0.3;
+
+const EXCLUSIVE: readonly [ContextId, ContextId] = ["one-machine-only", "all-machines"];
+
+/** The two that cannot both be true, if both are there. */
+export function contradictionIn(contexts: readonly string[]): readonly [ContextId, ContextId] | undefined {
+  return EXCLUSIVE.every((context) => contexts.includes(context)) ? EXCLUSIVE : undefined;
+}
+
+/**
+ * What the contexts multiply a cause's odds by. Of several factors above 1 the largest counts in full and the others as their square
+ * root, together at most 15; factors below 1 count in full. Estimate, form from the trade handbook.
+ */
+export function contextFactor(cause: KnownCause, contexts: readonly ContextId[]): number {
+  const factors = contexts.map((context) => single(cause, context));
+  const raising = factors.filter((factor) => factor > 1).sort((a, b) => b - a);
+  const raised = raising.reduce((product, factor, rank) => product * (rank === 0 ? factor : Math.sqrt(factor)), 1);
+  const lowered = factors.filter((factor) => factor < 1).reduce((product, factor) => product * factor, 1);
+  return Math.min(raised, MOST_FROM_CONTEXT) * lowered;
+}
+
+function single(cause: KnownCause, context: ContextId): number {
+  if (context === "all-machines") return allMachines(cause);
+  if (context === "one-machine-only") return cause.group === "machine" ? 1 : OPERATION_WHEN_ONE;
+  return cause.oddsWhen[context] ?? 1;
+}
+
+function allMachines(cause: KnownCause): number {
+  if (cause.id === "too-wet-or-tall") return WET_WHEN_ALL;
+  return cause.group === "machine" ? MACHINE_WHEN_ALL : 1;
+}

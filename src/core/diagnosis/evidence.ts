@@ -1,0 +1,45 @@
+import type { Evidence } from "@/core/findings";
+import type { Knowledge } from "./knowledge";
+
+/** As a check's assessment gives it; a measured ratio may name the check it comes from, so that a later one replaces it. */
+export type CaseEvidence = Evidence | { check: string; cause: string; likelihoodRatio: number };
+
+/** What was plainly seen leaves little doubt. Estimate. */
+export const SEEN_RATIO = 1000;
+
+export function checkOf(evidence: CaseEvidence): string | undefined {
+  return "check" in evidence ? evidence.check : undefined;
+}
+
+export function causesOf(evidence: CaseEvidence): readonly string[] {
+  return "causes" in evidence ? evidence.causes : [evidence.cause];
+}
+
+/** The evidence that counts: of one check about one cause the last in the list, and nothing of a check gone stale. */
+export function standing(evidence: readonly CaseEvidence[], stale: readonly string[] = []): CaseEvidence[] {
+  const isReplaced = (earlier: CaseEvidence, index: number) =>
+    evidence.some(
+      (later, at) =>
+        at > index &&
+        checkOf(later) !== undefined &&
+        checkOf(later) === checkOf(earlier) &&
+        causesOf(later).some((cause) => causesOf(earlier).includes(cause)),
+    );
+  return evidence.filter((one, index) => !stale.includes(checkOf(one) ?? "") && !isReplaced(one, index));
+}
+
+/** Whether it is a positive figure that names several causes: one more finding in the network, not a ratio for each. */
+export function isShared(evidence: CaseEvidence): evidence is Extract<CaseEvidence, { causes: string[] }> {
+  return "causes" in evidence && evidence.causes.length > 1;
+}
+
+/** Likelihood ratio of evidence about a single cause. A check the knowledge does not have says nothing: 1. */
+export function ratioOf(knowledge: Knowledge, evidence: CaseEvidence): number {
+  if ("likelihoodRatio" in evidence) return evidence.likelihoodRatio;
+  if (evidence.result === "unclear") return 1;
+  if (evidence.result === "seen") return SEEN_RATIO;
+  const check = knowledge.checks.find(({ id }) => id === evidence.check);
+  if (!check) return 1;
+  const { sensitivity, specificity } = check;
+  return evidence.result === "suspect" ? sensitivity / (1 - specificity) : (1 - sensitivity) / specificity;
+}

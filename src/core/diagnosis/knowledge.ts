@@ -1,0 +1,117 @@
+import { type CutsWith, type FeatureId, KINDS, meetsNeed } from "@/core/kinds";
+import { CAUSES, type CauseId, type CauseRow, type Prior, type Strength } from "./tables/causes";
+import { CHECKS, type CheckId, type CheckRow, type CheckState } from "./tables/checks";
+import type { ContextId } from "./tables/contexts";
+import { FIGURES } from "./tables/figures";
+import { SYMPTOMS, type SymptomId } from "./tables/symptoms";
+
+/** Whether it is mended on the machine, or with a word to the operator, or is the ground's own. */
+export type CauseGroup = "machine" | "operation" | "turf";
+
+export type KnownCause = {
+  id: CauseId;
+  label: string;
+  group: CauseGroup;
+  /** Probability of its being there before anything is known of the machine. */
+  prior: number;
+  /** Probability that, being there, it shows the symptom. */
+  links: readonly { symptom: SymptomId; probability: number }[];
+  oddsWhen: Partial<Record<ContextId, number>>;
+};
+
+export type KnownCheck = {
+  id: CheckId;
+  label: string;
+  minutes: number;
+  state: CheckState;
+  sensitivity: number;
+  specificity: number;
+  /** Place in the fixed walk-round. */
+  place: number;
+  /** What it reads, figure by figure: the causes each figure speaks to. */
+  figures: readonly (readonly CauseId[])[];
+};
+
+export type Knowledge = {
+  cutsWith: CutsWith;
+  symptoms: readonly SymptomId[];
+  causes: readonly KnownCause[];
+  checks: readonly KnownCheck[];
+  /** Probability that a symptom is seen with no listed cause. */
+  leak: number;
+};
+
+/** Estimates to start from, as all of this. */
+export const PRIORS: Record<Prior, number> = { common: 0.1, occasional: 0.04, rare: 0.012 };
+export const STRENGTHS: Record<Strength, number> = { strong: 0.8, moderate: 0.45, weak: 0.15 };
+export const LEAK = 0.01;
+
+const OPERATION: readonly CauseId[] = [
+  "ground-speed-high",
+  "ground-speed-low",
+  "pass-overlap-small",
+  "turn-too-tight",
+  "clip-too-long",
+  "clip-too-short",
+  "too-wet-or-tall",
+  "same-direction",
+];
+const TURF: readonly CauseId[] = ["ground-undulates", "thatch-build-up", "roller-overlap"];
+
+export function groupOf(cause: CauseId): CauseGroup {
+  if (OPERATION.includes(cause)) return "operation";
+  return TURF.includes(cause) ? "turf" : "machine";
+}
+
+const causeRows: readonly CauseRow[] = CAUSES;
+const checkRows: readonly CheckRow[] = CHECKS;
+
+/**
+ * The one place the diagnosis gets its priors, links and checks from: what can be wrong with, seen on, and looked at on a machine that
+ * cuts so and has these features. A shop's own closed jobs may one day replace the estimates here and nowhere else.
+ */
+export function knowledgeOf(args: { cutsWith: CutsWith; features: readonly FeatureId[] }): Knowledge {
+  const known = `${args.cutsWith}:${[...args.features].sort().join(",")}`;
+  const kept = memo.get(known);
+  if (kept) return kept;
+  const knowledge = build(args);
+  memo.set(known, knowledge);
+  return knowledge;
+}
+
+const memo = new Map<string, Knowledge>();
+
+function build({ cutsWith, features }: { cutsWith: CutsWith; features: readonly FeatureId[] }): Knowledge {
+  const exists = (row: { on: readonly CutsWith[]; needs: CauseRow["needs"] }) =>
+    row.on.includes(cutsWith) && meetsNeed(features, row.needs);
+  const causes = causeRows.filter(exists);
+  return {
+    cutsWith,
+    symptoms: SYMPTOMS.filter(({ on }) => (on as readonly CutsWith[]).includes(cutsWith)).map(({ id }) => id),
+    causes: causes.map((row) => knownCause(row, cutsWith)),
+    checks: checkRows.filter(exists).map((row) => knownCheck(row, cutsWith, causes)),
+    leak: LEAK,
+  };
+}
+
+function knownCause(row: CauseRow, cutsWith: CutsWith): KnownCause {
+  const id = row.id as CauseId;
+  const links = row.shows
+    .filter(({ on }) => on === undefined || on === cutsWith)
+    .map(({ symptom, strength }) => ({ symptom, probability: STRENGTHS[strength] }));
+  return { id, label: row.label, group: groupOf(id), prior: PRIORS[row.prior], links, oddsWhen: row.oddsWhen };
+}
+
+function knownCheck(row: CheckRow, cutsWith: CutsWith, causes: readonly CauseRow[]): KnownCheck {
+  const id = row.id as CheckId;
+  const spokenTo = causes.filter(({ checks }) => checks.includes(id)).map((cause) => cause.id as CauseId);
+  const shared = (FIGURES[id] ?? []).map((figure) => figure.filter((cause) => spokenTo.includes(cause))).filter(({ length }) => length > 0);
+  const alone = spokenTo.filter((cause) => !shared.flat().includes(cause)).map((cause) => [cause]);
+  const { label, minutes, state, sensitivity, specificity } = row;
+  return { id, label, minutes, state, sensitivity, specificity, place: row.place[cutsWith] ?? 99, figures: [...shared, ...alone] };
+}
+
+/** Every feature a machine that cuts so may have. */
+export function allFeatures(cutsWith: CutsWith): FeatureId[] {
+  return [...new Set(KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(({ usual, possible }) => [...usual, ...possible]))];
+}

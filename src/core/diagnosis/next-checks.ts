@@ -1,0 +1,235 @@
+import type { Case } from "./case";
+import type { Diagnosis } from "./diagnose";
+import { boundToComplaint, entropy, type Gain, gainsOf, Prospect } from "./gains";
+import type { Knowledge, KnownCheck } from "./knowledge";
+import { setUpMinutes } from "./set-up";
+import type { CauseId } from "./tables/causes";
+import type { CheckId, CheckState } from "./tables/checks";
+
+export type CheckOrder = "information" | "walk-round";
+
+export type NextCheck = {
+  id: CheckId;
+  label: string;
+  state: CheckState;
+  /** Of the check alone. */
+  checkMinutes: number;
+  /** To make ready for it, coming from the check before it in the list. */
+  setUpMinutes: number;
+  /** Both together. */
+  minutes: number;
+  /** Expected fall of the summed entropy of the causes in question. */
+  bits: number;
+  bitsPerMinute: number;
+  /** To be put right before this one may be *set*; a look is allowed, and provisional. */
+  waitsFor: CheckId[];
+  /** The causes of the complaint it speaks to, the likeliest first. */
+  tells: CauseId[];
+};
+
+export type Plan = {
+  checks: NextCheck[];
+  /** For the whole list. */
+  minutes: number;
+  /** Until the cause is found, going down the list and stopping there. */
+  expectedMinutes: number;
+};
+
+/** What must be right before something that rests on it is set (trade handbook). */
+const RESTS_ON: Partial<Record<CheckId, readonly CheckId[]>> = {
+  "deck-level": ["tyre-pressure"],
+  "reel-contact": ["roller-square"],
+  "cutting-height": ["roller-square", "reel-contact"],
+  "groomer-depth": ["roller-square", "reel-contact", "cutting-height"],
+};
+
+/** A check that tells less than this is not worth walking to the machine for. */
+export const LEAST_BITS = 1e-3;
+
+/**
+ * The checks still to make, in the order of a school, with what each tells and what it costs. By information: visits to a state are valued
+ * as runs, the best prefix of its checks by gain against set-up and minutes (form from the trade handbook). Walk-round: always the same,
+ * every check the machine can have. `minutesLeft` keeps to what fits.
+ */
+export function planChecks(args: {
+  knowledge: Knowledge;
+  given: Case;
+  diagnosis: Pick<Diagnosis, "causes" | "symptoms">;
+  state: CheckState;
+  done: readonly CheckId[];
+  order: CheckOrder;
+  minutesLeft?: number;
+}): Plan {
+  const { knowledge, given, diagnosis, order } = args;
+  const isDone = (id: CheckId) => args.done.includes(id) && !given.stale?.includes(id);
+  const offered = knowledge.checks.filter(({ id }) => !isDone(id));
+  const bound = boundToComplaint(knowledge, openSymptoms(diagnosis));
+  const gains = gainsOf(new Prospect(knowledge, given), offered, bound);
+  const sequence =
+    order === "walk-round"
+      ? walkRound({ ...args, offered })
+      : byInformation({ offered, gains, state: args.state, minutesLeft: args.minutesLeft });
+  const checks = costed({ sequence, gains, knowledge, isDone, bound, diagnosis, state: args.state });
+  return {
+    checks,
+    minutes: checks.reduce((sum, { minutes }) => sum + minutes, 0),
+    expectedMinutes: expectedMinutes(knowledge, checks, diagnosis),
+  };
+}
+
+/** Those not yet explained by a cause that a check speaks for; once all are, all of them: more than one cause may have shown them. */
+export function openSymptoms({ symptoms }: Pick<Diagnosis, "symptoms">) {
+  const open = symptoms.filter(({ status }) => status !== "found");
+  return (open.length > 0 ? open : symptoms).map(({ id }) => id);
+}
+
+function walkRound(args: { offered: readonly KnownCheck[]; state: CheckState; minutesLeft?: number }): KnownCheck[] {
+  const all = [...args.offered].sort((a, b) => a.place - b.place);
+  let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
+  let state = args.state;
+  const within: KnownCheck[] = [];
+  for (const check of all) {
+    const cost = setUpMinutes(state, check.state) + check.minutes;
+    if (cost > left) break;
+    left -= cost;
+    state = check.state;
+    within.push(check);
+  }
+  return within;
+}
+
+type Visit = { checks: KnownCheck[]; bits: number; minutes: number };
+
+/** Goes to the state whose best run of checks tells most per minute, and on from there. */
+function byInformation(args: {
+  offered: readonly KnownCheck[];
+  gains: readonly Gain[];
+  state: CheckState;
+  minutesLeft?: number | undefined;
+}): KnownCheck[] {
+  const bitsOf = new Map(args.gains.map(({ check, bits }) => [check, bits]));
+  let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
+  let rest = args.offered.filter(({ id }) => (bitsOf.get(id) ?? 0) >= LEAST_BITS);
+  let { state } = args;
+  const sequence: KnownCheck[] = [];
+  while (rest.length > 0) {
+    const visit = bestVisit({ rest, bitsOf, state, left });
+    if (!visit) break;
+    sequence.push(...visit.checks);
+    left -= visit.minutes;
+    state = visit.checks[0]?.state ?? state;
+    rest = rest.filter((check) => !visit.checks.includes(check));
+  }
+  return sequence;
+}
+
+function bestVisit(args: {
+  rest: readonly KnownCheck[];
+  bitsOf: ReadonlyMap<CheckId, number>;
+  state: CheckState;
+  left: number;
+}): Visit | undefined {
+  const states = [...new Set(args.rest.map(({ state }) => state))];
+  return states.flatMap((state) => bestRun({ ...args, to: state })).sort((a, b) => b.bits / b.minutes - a.bits / a.minutes)[0];
+}
+
+function bestRun(args: {
+  rest: readonly KnownCheck[];
+  bitsOf: ReadonlyMap<CheckId, number>;
+  state: CheckState;
+  to: CheckState;
+  left: number;
+}): Visit[] {
+  const bits = (check: KnownCheck) => args.bitsOf.get(check.id) ?? 0;
+  const there = args.rest.filter(({ state }) => state === args.to).sort((a, b) => bits(b) / b.minutes - bits(a) / a.minutes);
+  let run: Visit = { checks: [], bits: 0, minutes: setUpMinutes(args.state, args.to) };
+  let best: Visit | undefined;
+  for (const check of there) {
+    if (run.minutes + check.minutes > args.left) continue;
+    run = { checks: [...run.checks, check], bits: run.bits + bits(check), minutes: run.minutes + check.minutes };
+    if (!best || run.bits / run.minutes > best.bits / best.minutes) best = run;
+  }
+  return best ? [best] : [];
+}
+
+function costed(args: {
+  sequence: readonly KnownCheck[];
+  gains: readonly Gain[];
+  knowledge: Knowledge;
+  isDone: (id: CheckId) => boolean;
+  bound: readonly CauseId[];
+  diagnosis: Pick<Diagnosis, "causes">;
+  state: CheckState;
+}): NextCheck[] {
+  let { state } = args;
+  return args.sequence.map((check) => {
+    const ready = setUpMinutes(state, check.state);
+    state = check.state;
+    const bits = args.gains.find((gain) => gain.check === check.id)?.bits ?? 0;
+    const minutes = ready + check.minutes;
+    const exists = (id: CheckId) => args.knowledge.checks.some((one) => one.id === id);
+    return {
+      id: check.id,
+      label: check.label,
+      state: check.state,
+      checkMinutes: check.minutes,
+      setUpMinutes: ready,
+      minutes,
+      bits,
+      bitsPerMinute: bits / minutes,
+      waitsFor: (RESTS_ON[check.id] ?? []).filter((id) => exists(id) && !args.isDone(id)),
+      tells: args.diagnosis.causes.filter(({ id }) => args.bound.includes(id) && check.figures.flat().includes(id)).map(({ id }) => id),
+    };
+  });
+}
+
+/**
+ * Minutes until the cause is found, were the list followed and left there: each check's minutes by the chance that it is still needed. The cause
+ * is taken as one of those ranked, in proportion to their probability, and as found by the first check that speaks to it, as often as
+ * that check finds. An estimate to compare lists by.
+ */
+function expectedMinutes(knowledge: Knowledge, checks: readonly NextCheck[], { causes }: Pick<Diagnosis, "causes">): number {
+  const total = causes.reduce((sum, { probability }) => sum + probability, 0);
+  const hidden = new Map(causes.map(({ id, probability }) => [id, total > 0 ? probability / total : 0]));
+  let expected = 0;
+  for (const next of checks) {
+    expected += next.minutes * [...hidden.values()].reduce((sum, share) => sum + share, 0);
+    const check = knowledge.checks.find(({ id }) => id === next.id);
+    for (const id of check?.figures.flat() ?? []) hidden.set(id, (hidden.get(id) ?? 0) * (1 - (check?.sensitivity ?? 0)));
+  }
+  return expected;
+}
+
+/** The check that would best tell two causes apart for its minutes: expected fall of the doubt between them alone. */
+export function tellApart(args: {
+  knowledge: Knowledge;
+  given: Case;
+  pair: readonly [CauseId, CauseId];
+  state: CheckState;
+  done: readonly CheckId[];
+}): { id: CheckId; minutes: number; bits: number } | undefined {
+  const prospect = new Prospect(args.knowledge, args.given);
+  const places: readonly [number, number] = [prospect.causes.indexOf(args.pair[0]), prospect.causes.indexOf(args.pair[1])];
+  if (places.includes(-1)) return undefined;
+  const doubt = (presence: Float64Array) => doubtBetween(presence, places);
+  const open = args.knowledge.checks.filter(
+    ({ id, figures }) => !args.done.includes(id) && figures.some((f) => args.pair.some((c) => f.includes(c))),
+  );
+  return open
+    .map((check) => {
+      const bits = check.figures.reduce((sum, figure) => {
+        const { positive, ifPositive, ifNegative } = prospect.outlook(figure, check);
+        return sum + Math.max(0, doubt(prospect.now) - positive * doubt(ifPositive) - (1 - positive) * doubt(ifNegative));
+      }, 0);
+      return { id: check.id, minutes: check.minutes + setUpMinutes(args.state, check.state), bits };
+    })
+    .filter(({ bits }) => bits >= LEAST_BITS)
+    .sort((x, y) => y.bits / y.minutes - x.bits / x.minutes)[0];
+}
+
+/** Doubt between two causes alone, in bits. */
+function doubtBetween(presence: Float64Array, [a, b]: readonly [number, number]): number {
+  const one = presence[a] as number;
+  const other = presence[b] as number;
+  return one + other > 0 ? entropy(one / (one + other)) : 0;
+}
