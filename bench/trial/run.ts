@@ -1,16 +1,20 @@
-import { type Knowledge, knowledgeOf } from "@/core/diagnosis";
+import { allFeatures, type Knowledge, knowledgeOf } from "@/core/diagnosis";
 import { type FeatureId, KINDS } from "@/core/kinds";
 import { seededRandom } from "@/demo/random";
 import { CONTEXT_RATE, disturbed, drawCase } from "./cases";
 import { follow, ORDERS, type Order, type Said } from "./follow";
 
-/** `npm run trial [cases] [seed]`: the trial of the order of checks. Prints the tables of docs/diagnosis.md. */
+/** `npm run trial [cases] [seed] [by-kind]`: the trial of the order of checks. Prints the tables of docs/diagnosis.md. */
 const CASES = Number(process.argv[2] ?? 2000);
 const SEED = Number(process.argv[3] ?? 20261123);
 
 type Result = Record<Order, { minutes: (number | undefined)[]; checks: number[] }> & { said: Said[]; first: Said[] };
 
+/** `every-feature`: one machine with all the trade has, as the handbook's own prototype; `by-kind`: each kind of machine in turn. */
+const FLEET = process.argv[4] === "by-kind" ? "by-kind" : "every-feature";
+
 function knowledgesOf(cutsWith: "rotary" | "reel"): Knowledge[] {
+  if (FLEET === "every-feature") return [knowledgeOf({ cutsWith, features: allFeatures(cutsWith) })];
   return KINDS.filter((kind) => kind.cutsWith === cutsWith).map(({ usual }) =>
     knowledgeOf({ cutsWith, features: cutsWith === "reel" ? [...new Set<FeatureId>([...usual, "groomer"])] : usual }),
   );
@@ -93,7 +97,7 @@ function calibrationError(said: readonly Said[]): number {
   return error / said.length;
 }
 
-console.log(`${CASES} cases a kind, seed ${SEED}, each context at ${100 * CONTEXT_RATE} %\n`);
+console.log(`${CASES} cases a kind, seed ${SEED}, each context at ${100 * CONTEXT_RATE} %, ${FLEET}\n`);
 for (const cutsWith of ["rotary", "reel"] as const) {
   for (const isDisturbed of [false, true]) {
     const start = performance.now();
