@@ -28,7 +28,7 @@ export function adviceOn({ causes, symptoms }: Diagnosis, plan: Pick<Plan, "chec
 }
 
 /** Two leading causes this near each other in odds are called tied. Estimate. */
-export const TIE_ODDS = 2;
+export const TIE_ODDS = 3;
 
 /** The two likeliest causes, where neither leads clearly and both are at least possible. */
 export function tiedLeaders({ causes }: Pick<Diagnosis, "causes">, least: number): readonly [CauseId, CauseId] | undefined {

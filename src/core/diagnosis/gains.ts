@@ -1,6 +1,6 @@
 import { type Assembled, assemble, type Case } from "./case";
 import type { Knowledge, KnownCheck } from "./knowledge";
-import { logEvidence, presences, presencesGiven } from "./network";
+import { jointPresences, logEvidence, presencesGiven } from "./network";
 import type { CauseId } from "./tables/causes";
 import type { CheckId } from "./tables/checks";
 import type { SymptomId } from "./tables/symptoms";
@@ -16,15 +16,17 @@ export class Prospect {
   readonly causes: readonly CauseId[];
   readonly now: Float64Array;
   private readonly assembled: Assembled;
-  private readonly logTotal: number;
+  /** Of the linked causes, two by two. */
+  private readonly pairs: readonly Float64Array[];
+  private logTotal: number | undefined;
   private readonly supposed = new Map<string, { there: Float64Array; probability: number }>();
 
   constructor(knowledge: Knowledge, given: Case) {
     this.assembled = assemble(knowledge, given);
     const { network, linked, apart } = this.assembled;
     this.causes = [...linked.map(({ id }) => id), ...apart.keys()];
-    this.now = Float64Array.from([...presences(network), ...apart.values()]);
-    this.logTotal = logEvidence(network);
+    this.pairs = jointPresences(network);
+    this.now = Float64Array.from([...this.pairs.map((row, index) => row[index] as number), ...apart.values()]);
   }
 
   /** How a figure that speaks to these causes may come out. A cause it names that does not exist here is left aside. */
@@ -82,13 +84,24 @@ export class Prospect {
     const asideProbability = aside.reduce((product, index) => product * (this.now[index] as number), 1);
     const there = this.now.slice();
     for (const index of aside) there[index] = 1;
-    if (linked.length === 0) return { there, probability: asideProbability };
-    const given = presencesGiven(this.assembled.network, linked);
-    given.presences.forEach((probability, index) => {
-      there[index] = probability;
-    });
-    const probability = linked.length === 1 ? (this.now[linked[0] as number] as number) : Math.exp(given.logJoint - this.logTotal);
-    return { there, probability: probability * asideProbability };
+    const probability = asideProbability * (linked.length > 0 ? this.supposeLinked(linked, there) : 1);
+    return { there, probability };
+  }
+
+  /** Writes into `there` what the linked causes would be, were these there; returns how likely that is. */
+  private supposeLinked(linked: readonly number[], there: Float64Array): number {
+    const [one] = linked as [number];
+    const alone = this.now[one] as number;
+    if (linked.length === 1) {
+      const row = this.pairs[one] as Float64Array;
+      for (let index = 0; index < row.length; index++) there[index] = index === one ? 1 : ratio(row[index] as number, alone);
+      return alone;
+    }
+    const { network } = this.assembled;
+    const given = presencesGiven(network, linked);
+    there.set(given.presences);
+    this.logTotal ??= logEvidence(network);
+    return Math.exp(given.logJoint - this.logTotal);
   }
 }
 

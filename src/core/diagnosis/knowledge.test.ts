@@ -33,7 +33,10 @@ describe("what the diagnosis knows", () => {
   it("gives every check something to tell, whatever the machine", () => {
     for (const { cutsWith, usual, id } of KINDS) {
       const idle = knowledgeOf({ cutsWith, features: usual }).checks.filter(({ figures }) => figures.length === 0);
-      expect(idle.map((check) => check.id), id).toEqual([]);
+      expect(
+        idle.map((check) => check.id),
+        id,
+      ).toEqual([]);
     }
   });
 

@@ -91,15 +91,47 @@ export function presencesGiven(network: Network, there: readonly number[]): { pr
 }
 
 /** Natural logarithm of the weight of all findings together, the causes' "not there" counted as 1. */
-export function logEvidence(network: Network, leaks: Weights = leakWeights(network.findings)): number {
-  let weights = leaks;
+export function logEvidence(network: Network): number {
+  let counted: Counted = { weights: leakWeights(network.findings), bound: 1, scale: 1 };
   let log = 0;
   for (const cause of network.causes) {
-    const { counted, largest } = withCause(weights, cause, shownBy(weights, cause));
-    weights = counted;
-    log += Math.log(largest);
+    counted = withCause(counted, cause, shownBy(counted.weights, cause));
+    log += Math.log(counted.scale);
   }
-  return log + Math.log(weights[weights.length - 1] as number);
+  return log + Math.log(counted.weights[counted.weights.length - 1] as number);
+}
+
+/** `[i][j]`: that causes i and j are both there; on the diagonal, that one is. Each is carried on through the causes after it only. */
+export function jointPresences(network: Network): Float64Array[] {
+  const { before, present, scales, after } = passes(network);
+  const count = network.causes.length;
+  const joint = network.causes.map(() => new Float64Array(count));
+  const shares = network.causes.map(({ odds, silence }) => odds * silence);
+  const totals = network.causes.map((_, index) => {
+    const worth = after[index] as Weights;
+    return dot(worth, before[index] as Weights) + (shares[index] as number) * dot(worth, present[index] as Weights);
+  });
+  const set = (i: number, j: number, weight: number) => {
+    const probability = (totals[j] as number) > 0 ? weight / (totals[j] as number) : 0;
+    (joint[i] as Float64Array)[j] = probability;
+    (joint[j] as Float64Array)[i] = probability;
+  };
+  for (let i = 0; i < count; i++) {
+    const share = shares[i] as number;
+    set(i, i, share * dot(after[i] as Weights, present[i] as Weights));
+    let weights: Weights = (present[i] as Weights).map((weight) => (share * weight) / (scales[i] as number));
+    for (let j = i + 1; j < count; j++) {
+      const shown = shownBy(weights, network.causes[j] as NetworkCause);
+      const other = shares[j] as number;
+      set(i, j, other * dot(after[j] as Weights, shown));
+      const scale = scales[j] as number;
+      for (let subset = 0; subset < shown.length; subset++) {
+        shown[subset] = ((weights[subset] as number) + other * (shown[subset] as number)) / scale;
+      }
+      weights = shown;
+    }
+  }
+  return joint;
 }
 
 /**
@@ -121,6 +153,8 @@ type Passes = {
   before: Weights[];
   /** The same with that cause there and its links fired. */
   present: Weights[];
+  /** What the weights were divided by once it was counted in. */
+  scales: number[];
   /** What each subset is worth once that cause has been counted in: the chance that the rest completes it. */
   after: Weights[];
   logTotal: number;
@@ -129,25 +163,34 @@ type Passes = {
 function passes({ findings, causes }: Network, start: Weights = leakWeights(findings)): Passes {
   const before: Weights[] = [];
   const present: Weights[] = [];
-  let weights = start;
+  const scales: number[] = [];
+  let counted: Counted = { weights: start, bound: 1, scale: 1 };
   let logTotal = 0;
   for (const cause of causes) {
-    const shown = shownBy(weights, cause);
-    before.push(weights);
+    const shown = shownBy(counted.weights, cause);
+    before.push(counted.weights);
     present.push(shown);
-    const { counted, largest } = withCause(weights, cause, shown);
-    weights = counted;
-    logTotal += Math.log(largest);
+    counted = withCause(counted, cause, shown);
+    scales.push(counted.scale);
+    logTotal += Math.log(counted.scale);
   }
-  logTotal += Math.log(weights[weights.length - 1] as number);
+  logTotal += Math.log(counted.weights[start.length - 1] as number);
+  return { before, present, scales, after: worths(causes, start.length), logTotal };
+}
+
+function worths(causes: readonly NetworkCause[], size: number): Weights[] {
   const after: Weights[] = new Array(causes.length);
-  let worth: Weights = new Float64Array(start.length);
-  worth[start.length - 1] = 1;
+  const complete = new Float64Array(size);
+  complete[size - 1] = 1;
+  let counted: Counted = { weights: complete, bound: 1, scale: 1 };
   for (let index = causes.length - 1; index >= 0; index--) {
-    after[index] = worth;
-    worth = worthBefore(worth, causes[index] as NetworkCause);
+    const cause = causes[index] as NetworkCause;
+    after[index] = counted.weights;
+    const there = counted.weights.slice();
+    for (const { finding, probability } of cause.links) fireBackwards(there, finding, probability);
+    counted = withCause(counted, cause, there);
   }
-  return { before, present, after, logTotal };
+  return after;
 }
 
 function leakWeights(findings: readonly Finding[]): Weights {
@@ -188,32 +231,22 @@ function shownBy(weights: Weights, { links }: NetworkCause): Weights {
   return present;
 }
 
-/** The weights once a cause is counted in, scaled so that the largest is 1. */
-function withCause(weights: Weights, { odds, silence }: NetworkCause, present: Weights): { counted: Weights; largest: number } {
+/** Weights, no larger than `bound`, and what the last step divided them by. */
+type Counted = { weights: Weights; bound: number; scale: number };
+
+/** Weights are scaled down long before they could overflow, and seldom. */
+const SCALE_AT = 1e100;
+
+/** The weights with a cause counted in: without it, and `present` by its share. */
+function withCause({ weights, bound }: Counted, { odds, silence }: NetworkCause, present: Weights): Counted {
   const share = odds * silence;
+  const grown = bound * (1 + share);
+  const scale = grown > SCALE_AT ? grown : 1;
   const counted = new Float64Array(weights.length);
   for (let subset = 0; subset < weights.length; subset++) {
-    counted[subset] = (weights[subset] as number) + share * (present[subset] as number);
+    counted[subset] = ((weights[subset] as number) + share * (present[subset] as number)) / scale;
   }
-  return { counted, largest: scale(counted) };
-}
-
-function worthBefore(worth: Weights, { odds, silence, links }: NetworkCause): Weights {
-  const there = worth.slice();
-  for (const { finding, probability } of links) fireBackwards(there, finding, probability);
-  const share = odds * silence;
-  for (let subset = 0; subset < worth.length; subset++) there[subset] = (worth[subset] as number) + share * (there[subset] as number);
-  scale(there);
-  return there;
-}
-
-/** In place to a largest of 1; returns what it was divided by. */
-function scale(weights: Weights): number {
-  let largest = 0;
-  for (const weight of weights) if (weight > largest) largest = weight;
-  if (!(largest > 0)) return 1;
-  for (let subset = 0; subset < weights.length; subset++) weights[subset] = (weights[subset] as number) / largest;
-  return largest;
+  return { weights: counted, bound: grown / scale, scale };
 }
 
 function dot(a: Weights, b: Weights): number {

@@ -1,5 +1,5 @@
 import type { Case } from "./case";
-import type { Diagnosis } from "./diagnose";
+import { type Diagnosis, EXPLAINED_LEVEL } from "./diagnose";
 import { boundToComplaint, entropy, type Gain, gainsOf, Prospect } from "./gains";
 import type { Knowledge, KnownCheck } from "./knowledge";
 import { setUpMinutes } from "./set-up";
@@ -63,7 +63,8 @@ export function planChecks(args: {
   const { knowledge, given, diagnosis, order } = args;
   const isDone = (id: CheckId) => args.done.includes(id) && !given.stale?.includes(id);
   const offered = knowledge.checks.filter(({ id }) => !isDone(id));
-  const bound = boundToComplaint(knowledge, openSymptoms(diagnosis));
+  const settled = diagnosis.causes.filter(isSettled).map(({ id }) => id);
+  const bound = boundToComplaint(knowledge, openSymptoms(diagnosis)).filter((id) => !settled.includes(id));
   const gains = gainsOf(new Prospect(knowledge, given), offered, bound);
   const sequence =
     order === "walk-round"
@@ -75,6 +76,11 @@ export function planChecks(args: {
     minutes: checks.reduce((sum, { minutes }) => sum + minutes, 0),
     expectedMinutes: expectedMinutes(knowledge, checks, diagnosis),
   };
+}
+
+/** Found: a check speaks for it, and little doubt is left. What more could be learnt of it is worth no minutes. */
+function isSettled({ isBackedByCheck, presence }: Diagnosis["causes"][number]): boolean {
+  return isBackedByCheck && presence >= EXPLAINED_LEVEL;
 }
 
 /** Those not yet explained by a cause that a check speaks for; once all are, all of them: more than one cause may have shown them. */

@@ -10,8 +10,8 @@ import {
   type Knowledge,
   type KnownCheck,
   knowledgeOf,
-  placeOdds,
   type PlaceMeaning,
+  placeOdds,
   planChecks,
   type SymptomId,
 } from "./index";
@@ -105,14 +105,20 @@ describe("twenty worked cases (trade handbook, chapters 1 to 4)", () => {
       return { cause: worked.cause, rank: rankOf(knowledge, given, worked.cause) };
     });
     const missed = ranks.filter(({ rank }) => rank < 1 || rank > 3);
-    expect(missed.map(({ cause }) => cause), JSON.stringify(ranks)).toEqual(MISSED_AT_FIRST);
+    expect(
+      missed.map(({ cause }) => cause),
+      JSON.stringify(ranks),
+    ).toEqual(MISSED_AT_FIRST);
     expect(CASES.length - missed.length).toBeGreaterThanOrEqual(17);
   });
 
   it("have it first after two suggested checks in at least 15", () => {
     const ranks = CASES.map((worked) => ({ cause: worked.cause, ...followed(worked, 2) }));
     const missed = ranks.filter(({ rank }) => rank !== 1);
-    expect(missed.map(({ cause }) => cause), JSON.stringify(ranks)).toEqual(MISSED_AFTER_TWO);
+    expect(
+      missed.map(({ cause }) => cause),
+      JSON.stringify(ranks),
+    ).toEqual(MISSED_AFTER_TWO);
     expect(CASES.length - missed.length).toBeGreaterThanOrEqual(15);
   });
 });
