@@ -1,13 +1,10 @@
 import * as z from "zod";
-import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/diagnosis";
+import { contradictionIn, MOST_FINDINGS } from "@/core/diagnosis";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
-import { AppError } from "./errors";
+import { AppError, type Issue } from "./errors";
 import { getMachine } from "./machines";
-import { addStep, openJobRow } from "./steps";
-
-const SYMPTOM_IDS = SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]];
-const CONTEXT_IDS = CONTEXTS.map(({ id }) => id) as [ContextId, ...ContextId[]];
+import { addStep, CONTEXT_IDS, openJobRow, SYMPTOM_IDS } from "./steps";
 
 /** What it looks like: the pictures chosen, where in the swath (metres from the driver's middle), what changed. */
 export const looksSchema = z.object({
@@ -81,6 +78,8 @@ export function takeComplaint(db: Db, doing: Doing, input: z.output<typeof newCo
     if (input.words === "" && input.looks.symptoms.length === 0) {
       throw new AppError("invalid", { issues: [{ code: "say-or-pick", path: ["words"] }] });
     }
+    const issues = looksIssues(input.looks);
+    if (issues.length > 0) throw new AppError("invalid", { issues });
     getMachine(db, input.machineId);
     const jobId = input.joinJobId === undefined ? openJob(db, doing, input.machineId) : joined(db, input.joinJobId, input.machineId);
     const { lastInsertRowid } = db
@@ -102,6 +101,54 @@ export function takeComplaint(db: Db, doing: Doing, input: z.output<typeof newCo
     addStep(db, doing, { jobId, kind: "complaint", data: { complaintId } });
     return { complaintId, jobId };
   });
+}
+
+/** Fewer than can be carried at once: the checks add findings of their own. */
+export const MOST_SYMPTOMS = MOST_FINDINGS - 2;
+
+function looksIssues({ symptoms, denied, contexts }: Looks): Issue[] {
+  const pair = contradictionIn(contexts);
+  return [
+    ...(symptoms.length > MOST_SYMPTOMS ? [{ code: "too-many-symptoms", path: ["looks", "symptoms"], most: MOST_SYMPTOMS }] : []),
+    ...denied.filter((id) => symptoms.includes(id)).map((id) => ({ code: "seen-and-denied", path: ["looks", "denied"], id })),
+    ...(pair ? [{ code: "contradictory-contexts", path: ["looks", "contexts"], ids: [...pair] }] : []),
+  ];
+}
+
+export const splitSchema = z.object({ complaintId: z.number().int() });
+export const joinSchema = z.object({ intoJobId: z.number().int() });
+
+/** Makes a job of its own out of one of several complaints. Throws `invalid` for the only one, or one of another job. */
+export function splitComplaint(db: Db, doing: Doing, args: { jobId: number; complaintId: number }): { jobId: number } {
+  return once(db, doing, "complaint-split", () => {
+    const job = openJobRow(db, args.jobId);
+    const complaints = complaintsOfJob(db, job.id);
+    const complaint = complaints.find(({ id }) => id === args.complaintId);
+    if (!complaint || complaints.length < 2) throw new AppError("invalid", { issues: [{ code: "only-complaint", path: ["complaintId"] }] });
+    const jobId = openJob(db, doing, job.machineId);
+    moveComplaint(db, doing, { complaintId: complaint.id, from: job.id, to: jobId });
+    return { jobId };
+  });
+}
+
+/** Brings the complaints of a job nobody has worked on into another open one of the same machine, and closes the emptied one. */
+export function joinJobs(db: Db, doing: Doing, args: { jobId: number; intoJobId: number }): { jobId: number } {
+  return once(db, doing, "jobs-joined", () => {
+    const job = openJobRow(db, args.jobId);
+    const into = joined(db, args.intoJobId, job.machineId);
+    if (into === job.id || job.state !== "waiting")
+      throw new AppError("invalid", { issues: [{ code: "job-has-work", path: ["intoJobId"] }] });
+    for (const { id } of complaintsOfJob(db, job.id)) moveComplaint(db, doing, { complaintId: id, from: job.id, to: into });
+    const data = { causes: [], words: "", isProved: false, unprovedReason: `Joined to job ${into}`, aftermath: [] };
+    addStep(db, doing, { jobId: job.id, kind: "close", data });
+    return { jobId: into };
+  });
+}
+
+function moveComplaint(db: Db, doing: Doing, args: { complaintId: number; from: number; to: number }): void {
+  db.prepare("UPDATE complaints SET job_id = ? WHERE id = ?").run(args.to, args.complaintId);
+  addStep(db, doing, { jobId: args.to, kind: "complaint", data: { complaintId: args.complaintId } });
+  addStep(db, doing, { jobId: args.from, kind: "note", data: { text: `A complaint went to job ${args.to}` } });
 }
 
 function openJob(db: Db, doing: Doing, machineId: string): number {

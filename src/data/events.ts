@@ -7,15 +7,21 @@ import { AppError } from "./errors";
 import { getMachine } from "./machines";
 import { pressureChangeSchema } from "./steps";
 
-const dataSchema = z.object({ pressures: z.array(pressureChangeSchema).optional(), words: z.string().max(500).optional() });
+const dataSchema = z.object({
+  pressures: z.array(pressureChangeSchema).optional(),
+  words: z.string().max(500).optional(),
+  droveOn: z.boolean().optional(),
+});
 
 export const newEventSchema = z.object({
   event: z.enum(EVENT_IDS),
   place: z.string().max(60).optional(),
   words: z.string().max(500).optional(),
+  /** Of a strike: whether the drive ran on after it. */
+  droveOn: z.boolean().optional(),
 });
 
-export type EventRecord = LoggedEvent & { id: number; words?: string; stepId?: number };
+export type EventRecord = LoggedEvent & { id: number; words?: string; stepId?: number; droveOn?: boolean };
 
 type Row = { id: number; event: EventId; place: string | null; data_json: string; step_id: number | null; who: string; at: string };
 
@@ -31,7 +37,7 @@ export function listEvents(db: Db, machineId: string, since = ""): EventRecord[]
     )
     .all(machineId, since) as Row[];
   return rows.map((row) => {
-    const { pressures, words } = dataSchema.parse(JSON.parse(row.data_json));
+    const { pressures, words, droveOn } = dataSchema.parse(JSON.parse(row.data_json));
     return {
       id: row.id,
       event: row.event,
@@ -41,6 +47,7 @@ export function listEvents(db: Db, machineId: string, since = ""): EventRecord[]
       ...(row.step_id === null ? {} : { stepId: row.step_id }),
       ...(pressures ? { pressures } : {}),
       ...(words ? { words } : {}),
+      ...(droveOn === undefined ? {} : { droveOn }),
     };
   });
 }
@@ -61,7 +68,10 @@ export function insertEvent(
 export function logEvent(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof newEventSchema>): { eventId: number } {
   return once(db, doing, "event-logged", () => {
     getMachine(db, args.machineId);
-    const eventId = insertEvent(db, doing, { ...args, data: args.words ? { words: args.words } : {} });
+    const eventId = insertEvent(db, doing, {
+      ...args,
+      data: { ...(args.words ? { words: args.words } : {}), ...(args.droveOn === undefined ? {} : { droveOn: args.droveOn }) },
+    });
     audit(db, doing, { action: "event-logged", subject: `machine:${args.machineId}`, detail: { event: args.event } });
     return { eventId };
   });

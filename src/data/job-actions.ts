@@ -1,6 +1,7 @@
 import * as z from "zod";
-import { CAUSES, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
-import { liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { checkRow } from "@/core/checks";
+import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
+import { AFTERMATH_IDS, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -19,6 +20,8 @@ export const newTestCutSchema = STEP_DATA["test-cut"].extend({
   dryness: STEP_DATA["test-cut"].shape.dryness.default("dry"),
 });
 export const newGuessSchema = STEP_DATA.guess;
+export const newAnswerSchema = STEP_DATA.answer.partial();
+export const newSkipSchema = STEP_DATA.skip.extend({ words: z.string().trim().max(200).default("") });
 export const newNoteSchema = z.object({ text: z.string().trim().min(1).max(2000) });
 export const newHoldSchema = z.object({ reason: z.string().trim().min(1, "say-why").max(500) });
 export const newJobEventSchema = z.object({ event: z.enum(EVENT_IDS), place: z.string().max(60).optional() });
@@ -27,6 +30,8 @@ export const newCloseSchema = z.object({
   words: z.string().trim().max(1000).default(""),
   /** Only where proof is missing: why it goes out all the same. */
   unprovedReason: z.string().trim().max(500).optional(),
+  /** What the work itself could have put wrong, looked at before closing. */
+  aftermath: z.array(z.enum(AFTERMATH_IDS)).optional(),
 });
 export const newUndoSchema = z.object({ stepId: z.number().int(), reason: z.string().trim().max(200).default("") });
 
@@ -68,6 +73,29 @@ export function recordGuess(db: Db, doing: Doing, args: ForJob<typeof newGuessSc
     openJobRow(db, args.jobId);
     if (!CAUSE_IDS.includes(args.cause)) throw new AppError("invalid", { issues: [{ code: "unknown-cause", path: ["cause"] }] });
     return { stepId: addStep(db, doing, { jobId: args.jobId, kind: "guess", data: { cause: args.cause } }) };
+  });
+}
+
+/** What was asked and answered after the complaint. Throws `invalid` when nothing was, or when two answers contradict each other. */
+export function recordAnswer(db: Db, doing: Doing, args: ForJob<typeof newAnswerSchema>): { stepId: number } {
+  return once(db, doing, "answer", () => {
+    openJobRow(db, args.jobId);
+    const { symptoms = {}, contexts = {} } = args;
+    if (Object.keys(symptoms).length + Object.keys(contexts).length === 0)
+      throw new AppError("invalid", { issues: [{ code: "say-or-pick", path: ["symptoms"] }] });
+    const pair = contradictionIn(Object.entries(contexts).flatMap(([id, isSo]) => (isSo ? [id] : [])));
+    if (pair) throw new AppError("invalid", { issues: [{ code: "contradictory-contexts", path: ["contexts"], ids: [...pair] }] });
+    return { stepId: addStep(db, doing, { jobId: args.jobId, kind: "answer", data: { symptoms, contexts } }) };
+  });
+}
+
+/** A check left out for now, with the reason; or taken in again. */
+export function recordSkip(db: Db, doing: Doing, args: ForJob<typeof newSkipSchema>): { stepId: number } {
+  return once(db, doing, "skip", () => {
+    const { jobId, ...data } = args;
+    openJobRow(db, jobId);
+    if (!checkRow(data.checkId)) throw new AppError("check-not-found");
+    return { stepId: addStep(db, doing, { jobId, kind: "skip", data }) };
   });
 }
 
@@ -127,9 +155,13 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
     if (!proof.isProved && !args.unprovedReason) {
       throw new AppError("not-proved", { issues: proof.gaps.map(({ code, ...gap }) => ({ code, path: [], ...gap })) });
     }
-    const { causes, words, unprovedReason } = args;
+    const { causes, words, unprovedReason, aftermath = [] } = args;
     const kept = proof.isProved || !unprovedReason ? {} : { unprovedReason };
-    const stepId = addStep(db, doing, { jobId: job.id, kind: "close", data: { causes, words, isProved: proof.isProved, ...kept } });
+    const stepId = addStep(db, doing, {
+      jobId: job.id,
+      kind: "close",
+      data: { causes, words, aftermath, isProved: proof.isProved, ...kept },
+    });
     addOwed(db, doing, { job, stepId, steps: liveSteps(listSteps(db, job.id)) });
     return { stepId, isProved: proof.isProved };
   });

@@ -1,7 +1,19 @@
 import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
-import type { ContextId } from "@/core/diagnosis";
-import { type StaleReason, staleReasons, tickedContexts } from "@/core/events";
-import { type DeckContext, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
+import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
+import { type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
+import {
+  type AftermathId,
+  type Answers,
+  aftermathOf,
+  caseOfJob,
+  type DeckContext,
+  type JobCase,
+  type JobState,
+  liveSteps,
+  type Proof,
+  undoable,
+} from "@/core/jobs";
+import { featuresOf, kindById } from "@/core/kinds";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { type EventRecord, listEvents } from "./events";
@@ -9,7 +21,7 @@ import { proofOfJob } from "./job-actions";
 import { getMachine, type MachineRecord } from "./machines";
 import { safeStateOf } from "./safe-state";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
-import { levelContext, type Take, takesOfJob } from "./takes";
+import { levelContext, type Take, takesOfJob, takesOfMachine } from "./takes";
 
 export type JobView = {
   id: number;
@@ -24,6 +36,15 @@ export type JobView = {
   deckContext: DeckContext;
   proof: Proof;
   undoableStepId?: number;
+  /** The job as the diagnosis takes it, without the order of a school; and what its symptoms and its place stand on. */
+  case: { input: Omit<WorkUpInput, "order" | "minutesLeft"> } & Pick<JobCase, "standing" | "meaning" | "asked">;
+  skips: { checkId: CheckId; reason: string; who: string }[];
+  /** What the last strike still holds under suspicion. */
+  suspicion?: { at: string; words?: string; place?: string; droveOn?: boolean; checks: CheckId[] };
+  /** What this job's work could itself have put wrong. */
+  aftermath: { id: AftermathId; asks: string }[];
+  /** Other open jobs of this machine: this one may be joined to one of them. */
+  openBeside: number[];
   /** Contexts the log ticks in advance, with the event that says so. */
   ticked: { context: ContextId; because: { event: string; at: string } }[];
   /** The floor as it was mapped the last time this machine was levelled on a mapped one. */
@@ -44,6 +65,14 @@ export function getJobView(db: Db, jobId: number): JobView {
   const events = listEvents(db, job.machineId);
   const last = undoable(steps);
   const lastFloor = lastFloorOf(db, job.machineId);
+  const ticked = tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt });
+  const takes = takesOfJob(db, jobId).map((take) => ({
+    ...take,
+    stale: staleReasons({ machine: machine.machine, check: take.checkId, takenAt: take.at, events }),
+  }));
+  const safe = safeStateOf(db, jobId);
+  const suspicion = suspicionOf(db, { machine, events });
+  const fixes = liveSteps(steps).flatMap((step) => (step.kind === "fix" ? [step.data] : []));
   return {
     id: job.id,
     state: job.state,
@@ -52,18 +81,84 @@ export function getJobView(db: Db, jobId: number): JobView {
     machine,
     complaints,
     steps: steps.map((step) => ({ ...step, isUndone: step.kind !== "undo" && !live.has(step.id) })),
-    takes: takesOfJob(db, jobId).map((take) => ({
-      ...take,
-      stale: staleReasons({ machine: machine.machine, check: take.checkId, takenAt: take.at, events }),
-    })),
-    safe: safeStateOf(db, jobId),
+    takes,
+    safe,
     deckContext: levelContext(db, jobId),
     proof: proofOfJob(db, jobId),
     ...(last ? { undoableStepId: last.id } : {}),
     ...(lastFloor ? { lastFloor } : {}),
-    ticked: tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt }),
+    ticked,
+    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, state: safe.inForce?.state ?? "parked" }),
+    skips: skipsOf(liveSteps(steps)),
+    ...(suspicion ? { suspicion } : {}),
+    aftermath: aftermathOf({ fixes, features: featuresOf(machine.machine) }),
+    openBeside: openBeside(db, { machineId: job.machineId, jobId: job.id }),
     cameBack: cameBack(db, { job, complaints }),
   };
+}
+
+function caseView(args: {
+  machine: MachineRecord;
+  complaints: readonly Complaint[];
+  steps: readonly AnyStep[];
+  ticked: JobView["ticked"];
+  takes: readonly (Take & { stale: StaleReason[] })[];
+  state: WorkUpInput["state"];
+}): JobView["case"] {
+  const { machine } = args.machine;
+  const { given, standing, meaning, done, asked } = caseOfJob({
+    machine,
+    complaints: args.complaints.map(({ looks }) => looks),
+    answers: args.steps.flatMap((step) => (step.kind === "answer" ? [step.data as Answers] : [])),
+    ticked: args.ticked.map(({ context }) => context),
+    takes: args.takes.map(({ checkId, result, stale }) => ({ check: checkId, evidence: result.evidence, isStale: stale.length > 0 })),
+    fixedAt: args.steps.flatMap(({ kind, at }) => (kind === "fix" ? [at] : [])),
+    testCuts: args.steps.flatMap((step) => (step.kind === "test-cut" ? [{ at: step.at, looks: step.data.looks }] : [])),
+  });
+  const skipped = skipsOf(args.steps).map(({ checkId }) => checkId);
+  const { cutsWith } = kindById(machine.kind);
+  const input = { cutsWith, features: [...featuresOf(machine)], given: given as WorkUpInput["given"], state: args.state, done, skipped };
+  return { input, standing, meaning, asked };
+}
+
+/** Checks left out and not taken in again, with the reason last given; one made since is no longer left out. */
+function skipsOf(steps: readonly AnyStep[]): JobView["skips"] {
+  const skips = new Map<string, JobView["skips"][number]>();
+  for (const step of steps) {
+    if (step.kind === "take") skips.delete(step.data.checkId);
+    if (step.kind !== "skip") continue;
+    const { checkId, reason } = step.data;
+    if (reason === "back") skips.delete(checkId);
+    else skips.set(checkId, { checkId: checkId as CheckId, reason, who: step.who });
+  }
+  return [...skips.values()];
+}
+
+/** What the last strike of a machine still holds under suspicion, whichever job looked since. */
+export function suspicionOf(db: Db, args: { machine: MachineRecord; events: readonly EventRecord[] }): JobView["suspicion"] {
+  const takes = takesOfMachine(db, args.machine.id).map(({ checkId, at, verdict }) => ({
+    check: checkId,
+    at,
+    couldTell: verdict !== "not-enough-readings",
+  }));
+  const held = underSuspicion({ machine: args.machine.machine, events: args.events, takes });
+  if (!held) return undefined;
+  const { at, place } = held.strike;
+  const { words, droveOn } = held.strike as EventRecord;
+  return {
+    at,
+    checks: held.checks,
+    ...(place ? { place } : {}),
+    ...(words ? { words } : {}),
+    ...(droveOn === undefined ? {} : { droveOn }),
+  };
+}
+
+function openBeside(db: Db, args: { machineId: string; jobId: number }): number[] {
+  const rows = db
+    .prepare("SELECT id FROM jobs WHERE machine_id = ? AND state <> 'closed' AND id <> ? ORDER BY id")
+    .all(args.machineId, args.jobId) as { id: number }[];
+  return rows.map(({ id }) => id);
 }
 
 function lastFloorOf(db: Db, machineId: string): JobView["lastFloor"] {

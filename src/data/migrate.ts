@@ -27,11 +27,19 @@ export function migrate(db: Database, { folder = MIGRATIONS_FOLDER, now }: { fol
     const version = Number(name.slice(0, 4));
     if (version <= done) continue;
     const sql = readFileSync(/*turbopackIgnore: true*/ path.join(/*turbopackIgnore: true*/ folder, name), "utf8");
-    db.transaction(() => {
+    // A table may be made anew under its old name: the references to it are looked at again before the transaction ends.
+    db.pragma("foreign_keys = OFF");
+    const step = db.transaction(() => {
       const already = db.prepare("SELECT 1 FROM migrations WHERE version = ?").get(version);
       if (already) return;
       db.exec(sql);
+      if ((db.pragma("foreign_key_check") as unknown[]).length > 0) throw new Error(`${name} leaves a reference without its row`);
       db.prepare("INSERT INTO migrations (version, name, at) VALUES (?, ?, ?)").run(version, name, now);
-    }).immediate();
+    });
+    try {
+      step.immediate();
+    } finally {
+      db.pragma("foreign_keys = ON");
+    }
   }
 }

@@ -1,9 +1,15 @@
 import * as z from "zod";
-import { CUT_LOOKS, CUT_TURFS, type JobState, type Step, type StepKind, stateOf } from "@/core/jobs";
+import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/diagnosis";
+import { AFTERMATH_IDS, CUT_LOOKS, CUT_TURFS, type JobState, type Step, type StepKind, stateOf } from "@/core/jobs";
 import { answerSchema } from "@/core/safety";
 import type { Db } from "./connection";
 import { audit, type Doing } from "./context";
 import { AppError } from "./errors";
+
+export const SYMPTOM_IDS = SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]];
+export const CONTEXT_IDS = CONTEXTS.map(({ id }) => id) as [ContextId, ...ContextId[]];
+/** Why a check is left out; `back` takes it in again. */
+export const SKIP_REASONS = ["no-tool", "no-access", "sure-already", "no-time", "back"] as const;
 
 const SI_PRESSURE = z.number().min(0).max(700_000);
 
@@ -41,6 +47,13 @@ export const STEP_DATA = {
     words: z.string().max(500),
   }),
   note: z.object({ text: z.string().max(2000) }),
+  /** Asked and answered after the complaint, over the telephone or at the machine. */
+  answer: z.object({
+    symptoms: z.partialRecord(z.enum(SYMPTOM_IDS), z.enum(["present", "denied", "unknown"])),
+    contexts: z.partialRecord(z.enum(CONTEXT_IDS), z.boolean()),
+  }),
+  /** A check left out, and why; `back` takes it in again. */
+  skip: z.object({ checkId: z.string(), reason: z.enum(SKIP_REASONS), words: z.string().max(200).default("") }),
   event: z.object({ event: z.string(), place: z.string().optional() }),
   hold: z.object({ reason: z.string().max(500) }),
   release: z.object({ reason: z.string().max(500) }),
@@ -49,6 +62,8 @@ export const STEP_DATA = {
     isProved: z.boolean(),
     unprovedReason: z.string().max(500).optional(),
     words: z.string().max(1000),
+    /** What the work itself could have put wrong, looked at before closing. */
+    aftermath: z.array(z.enum(AFTERMATH_IDS)).default([]),
   }),
   undo: z.object({ reason: z.string().max(200) }),
 } as const satisfies Record<StepKind, z.ZodType>;

@@ -27,6 +27,11 @@ export const newFindingSchema = z.object({
   result: z.enum(["seen", "suspect", "not-found", "unclear"]),
   causes: z.array(z.string()).max(10).default([]),
   note: z.string().trim().max(500).default(""),
+  /** Cause by cause, where a look tells different things about several; replaces `result` and `causes`. */
+  each: z
+    .array(z.object({ cause: z.string(), result: z.enum(["seen", "suspect", "not-found", "unclear"]) }))
+    .max(20)
+    .optional(),
 });
 
 export type Take = {
@@ -253,6 +258,12 @@ const FINDING_VERDICT: Record<z.output<typeof newFindingSchema>["result"], Verdi
   unclear: "not-enough-readings",
 };
 
+/** The gravest of what was found; could-not-tell beside good news leaves it untold. */
+function verdictOf(results: readonly z.output<typeof newFindingSchema>["result"][]): Verdict {
+  const gravestFirst = ["seen", "suspect", "unclear", "not-found"] as const;
+  return FINDING_VERDICT[gravestFirst.find((result) => results.includes(result)) ?? "unclear"];
+}
+
 /** The result of a look, for any check of the tables: seen, suspect, not found or could not tell, with the causes it speaks to. */
 export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newFindingSchema>): { stepId: number } {
   return once(db, doing, "finding", () => {
@@ -262,20 +273,21 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     requireState(db, job.id, row.state);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
     if (!isOffered(row, machine)) throw new AppError("invalid", { issues: [{ code: "check-not-for-this-machine", path: ["checkId"] }] });
-    const unknown = args.causes.filter((cause) => !CAUSE_IDS.includes(cause));
+    const found = args.each?.length ? args.each : args.causes.map((cause) => ({ cause, result: args.result }));
+    const unknown = found.map(({ cause }) => cause).filter((cause) => !CAUSE_IDS.includes(cause));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
-    const verdict = FINDING_VERDICT[args.result];
+    const verdict = verdictOf(found.length > 0 ? found.map(({ result }) => result) : [args.result]);
     const assessment: Assessment = {
       check: row.id as CheckId,
       ruleVersion: 0,
       verdict,
       provisional: [],
       figures: [],
-      evidence: args.causes.map((cause) => ({ check: row.id, cause, result: args.result })),
+      evidence: found.map(({ cause, result }) => ({ check: row.id, cause, result })),
       actions: [],
       warnings: [],
-      detail: { note: args.note, result: args.result, causes: args.causes },
+      detail: { note: args.note, each: found },
     };
     const stepId = addStep(db, doing, { jobId: job.id, kind: "take", data: { checkId: row.id, verdict } });
     insertTake(db, doing, { stepId, job, checkId: row.id, input: { finding: args }, sheetVersion, assessment });

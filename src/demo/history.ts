@@ -6,6 +6,7 @@ import { itemsFor, type SafeState } from "@/core/safety";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
+import { logEvent } from "@/data/events";
 import { closeJob, recordFix, recordHold, recordTestCut } from "@/data/job-actions";
 import { getMachine } from "@/data/machines";
 import { recordConfirmation } from "@/data/safe-state";
@@ -32,6 +33,8 @@ type Story = {
     | { kind: "deck"; sideInches: number; noseInches: number; cause: "deck-out-of-level" | "deck-rake-wrong" }
     | { kind: "tyre"; wheelId: string; psiOff: number }
     | { kind: "look"; check: string; state: SafeState; cause: string; fix: string; fixState: SafeState; note: string };
+  /** Logged on the machine before the complaint. */
+  strike?: { words: string; place: string; droveOn: boolean };
   stop?: "waiting" | "after-level" | "after-fix" | "held";
   who?: string;
 };
@@ -202,7 +205,8 @@ const STORIES: readonly Story[] = [
     saidBy: "TV",
     place: "Apron verge",
     symptoms: ["step-between-passes"],
-    contexts: ["struck-object"],
+    contexts: ["one-machine-only"],
+    strike: { words: "a sprinkler head in the verge", place: "right", droveOn: true },
     fault: { kind: "deck", sideInches: 0.3, noseInches: 0.08, cause: "deck-out-of-level" },
     stop: "waiting",
   },
@@ -234,7 +238,7 @@ const STORIES: readonly Story[] = [
     saidBy: "PD",
     place: "New plots",
     symptoms: ["vibration"],
-    contexts: ["struck-object"],
+    strike: { words: "the kerb of a plot", place: "blade", droveOn: false },
     fault: {
       kind: "look",
       check: "blade-track",
@@ -254,6 +258,25 @@ const STORIES: readonly Story[] = [
     place: "Bowls green",
     symptoms: ["ripples"],
     fault: { kind: "look", check: "reel-speed", state: "running", cause: "clip-too-long", fix: "set-speeds", fixState: "parked", note: "" },
+    stop: "waiting",
+  },
+  {
+    fleetNumber: "GR-1",
+    daysAgo: 0.4,
+    words: "growls underneath, and one hub spits on a wet finger",
+    saidBy: "KB",
+    place: "Runway strip",
+    symptoms: ["grinding-noise", "hot-hub"],
+    contexts: ["grease-overdue"],
+    fault: {
+      kind: "look",
+      check: "spindle-play",
+      state: "raised",
+      cause: "spindle-bearing-worn",
+      fix: "replace-bearings",
+      fixState: "bench",
+      note: "",
+    },
     stop: "waiting",
   },
 ];
@@ -291,6 +314,7 @@ class Teller {
 
   tell(): void {
     const { story } = this;
+    if (story.strike) logEvent(this.db, this.doing(0), { machineId: this.machineId, event: "struck", ...story.strike });
     const { jobId } = takeComplaint(this.db, this.doing(0), {
       machineId: this.machineId,
       words: story.words,

@@ -13,6 +13,7 @@ import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { sayError, sayIssue } from "@/ui/words/issues";
+import { useLikelyContexts } from "./use-likely-contexts";
 
 type Draft = {
   machineId: string;
@@ -29,6 +30,16 @@ type Draft = {
 const symptomRows: readonly Symptom[] = SYMPTOMS;
 const causeRows: readonly CauseRow[] = CAUSES;
 const SINCE = ["today", "yesterday", "this week", "longer"] as const;
+
+/** How it behaves, as against what was done to the machine. */
+const BEHAVIOUR: readonly string[] = [
+  "one-machine-only",
+  "all-machines",
+  "only-on-turns-or-slopes",
+  "now-and-then",
+  "always-same-direction",
+];
+const OPPOSITES: Record<string, string> = { "one-machine-only": "all-machines", "all-machines": "one-machine-only" };
 
 /** Whether anything this kind of machine can suffer from depends on that context. */
 function canApply(context: ContextId, cutsWith: CutsWith): boolean {
@@ -72,11 +83,22 @@ export function ComplaintForm({
   const looks = symptomRows.filter(({ on }) => cutsWith && on.includes(cutsWith));
   const joinable = openJobs.filter(({ machineId }) => machineId === draft.machineId);
   const known = ticked[draft.machineId] ?? [];
-  const contexts = CONTEXTS.filter(({ id }) => cutsWith && canApply(id, cutsWith)).sort(
-    (a, b) => Number(known.includes(b.id)) - Number(known.includes(a.id)),
-  );
-  const toggle = (list: "symptoms" | "contexts", id: string) =>
-    set((before) => ({ ...before, [list]: before[list].includes(id) ? before[list].filter((one) => one !== id) : [...before[list], id] }));
+  const likely = useLikelyContexts({ machine: machine?.machine, symptoms: draft.symptoms, known });
+  const rank = (id: string) => (known.includes(id) ? 2 : (likely[id] ?? 0));
+  const contexts = CONTEXTS.filter(({ id }) => cutsWith && canApply(id, cutsWith)).sort((a, b) => rank(b.id) - rank(a.id));
+  const behaviour = contexts.filter(({ id }) => BEHAVIOUR.includes(id));
+  const changes = contexts.filter(({ id }) => !BEHAVIOUR.includes(id));
+  const toggle = (id: string) =>
+    set((before) => ({
+      ...before,
+      symptoms: before.symptoms.includes(id) ? before.symptoms.filter((one) => one !== id) : [...before.symptoms, id],
+    }));
+  const turnContext = (id: string) =>
+    set((before) => {
+      if (before.contexts.includes(id)) return { ...before, contexts: before.contexts.filter((one) => one !== id) };
+      const opposite = OPPOSITES[id];
+      return { ...before, contexts: [...before.contexts.filter((one) => one !== opposite), id] };
+    });
   const troubleAt = (field: string) => {
     const issue = failed.issues.find(({ path }) => path[0] === field);
     return issue && sayIssue(issue, system);
@@ -159,7 +181,7 @@ export function ComplaintForm({
                     type="button"
                     aria-pressed={draft.symptoms.includes(id)}
                     title={seen}
-                    onClick={() => toggle("symptoms", id)}
+                    onClick={() => toggle(id)}
                     className={`border-2 bg-sheet p-1 text-left ${draft.symptoms.includes(id) ? "border-dye ring-2 ring-[var(--dye-text)]" : "border-rule"}`}
                   >
                     <TurfPicture symptom={id} />
@@ -205,28 +227,16 @@ export function ComplaintForm({
           </label>
         </div>
         {machine && (
-          <fieldset>
-            <legend className="caps mb-1">What changed lately</legend>
-            <div className="flex flex-wrap gap-1">
-              {contexts.map(({ id, label }) => {
-                const isKnown = known.includes(id);
-                const isOn = isKnown || draft.contexts.includes(id);
-                return (
-                  <button
-                    key={id}
-                    type="button"
-                    aria-pressed={isOn}
-                    disabled={isKnown}
-                    className={`btn px-3 ${isOn ? "btn-on" : ""}`}
-                    onClick={() => toggle("contexts", id)}
-                  >
-                    {label}
-                    {isKnown && <span className="text-sm font-normal">(on its log)</span>}
-                  </button>
-                );
-              })}
-            </div>
-          </fieldset>
+          <>
+            <ContextButtons legend="How it shows" rows={behaviour} known={known} chosen={draft.contexts} onTurn={turnContext} />
+            <ContextButtons
+              legend={draft.symptoms.length > 0 ? "What changed lately, the likeliest first" : "What changed lately"}
+              rows={changes}
+              known={known}
+              chosen={draft.contexts}
+              onTurn={turnContext}
+            />
+          </>
         )}
         {failed.error && (
           <p className="trouble text-base" role="alert">
@@ -238,5 +248,45 @@ export function ComplaintForm({
         </button>
       </form>
     </main>
+  );
+}
+
+function ContextButtons({
+  legend,
+  rows,
+  known,
+  chosen,
+  onTurn,
+}: {
+  legend: string;
+  rows: readonly { id: string; label: string }[];
+  known: readonly string[];
+  chosen: readonly string[];
+  onTurn: (id: string) => void;
+}) {
+  if (rows.length === 0) return null;
+  return (
+    <fieldset>
+      <legend className="caps mb-1">{legend}</legend>
+      <div className="flex flex-wrap gap-1">
+        {rows.map(({ id, label }) => {
+          const isKnown = known.includes(id);
+          const isOn = isKnown || chosen.includes(id);
+          return (
+            <button
+              key={id}
+              type="button"
+              aria-pressed={isOn}
+              disabled={isKnown}
+              className={`btn px-3 ${isOn ? "btn-on" : ""}`}
+              onClick={() => onTurn(id)}
+            >
+              {label}
+              {isKnown && <span className="text-sm font-normal">(on its log)</span>}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
   );
 }

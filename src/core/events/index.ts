@@ -7,3 +7,4 @@ export {
   staleReasons,
   tickedContexts,
 } from "./stale";
+export { underSuspicion } from "./strike";

@@ -3,8 +3,10 @@ export type JobState = "waiting" | "in-work" | "awaiting-proof" | "held-out" | "
 export type StepKind =
   | "complaint"
   | "guess"
+  | "answer"
   | "confirmation"
   | "take"
+  | "skip"
   | "fix"
   | "test-cut"
   | "note"
@@ -22,6 +24,9 @@ export function liveSteps<S extends Pick<Step, "id" | "kind" | "undoesId">>(step
   return steps.filter(({ id, kind }) => kind !== "undo" && !undone.has(id));
 }
 
+/** Steps that are only said: nobody has been at the machine yet. */
+const TALK: readonly StepKind[] = ["complaint", "guess", "answer", "skip", "note"];
+
 /** Where a job stands, from its steps alone. */
 export function stateOf(steps: readonly Step[]): JobState {
   const live = liveSteps(steps);
@@ -29,7 +34,7 @@ export function stateOf(steps: readonly Step[]): JobState {
   const holding = live.findLast(({ kind }) => kind === "hold" || kind === "release");
   if (holding?.kind === "hold") return "held-out";
   if (live.some(({ kind }) => kind === "fix")) return "awaiting-proof";
-  return live.some(({ kind }) => kind !== "complaint" && kind !== "guess" && kind !== "note") ? "in-work" : "waiting";
+  return live.some(({ kind }) => !TALK.includes(kind)) ? "in-work" : "waiting";
 }
 
 /** The step that "undo" would take back: the last that counts, except the complaint the job rests on. */

@@ -1,3 +1,5 @@
+export { AFTERMATH_IDS, type AftermathId, aftermathOf } from "./aftermath";
+export { type Answers, caseOfJob, type JobCase, type SymptomStanding } from "./case";
 export { type DeckContext, deckContext } from "./context";
 export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
 export {

@@ -50,6 +50,12 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "initials-taken": () => "These initials are on the list already: pick them there.",
   "fleet-number-taken": () => "Another machine has this number.",
   "reason-needed": () => "Say why it is not here.",
+  "too-many-symptoms": (i) =>
+    `More than ${i.most} looks at once cannot be told apart. Keep the clearest; the rest may be a complaint of its own.`,
+  "seen-and-denied": () => "The same look is said to be there and not there. Keep one.",
+  "contradictory-contexts": () => "It cannot be this machine alone and every machine. Keep one.",
+  "only-complaint": () => "It is the only complaint of this job.",
+  "job-has-work": () => "Somebody has been at work on it: a job that has readings stays by itself.",
   unanswered: () => "Answer this one.",
   "job-of-another-machine": () => "That job belongs to another machine.",
 };

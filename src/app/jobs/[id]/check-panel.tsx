@@ -2,7 +2,7 @@
 
 import type { RefObject } from "react";
 import type { DeckDetail } from "@/core/checks";
-import type { CheckRow } from "@/core/diagnosis";
+import type { CheckRow, WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
 import { CHECK_CAUTIONS } from "@/core/safety";
 import { fromSi, toSi, type UnitSystem } from "@/core/units";
@@ -19,9 +19,11 @@ import { Cautions, SafeGate } from "./gate";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { WANTED_KEY, type Worksheet } from "./use-worksheet";
+import { WhyThis } from "./why-this";
 
 type Args = {
   view: JobView;
+  workUp: WorkUp | undefined;
   row: CheckRow;
   worksheet: Worksheet;
   standpoint: Standpoint;
@@ -44,6 +46,7 @@ export function CheckPanel(args: Args) {
   return (
     <div>
       {worksheet.assessment && <AnswerHead assessment={worksheet.assessment} machine={view.machine.machine} />}
+      {!worksheet.isStarted && <WhyThis view={view} workUp={args.workUp} row={row} act={act} />}
       <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
       {take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={args.timeOf} />}
       {isSafeFor(view, row.state) ? <Fields {...args} /> : <SafeGate needs={row.state} open={args.open} />}

@@ -142,11 +142,14 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
     value: draft,
     set,
     clear,
-  } = useDraft<{ causes: string[]; words: string; unproved: string }>(`job:${view.id}:close`, {
+  } = useDraft<{ causes: string[]; words: string; unproved: string; aftermath: string[] }>(`job:${view.id}:close`, {
     causes: [...new Set(fixed)],
     words: "",
     unproved: "",
+    aftermath: [],
   });
+  const looked = draft.aftermath ?? [];
+  const unasked = view.aftermath.filter(({ id }) => !looked.includes(id)).length;
   const { proof } = view;
   const guess = view.steps.findLast((step) => step.kind === "guess" && !step.isUndone);
   const guessed = guess?.kind === "guess" ? guess.data.cause : undefined;
@@ -161,6 +164,7 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
     const sent = await act.send("close", {
       causes: draft.causes,
       words: draft.words,
+      aftermath: view.aftermath.filter(({ id }) => looked.includes(id)).map(({ id }) => id),
       ...(draft.unproved.trim() && !proof.isProved ? { unprovedReason: draft.unproved } : {}),
     });
     if (sent) clear();
@@ -186,6 +190,16 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
           </li>
         ))}
       </ul>
+      <Aftermath
+        asked={view.aftermath}
+        looked={looked}
+        onTurn={(id) =>
+          set((before) => {
+            const earlier = before.aftermath ?? [];
+            return { ...before, aftermath: earlier.includes(id) ? earlier.filter((one) => one !== id) : [...earlier, id] };
+          })
+        }
+      />
       <Cautions lines={RETURN_TO_SERVICE} />
       <fieldset className="py-1">
         <legend className="caps mb-1">What it was</legend>
@@ -226,7 +240,12 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
           onChange={(unproved) => set((before) => ({ ...before, unproved }))}
         />
       )}
-      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy}>
+      {unasked > 0 && (
+        <p className="mt-2 font-semibold">
+          {unasked === 1 ? "One thing" : `${unasked} things`} this work could have broken {unasked === 1 ? "is" : "are"} not yet looked at.
+        </p>
+      )}
+      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || unasked > 0}>
         {proof.isProved ? "Close the job" : draft.unproved.trim() ? "Close it unproved" : "Close the job"}
       </button>
       {act.trouble && (
@@ -237,6 +256,26 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
         </p>
       )}
     </form>
+  );
+}
+
+/** What mending could itself have put wrong: each looked at before the job can be closed. */
+function Aftermath({ asked, looked, onTurn }: { asked: JobView["aftermath"]; looked: readonly string[]; onTurn: (id: string) => void }) {
+  if (asked.length === 0) return null;
+  return (
+    <fieldset className="py-1">
+      <legend className="caps mb-1">What this work could have broken</legend>
+      <ul className="ruled">
+        {asked.map(({ id, asks }) => (
+          <li key={id}>
+            <label className="flex min-h-11 items-center gap-3 leading-tight">
+              <input type="checkbox" className="size-6 shrink-0" checked={looked.includes(id)} onChange={() => onTurn(id)} />
+              {asks}
+            </label>
+          </li>
+        ))}
+      </ul>
+    </fieldset>
   );
 }
 

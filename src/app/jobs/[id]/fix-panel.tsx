@@ -2,7 +2,7 @@
 
 import { useMemo } from "react";
 import type { DeckDetail, TyreDetail } from "@/core/checks";
-import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/diagnosis";
+import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, type WorkUp } from "@/core/diagnosis";
 import { FIX_CAUTIONS } from "@/core/safety";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
@@ -30,9 +30,21 @@ type FixDraft = {
 const EMPTY: FixDraft = { cause: "", fix: "", words: "", parts: "", torque: "", torqueHow: "", turns: {}, pressures: {} };
 
 /** What was done: the cause it is for, the fix of the tables, and its figures before and after. */
-export function FixPanel({ view, act, open }: { view: JobView; act: Act; open: (panel: PanelId) => void }) {
+export function FixPanel({
+  view,
+  workUp,
+  act,
+  open,
+}: {
+  view: JobView;
+  workUp: WorkUp | undefined;
+  act: Act;
+  open: (panel: PanelId) => void;
+}) {
   const { system } = useSeat();
-  const suspects = suspectedCauses(view);
+  const likelihood = new Map<string, number>(workUp?.diagnosis.causes.map(({ id, presence }) => [id, presence]));
+  const likelier = (a: string, b: string) => (likelihood.get(b) ?? 0) - (likelihood.get(a) ?? 0);
+  const suspects = suspectedCauses(view).sort(likelier);
   const offered = causesOffered(view);
   const {
     value: draft,
@@ -70,7 +82,7 @@ export function FixPanel({ view, act, open }: { view: JobView; act: Act; open: (
     if (sent) clear();
   };
   const isBlades = row !== undefined && (row.event === "blade-changed" || row.event === "blade-refitted");
-  const sorted = [...offered].sort((a, b) => Number(suspects.includes(b.id)) - Number(suspects.includes(a.id)));
+  const sorted = [...offered].sort((a, b) => Number(suspects.includes(b.id)) - Number(suspects.includes(a.id)) || likelier(a.id, b.id));
   return (
     <form
       onSubmit={(event) => {

@@ -2,18 +2,19 @@
 
 import dynamic from "next/dynamic";
 import Link from "next/link";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
-import { CAUSES, SYMPTOMS } from "@/core/diagnosis";
+import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
 import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
 import { send } from "@/ui/send";
 import { shortTime, sinceWords } from "@/ui/time";
 import { VerdictMark } from "@/ui/verdict";
+import { labelOfCause } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { type Act, useAct } from "./act";
-import { causesOffered } from "./causes";
+import { CheckListHead } from "./check-list";
 import { CheckPanel } from "./check-panel";
 import { DrawingPanel } from "./drawing-panel";
 import {
@@ -21,13 +22,16 @@ import {
   type ListedStep,
   latestTake,
   listSteps,
-  lookChecks,
   nextPanel,
+  otherChecks,
   type PanelId,
+  stateWanted,
   wantsReading,
   worksheetChecks,
 } from "./steps";
+import { Suspects } from "./suspects";
 import { Timeline } from "./timeline";
+import { useDiagnosis } from "./use-diagnosis";
 import { useWorksheet } from "./use-worksheet";
 
 // Each panel comes when it is opened: the first load is what the worksheet needs.
@@ -36,13 +40,31 @@ const FixPanel = dynamic(() => import("./fix-panel").then((module) => module.Fix
 const CutPanel = dynamic(() => import("./end-panels").then((module) => module.CutPanel));
 const ClosePanel = dynamic(() => import("./end-panels").then((module) => module.ClosePanel));
 const LookPanel = dynamic(() => import("./look-panel").then((module) => module.LookPanel));
+const CausePanel = dynamic(() => import("./cause-panel").then((module) => module.CausePanel));
+const LinksPanel = dynamic(() => import("./links-panel").then((module) => module.LinksPanel));
+const PhonePanel = dynamic(() => import("./phone-panel").then((module) => module.PhonePanel));
 
 const STANDPOINTS = Object.keys(STANDPOINT_LABELS) as Standpoint[];
 
-export function JobScreen({ view, now }: { view: JobView; now: string }) {
+type Order = "information" | "walk-round";
+
+export function JobScreen({
+  view,
+  initial,
+  initialOrder,
+  now,
+}: {
+  view: JobView;
+  initial: WorkUp | undefined;
+  initialOrder: Order;
+  now: string;
+}) {
   const seat = useSeat();
   const act = useAct(view.id);
-  const suggested = nextPanel(view);
+  const [order, setOrder] = useState<Order>(initialOrder);
+  // What is saved decides what to do next; what is being typed only moves the picture.
+  const [settled, setSettled] = useState(initial);
+  const suggested = nextPanel(view, settled);
   const [chosen, setChosen] = useState<{ panel: PanelId; atStep: number }>();
   const lastStep = view.steps.at(-1)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
@@ -55,6 +77,15 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
   const worksheet = useWorksheet({ view, checkId, system: seat.system });
   const take = latestTake(view, checkId);
   const assessment = worksheet.assessment ?? (worksheet.isStarted ? undefined : take?.result);
+  const live = useMemo(
+    () => (worksheet.isStarted && worksheet.assessment ? { checkId, assessment: worksheet.assessment } : undefined),
+    [worksheet.isStarted, worksheet.assessment, checkId],
+  );
+  const desk = useDiagnosis({ view, initial, order, initialOrder, live });
+  const { workUp } = desk;
+  useEffect(() => {
+    if (!live) setSettled(workUp);
+  }, [workUp, live]);
   const [standpoint, setStandpoint] = useState<Standpoint>(seat.standsAt);
   const [active, setActive] = useState<string>();
   const fields = useRef(new Map<string, HTMLInputElement>());
@@ -85,7 +116,7 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
       setActive(undefined);
     }
   };
-  const steps = listSteps(view);
+  const steps = listSteps(view, settled);
   useKeys({
     steps,
     open,
@@ -98,27 +129,48 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
   }, [isEntering]);
   const timeOf = (iso: string) => shortTime(iso, now, seat.timeZone);
   return (
-    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[15.5rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
+    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
       <JobHead view={view} now={now} open={open} act={act} />
       <aside className="min-h-0 overflow-y-auto border-rule p-3 lg:border-r" aria-label="The job">
-        <Complaints view={view} now={now} />
-        <nav aria-label="Steps of the job" className="mt-3">
+        <Complaints view={view} now={now} act={act} open={open} />
+        {view.suspicion && <Suspicion suspicion={view.suspicion} open={open} />}
+        <Standing view={view} />
+        <Suspects workUp={workUp} lastCheck={view.takes.at(-1)?.checkId} isLive={desk.isLive} here={panel} open={open} />
+        {view.state !== "closed" && <CheckListHead view={view} desk={desk} order={order} setOrder={setOrder} />}
+        <nav aria-label="Steps of the job" className="mt-1">
           <ol>
-            {steps.map((listed, order) => (
-              <li key={listed.panel}>
-                <StepButton
-                  listed={listed}
-                  order={order + 1}
-                  isHere={listed.panel === panel}
-                  isNext={listed.panel === suggested}
-                  onOpen={() => open(listed.panel)}
-                />
-              </li>
-            ))}
+            {steps.map((listed, place) =>
+              listed.panel.startsWith("check:") ? (
+                <li key={listed.panel}>
+                  <StepButton
+                    listed={listed}
+                    order={place + 1}
+                    isHere={listed.panel === panel}
+                    isNext={listed.panel === suggested}
+                    onOpen={() => open(listed.panel)}
+                  />
+                </li>
+              ) : null,
+            )}
+          </ol>
+          <ol className="mt-1 grid grid-cols-4 gap-1">
+            {steps.map((listed, place) =>
+              listed.panel.startsWith("check:") ? null : (
+                <li key={listed.panel}>
+                  <StageButton
+                    listed={listed}
+                    order={place + 1}
+                    isHere={listed.panel === panel}
+                    isNext={listed.panel === suggested}
+                    onOpen={() => open(listed.panel)}
+                  />
+                </li>
+              ),
+            )}
           </ol>
         </nav>
-        <OtherChecks view={view} open={open} />
-        <Guess view={view} act={act} />
+        <OtherChecks view={view} steps={steps} open={open} />
+        <Guess view={view} />
       </aside>
       <DrawingPanel
         machine={view.machine.machine}
@@ -133,8 +185,11 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
       />
       <section aria-label="In hand" className="min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
         <h2 className="text-xl">{panelTitle(panel)}</h2>
-        {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} />}
-        {panel === "fix" && <FixPanel key={lastStep} view={view} act={act} open={open} />}
+        {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={stateWanted(view, settled)} />}
+        {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
+        {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
+        {panel.startsWith("cause:") && workUp && <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />}
+        {panel === "fix" && <FixPanel key={lastStep} view={view} workUp={settled} act={act} open={open} />}
         {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} />}
         {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} />}
         {panel.startsWith("check:") &&
@@ -142,6 +197,7 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
           (worksheetChecks(view).some(({ id }) => id === row.id) ? (
             <CheckPanel
               view={view}
+              workUp={settled}
               row={row}
               worksheet={worksheet}
               standpoint={standpoint}
@@ -154,7 +210,7 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
               timeOf={timeOf}
             />
           ) : (
-            <LookPanel key={`${row.id} ${lastStep}`} view={view} row={row} act={act} open={open} timeOf={timeOf} />
+            <LookPanel key={`${row.id} ${lastStep}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
           ))}
       </section>
       <div className="lg:col-span-3">
@@ -164,9 +220,19 @@ export function JobScreen({ view, now }: { view: JobView; now: string }) {
   );
 }
 
+const TITLES: Record<string, string> = {
+  safe: "Make it safe",
+  fix: "Fix",
+  cut: "Test cut",
+  close: "Close",
+  phone: "Over the telephone",
+  links: "What shows what",
+};
+
 function panelTitle(panel: PanelId): string {
   if (panel.startsWith("check:")) return checkRow(panel.slice(6))?.label ?? "Check";
-  return { safe: "Make it safe", fix: "Fix", cut: "Test cut", close: "Close" }[panel as "safe" | "fix" | "cut" | "close"];
+  if (panel.startsWith("cause:")) return labelOfCause(panel.slice(6));
+  return TITLES[panel] ?? "";
 }
 
 function useKeys(keys: {
@@ -281,12 +347,13 @@ function Hold({ view, act }: { view: JobView; act: Act }) {
   );
 }
 
-function Complaints({ view, now }: { view: JobView; now: string }) {
+function Complaints({ view, now, act, open }: { view: JobView; now: string; act: Act; open: (panel: PanelId) => void }) {
+  const isOpen = view.state !== "closed";
   return (
     <section aria-label="Complaint">
       {view.complaints.map((complaint) => (
-        <div key={complaint.id} className="mb-2">
-          {complaint.words && <p className="text-lg leading-snug font-medium">“{complaint.words}”</p>}
+        <div key={complaint.id} className="mb-1">
+          {complaint.words && <p className="text-lg leading-tight font-medium">“{complaint.words}”</p>}
           {complaint.looks.symptoms.length > 0 && (
             <p className="text-sm leading-snug">
               {complaint.looks.symptoms.map((id) => SYMPTOMS.find((symptom) => symptom.id === id)?.label).join(" · ")}
@@ -296,27 +363,92 @@ function Complaints({ view, now }: { view: JobView; now: string }) {
             {complaint.saidBy}
             {complaint.place ? `, ${complaint.place}` : ""}, {sinceWords(complaint.at, now)} ago
           </p>
+          {isOpen && view.complaints.length > 1 && (
+            <button
+              type="button"
+              className="btn btn-quiet !px-0 text-sm"
+              disabled={act.isBusy}
+              onClick={() => act.send("split", { complaintId: complaint.id })}
+            >
+              Make it a job of its own
+            </button>
+          )}
         </div>
       ))}
+      {isOpen && (
+        <div className="flex flex-wrap gap-x-3">
+          <button type="button" className="btn btn-quiet !min-h-9 !px-0 text-sm underline" onClick={() => open("phone")}>
+            Ask over the telephone
+          </button>
+          {view.state === "waiting" &&
+            view.openBeside.map((jobId) => (
+              <button
+                key={jobId}
+                type="button"
+                className="btn btn-quiet !min-h-9 !px-0 text-sm underline"
+                disabled={act.isBusy}
+                onClick={() => act.send("join", { intoJobId: jobId })}
+              >
+                Join it to job {jobId}
+              </button>
+            ))}
+        </div>
+      )}
     </section>
   );
 }
 
+/** What a strike holds under suspicion until each was looked at. */
+function Suspicion({ suspicion, open }: { suspicion: NonNullable<JobView["suspicion"]>; open: (panel: PanelId) => void }) {
+  return (
+    <section aria-label="Under suspicion" className="mt-2 border-l-4 border-mark pl-2">
+      <p className="leading-snug font-semibold">
+        It struck something{suspicion.words ? `: ${suspicion.words}` : ""}. Still to be looked at:
+      </p>
+      <div className="flex flex-wrap gap-x-3">
+        {suspicion.checks.map((id) => (
+          <button key={id} type="button" className="btn btn-quiet !px-0 text-sm" onClick={() => open(`check:${id}`)}>
+            {checkRow(id)?.label}
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+const STANDING_WORDS: Partial<Record<JobView["case"]["standing"], string>> = {
+  "unknown-until-cut": "Something was mended: nobody knows what is left of the complaint until the test cut.",
+  gone: "The test cut was all alike: nothing of the complaint is left.",
+};
+
+function Standing({ view }: { view: JobView }) {
+  const words = STANDING_WORDS[view.case.standing];
+  return words && view.state !== "closed" ? <p className="mt-3 border-l-4 border-dye px-2 leading-snug">{words}</p> : null;
+}
+
 const STATUS_WORDS: Record<ListedStep["status"], string> = { done: "done", bad: "not right", stale: "to be read again", open: "open" };
 
-function StepButton({
-  listed,
-  order,
-  isHere,
-  isNext,
-  onOpen,
-}: {
-  listed: ListedStep;
-  order: number;
-  isHere: boolean;
-  isNext: boolean;
-  onOpen: () => void;
-}) {
+type StepArgs = { listed: ListedStep; order: number; isHere: boolean; isNext: boolean; onOpen: () => void };
+
+/** Safe, fix, cut, close: the four stages every job goes through. */
+function StageButton({ listed, order, isHere, isNext, onOpen }: StepArgs) {
+  return (
+    <button
+      type="button"
+      onClick={onOpen}
+      aria-current={isHere ? "step" : undefined}
+      aria-keyshortcuts={`Alt+${order}`}
+      className={`flex min-h-12 w-full flex-col items-center justify-center border-2 px-0.5 text-sm leading-none ${isHere ? "border-dye bg-sheet font-bold" : isNext ? "border-[var(--dye-text)]" : "border-rule"}`}
+    >
+      {listed.label}
+      <span className={`mt-0.5 text-xs ${listed.status === "bad" ? "font-bold text-mark" : "text-soft"}`}>
+        {isNext && !isHere ? "next" : listed.status === "done" ? "✓" : listed.status === "bad" ? "not right" : ""}
+      </span>
+    </button>
+  );
+}
+
+function StepButton({ listed, order, isHere, isNext, onOpen }: StepArgs) {
   return (
     <button
       type="button"
@@ -333,7 +465,7 @@ function StepButton({
         <VerdictMark verdict={listed.verdict} size={16} />
       ) : (
         <span className={`text-sm ${listed.status === "stale" ? "font-semibold text-watch" : "text-soft"}`}>
-          {listed.status === "done" ? "✓" : listed.status === "stale" ? "again" : ""}
+          {listed.status === "done" ? "✓" : listed.status === "stale" ? "again" : listed.minutes ? `${listed.minutes} min` : ""}
         </span>
       )}
       <span className="sr-only">{STATUS_WORDS[listed.status]}</span>
@@ -341,15 +473,15 @@ function StepButton({
   );
 }
 
-function OtherChecks({ view, open }: { view: JobView; open: (panel: PanelId) => void }) {
+function OtherChecks({ view, steps, open }: { view: JobView; steps: readonly ListedStep[]; open: (panel: PanelId) => void }) {
   return (
     <label className="mt-2 block px-2">
       <span className="caps">Other checks</span>
       <select className="input" value="" onChange={(event) => event.target.value && open(`check:${event.target.value}`)}>
-        <option value="">Pick a look</option>
-        {lookChecks(view).map(({ id, label, minutes }) => (
+        <option value="">Pick one</option>
+        {otherChecks(view, steps).map(({ id, label, minutes }) => (
           <option key={id} value={id}>
-            {label}, {minutes} min
+            {label}, {minutes} min{view.skips.some(({ checkId }) => checkId === id) ? " (left out)" : ""}
           </option>
         ))}
       </select>
@@ -357,26 +489,13 @@ function OtherChecks({ view, open }: { view: JobView; open: (panel: PanelId) => 
   );
 }
 
-function Guess({ view, act }: { view: JobView; act: Act }) {
+/** The first guess as it stands; it is made where a cause is opened. */
+function Guess({ view }: { view: JobView }) {
   const guess = view.steps.findLast((step) => step.kind === "guess" && !step.isUndone);
-  const cause = guess?.kind === "guess" ? guess.data.cause : "";
-  if (view.state === "closed") return null;
+  if (guess?.kind !== "guess") return null;
   return (
-    <label className="mt-2 block px-2">
-      <span className="caps">My first guess</span>
-      <select
-        className="input"
-        value={cause}
-        disabled={act.isBusy}
-        onChange={(event) => event.target.value && act.send("guesses", { cause: event.target.value })}
-      >
-        <option value="">No guess</option>
-        {causesOffered(view).map(({ id }) => (
-          <option key={id} value={id}>
-            {CAUSES.find((row) => row.id === id)?.label}
-          </option>
-        ))}
-      </select>
-    </label>
+    <p className="mt-2 px-2 text-sm">
+      <span className="caps">First guess</span> {labelOfCause(guess.data.cause)}
+    </p>
   );
 }

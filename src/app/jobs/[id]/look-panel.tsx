@@ -1,91 +1,105 @@
 "use client";
 
-import { useState } from "react";
-import { CAUSES, type CauseRow, type CheckRow } from "@/core/diagnosis";
+import { CAUSES, type CauseRow, type CheckRow, type WorkUp } from "@/core/diagnosis";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
 import { CHECK_CAUTIONS } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
-import { Choice, TextField } from "@/ui/choice";
+import { TextField } from "@/ui/choice";
+import { useDraft } from "@/ui/draft";
+import { labelOfCause, percent } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
+import { WhyThis } from "./why-this";
 
-type Args = { view: JobView; row: CheckRow; act: Act; open: (panel: PanelId) => void; timeOf: (iso: string) => string };
+type Args = {
+  view: JobView;
+  workUp: WorkUp | undefined;
+  row: CheckRow;
+  act: Act;
+  open: (panel: PanelId) => void;
+  timeOf: (iso: string) => string;
+};
 
 const causeRows: readonly CauseRow[] = CAUSES;
+const RESULTS = [
+  ["seen", "Seen"],
+  ["suspect", "Suspect"],
+  ["not-found", "Not there"],
+  ["unclear", "Can’t tell"],
+] as const;
+type Result = (typeof RESULTS)[number][0];
+type Found = { cause: string; result: Result }[];
 
-/** A check without a worksheet: what was seen, for which causes. */
-export function LookPanel({ view, row, act, open, timeOf }: Args) {
-  const [result, setResult] = useState<"seen" | "suspect" | "not-found" | "unclear" | "">("");
-  const [causes, setCauses] = useState<string[]>([]);
-  const [note, setNote] = useState("");
+/** A check without a worksheet: cause by cause, what a look told. */
+export function LookPanel({ view, workUp, row, act, open, timeOf }: Args) {
   const { machine } = view.machine;
   const features = featuresOf(machine);
-  const speaksTo = causeRows.filter(
-    (cause) =>
-      (cause.checks as readonly string[]).includes(row.id) &&
-      cause.on.includes(kindById(machine.kind).cutsWith) &&
-      meetsNeed(features, cause.needs),
-  );
+  const { value, set, clear } = useDraft<{ results: Record<string, Result>; note: string }>(`job:${view.id}:look:${row.id}`, {
+    results: {},
+    note: "",
+  });
+  const likelihood = new Map<string, number>(workUp?.diagnosis.causes.map(({ id, probability }) => [id, probability]));
+  const speaksTo = causeRows
+    .filter(
+      (cause) =>
+        (cause.checks as readonly string[]).includes(row.id) &&
+        cause.on.includes(kindById(machine.kind).cutsWith) &&
+        meetsNeed(features, cause.needs),
+    )
+    .sort((a, b) => (likelihood.get(b.id) ?? 0) - (likelihood.get(a.id) ?? 0));
   const take = latestTake(view, row.id);
+  const each = speaksTo.flatMap(({ id }) => (value.results[id] ? [{ cause: id, result: value.results[id] }] : []));
+  const put = (results: Record<string, Result>) => set((before) => ({ ...before, results: { ...before.results, ...results } }));
   const save = async () => {
-    const named = result === "not-found" || result === "unclear" ? speaksTo.map(({ id }) => id) : causes;
-    const sent = await act.send("findings", { checkId: row.id, result, causes: named, note });
-    if (!sent) return;
-    setResult("");
-    setCauses([]);
-    setNote("");
+    const sent = await act.send("findings", { checkId: row.id, result: each[0]?.result ?? "unclear", each, note: value.note });
+    if (sent) clear();
   };
-  const isBad = result === "seen" || result === "suspect";
+  const isOpen = view.state !== "closed";
   return (
     <div>
+      <WhyThis view={view} workUp={workUp} row={row} act={act} />
       <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
-      {take && (
-        <p className="my-2 border-l-4 border-dye pl-2">
-          {timeOf(take.at)}, {take.who}: {FOUND[String((take.result.detail as { result?: string }).result)]}.{" "}
-          {String((take.result.detail as { note?: string }).note ?? "")}
-        </p>
-      )}
-      {view.state === "closed" ? null : !isSafeFor(view, row.state) ? (
-        <SafeGate needs={row.state} open={open} />
-      ) : (
+      {take && <Taken take={take} timeOf={timeOf} />}
+      {isOpen && !isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
+      {isOpen && isSafeFor(view, row.state) && (
         <form
           onSubmit={(event) => {
             event.preventDefault();
             save();
           }}
         >
-          <Choice
-            label="What was found"
-            value={result}
-            options={[
-              ["seen", "Seen"],
-              ["suspect", "Suspect"],
-              ["not-found", "Not there"],
-              ["unclear", "Could not tell"],
-            ]}
-            onChange={setResult}
-          />
-          {isBad && (
-            <fieldset className="py-1">
-              <legend className="caps mb-1">Which</legend>
-              <div className="flex flex-wrap gap-1">
-                {speaksTo.map(({ id, label }) => (
-                  <button
-                    key={id}
-                    type="button"
-                    className={`btn px-3 ${causes.includes(id) ? "btn-on" : ""}`}
-                    aria-pressed={causes.includes(id)}
-                    onClick={() => setCauses((before) => (before.includes(id) ? before.filter((one) => one !== id) : [...before, id]))}
-                  >
-                    {label}
-                  </button>
-                ))}
-              </div>
-            </fieldset>
+          <ul className="ruled">
+            {speaksTo.map(({ id, label }) => (
+              <li key={id} className="py-1.5">
+                <OneResult
+                  label={label}
+                  hint={likelihood.has(id) ? percent(likelihood.get(id) ?? 0) : ""}
+                  value={value.results[id]}
+                  onChange={(result) => put({ [id]: result })}
+                />
+              </li>
+            ))}
+          </ul>
+          {speaksTo.length > 1 && (
+            <button
+              type="button"
+              className="btn mt-1 w-full"
+              onClick={() =>
+                put(Object.fromEntries(speaksTo.filter(({ id }) => !value.results[id]).map(({ id }) => [id, "not-found" as const])))
+              }
+            >
+              {each.length === 0 ? "None of these" : "None of the others"}
+            </button>
           )}
-          <TextField id="look-note" label="In words" value={note} rows={2} onChange={setNote} />
-          <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || result === "" || (isBad && causes.length === 0)}>
+          <TextField
+            id="look-note"
+            label="In words"
+            value={value.note}
+            rows={2}
+            onChange={(note) => set((before) => ({ ...before, note }))}
+          />
+          <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || each.length === 0}>
             Save what was found
           </button>
         </form>
@@ -99,4 +113,66 @@ export function LookPanel({ view, row, act, open, timeOf }: Args) {
   );
 }
 
+function OneResult({
+  label,
+  hint,
+  value,
+  onChange,
+}: {
+  label: string;
+  hint: string;
+  value: Result | undefined;
+  onChange: (result: Result) => void;
+}) {
+  return (
+    <fieldset>
+      <legend className="flex w-full items-baseline gap-2 leading-tight font-semibold">
+        {label} <span className="text-sm font-normal tabular-nums text-soft">{hint}</span>
+      </legend>
+      <div className="mt-1 grid grid-cols-4 gap-1">
+        {RESULTS.map(([id, words]) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={value === id}
+            aria-label={`${label}: ${words}`}
+            className={`btn !px-1 text-sm ${value === id ? "btn-on" : ""}`}
+            onClick={() => onChange(id)}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
 const FOUND: Record<string, string> = { seen: "seen", suspect: "suspected", "not-found": "not there", unclear: "could not tell" };
+
+function Taken({ take, timeOf }: { take: JobView["takes"][number]; timeOf: (iso: string) => string }) {
+  const { note, each } = foundIn(take);
+  return (
+    <div className="my-2 border-l-4 border-dye pl-2">
+      <p className="text-sm text-soft">
+        {timeOf(take.at)}, {take.who}
+        {take.stale.length > 0 ? ", something was changed since" : ""}
+      </p>
+      <ul>
+        {each.map(({ cause, result }) => (
+          <li key={cause}>
+            {labelOfCause(cause)}:{" "}
+            <span className={result === "seen" || result === "suspect" ? "font-bold text-mark" : ""}>{FOUND[result]}</span>
+          </li>
+        ))}
+      </ul>
+      {note && <p>“{note}”</p>}
+    </div>
+  );
+}
+
+/** What a look wrote down, now cause by cause; earlier ones had one result for all. */
+function foundIn(take: JobView["takes"][number]): { note: string; each: Found } {
+  const detail = take.result.detail as { note?: string; each?: Found; result?: Result; causes?: string[] };
+  const each = detail.each ?? (detail.causes ?? []).map((cause) => ({ cause, result: detail.result ?? "unclear" }));
+  return { note: detail.note ?? "", each };
+}

@@ -1,5 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { currentPerson } from "@/app/session";
+import { MOST_FINDINGS, type WorkUp, workUp } from "@/core/diagnosis";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { getJobView, type JobView } from "@/data/job-view";
@@ -21,8 +23,17 @@ function findJob(id: string): JobView | undefined {
   }
 }
 
+/** Worked up with the page, so that it comes with its diagnosis; `undefined` where more was seen than can be carried at once. */
+function workUpOf(view: JobView, order: "information" | "walk-round"): WorkUp | undefined {
+  const { symptoms, evidence } = view.case.input.given;
+  const present = Object.values(symptoms).filter((state) => state === "present").length;
+  const shared = evidence.filter((one) => "causes" in one).length;
+  return present + shared > MOST_FINDINGS ? undefined : workUp({ ...view.case.input, order });
+}
+
 export default async function JobPage({ params }: Props) {
   const view = findJob((await params).id);
   if (!view) notFound();
-  return <JobScreen view={view} now={new Date().toISOString()} />;
+  const order = (await currentPerson())?.checkOrder ?? "information";
+  return <JobScreen view={view} initial={workUpOf(view, order)} initialOrder={order} now={new Date().toISOString()} />;
 }

@@ -9,7 +9,6 @@ import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
-import { stateWanted } from "./steps";
 
 const STATES = [
   ["parked", "Parked"],
@@ -20,10 +19,10 @@ const STATES = [
 ] as const;
 
 /** Point by point, by touch: nothing that puts hands near an edge opens before. */
-export function SafePanel({ view, act }: { view: JobView; act: Act }) {
+export function SafePanel({ view, act, wanted }: { view: JobView; act: Act; wanted: CheckState }) {
   const { who } = useSeat();
   const { value, set, clear } = useDraft<{ state: CheckState; answers: Answers }>(`job:${view.id}:safe`, {
-    state: stateWanted(view),
+    state: wanted,
     answers: {},
   });
   const [stopped, setStopped] = useState<string[]>([]);

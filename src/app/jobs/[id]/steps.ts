@@ -1,14 +1,16 @@
 import { checkRow, isOffered, WORKSHEETS } from "@/core/checks";
-import { CHECKS, type CheckId, type CheckRow, type CheckState } from "@/core/diagnosis";
+import { CHECKS, type CheckRow, type CheckState, type WorkUp } from "@/core/diagnosis";
 import { satisfies } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 
-export type PanelId = "safe" | "fix" | "cut" | "close" | `check:${string}`;
+export type PanelId = "safe" | "fix" | "cut" | "close" | "phone" | "links" | `check:${string}` | `cause:${string}`;
 
 export type ListedStep = {
   panel: PanelId;
   label: string;
   status: "done" | "bad" | "stale" | "open";
+  /** Of a check still to make: with what making ready it brings. */
+  minutes?: number;
   verdict?: JobView["takes"][number]["verdict"];
 };
 
@@ -49,24 +51,30 @@ export function wantsReading(view: JobView, checkId: string): boolean {
   return statusOf(view, checkId).status === "open" || statusOf(view, checkId).status === "stale";
 }
 
-export function listSteps(view: JobView): ListedStep[] {
+/** So many of the checks still to make are listed; the rest are a touch away. */
+const LISTED_AHEAD = 3;
+
+/** Making safe, the checks made or wanted for the proof, the next ones of the list, the fix, the cut, the close. */
+export function listSteps(view: JobView, workUp?: WorkUp): ListedStep[] {
   const hasFix = view.steps.some(({ kind, isUndone }) => kind === "fix" && !isUndone);
   const cut = view.proof.cut;
-  const looked = view.takes.map(({ checkId }) => checkId);
-  const looks = lookChecks(view).filter(
-    ({ id }) => looked.includes(id as CheckId) || view.proof.required.some(({ check }) => check === id),
-  );
+  const wanted = new Set<string>([...view.takes.map(({ checkId }) => checkId), ...view.proof.required.map(({ check }) => check)]);
+  const made = rows.filter(({ id }) => wanted.has(id));
+  const isSearching = view.state !== "closed" && workUp?.advice.code === "go-on";
+  const ahead = (isSearching ? workUp.plan.checks : []).filter(({ id }) => !wanted.has(id)).slice(0, LISTED_AHEAD);
   return [
     { panel: "safe", label: "Make it safe", status: view.safe.inForce ? "done" : "open" },
-    ...[...worksheetChecks(view), ...looks].map((row) => ({
-      panel: `check:${row.id}` as const,
-      label: row.label,
-      ...statusOf(view, row.id),
-    })),
+    ...made.map((row) => ({ panel: `check:${row.id}` as const, label: row.label, ...statusOf(view, row.id) })),
+    ...ahead.map(({ id, label, minutes }) => ({ panel: `check:${id}` as const, label, status: "open" as const, minutes })),
     { panel: "fix", label: "Fix", status: hasFix ? "done" : "open" },
     { panel: "cut", label: "Test cut", status: cut === "proof" ? "done" : cut ? "bad" : "open" },
     { panel: "close", label: "Close", status: view.state === "closed" ? "done" : "open" },
   ];
+}
+
+/** Checks that are neither listed nor made: every one the machine can have stays within reach. */
+export function otherChecks(view: JobView, listed: readonly ListedStep[]): CheckRow[] {
+  return rows.filter((row) => isOffered(row, view.machine.machine) && !listed.some(({ panel }) => panel === `check:${row.id}`));
 }
 
 /** Whether the safe state in force allows what needs `state`. */
@@ -83,42 +91,44 @@ function isLatest(view: JobView, checkId: string, at: string): boolean {
   return latestTake(view, checkId)?.at === at;
 }
 
-/**
- * What to do next: safe first, then the worksheets in order of dependence, a fix where one is out, the readings the proof still
- * wants, the test cut, and the close.
- */
-export function nextPanel(view: JobView): PanelId {
-  if (view.state === "closed") return "close";
-  const checks = worksheetChecks(view);
-  for (const row of checks) {
-    const take = latestTake(view, row.id);
-    const isBad = take?.verdict === "out" || take?.verdict === "stop";
-    if (take && isBad && take.stale.length === 0 && !fixedSince(view, take.at)) return isSafeFor(view, row.state) ? "fix" : "safe";
-    const wantsReading =
-      !take ||
-      take.stale.length > 0 ||
-      isBad ||
-      view.proof.gaps.some((gap) => "check" in gap && gap.check === row.id && gap.code !== "still-out");
-    if (wantsReading) return isSafeFor(view, row.state) ? `check:${row.id}` : "safe";
-  }
-  const found = view.takes.find(
-    ({ checkId, verdict, at }) => isLatest(view, checkId, at) && (verdict === "out" || verdict === "stop") && !fixedSince(view, at),
+/** What is out and not yet mended. */
+function outstanding(view: JobView): boolean {
+  return view.takes.some(
+    ({ checkId, verdict, at, stale }) =>
+      isLatest(view, checkId, at) && (verdict === "out" || verdict === "stop") && stale.length === 0 && !fixedSince(view, at),
   );
-  if (found) return "fix";
-  if (checks.length === 0 && view.takes.length === 0)
-    return view.safe.inForce ? `check:${lookChecks(view)[0]?.id ?? "turf-condition"}` : "safe";
-  const gap = view.proof.gaps.find((one) => one.code === "not-read-again" || one.code === "stale");
-  if (gap && "check" in gap) return isSafeFor(view, checkRow(gap.check)?.state ?? "parked") ? `check:${gap.check}` : "safe";
-  if (view.proof.gaps.some(({ code }) => code === "no-test-cut" || code === "test-cut-older-than-change" || code === "test-cut-not-proof"))
+}
+
+/** The check to make next: one the proof wants again, or the first of the list. */
+function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
+  const gap = view.proof.gaps.find(({ code }) => code === "not-read-again" || code === "stale" || code === "provisional");
+  if (gap && "check" in gap) return checkRow(gap.check);
+  if (view.case.standing === "unknown-until-cut" || view.case.standing === "gone" || workUp?.advice.code === "found") return undefined;
+  const first = workUp?.plan.checks[0];
+  return first && checkRow(first.id);
+}
+
+/**
+ * What to do next: mend what is out, read again what the proof wants, go down the list of checks until the cause is found, mend that,
+ * cut, close; and make safe before any of it that needs a safe state.
+ */
+export function nextPanel(view: JobView, workUp?: WorkUp): PanelId {
+  if (view.state === "closed") return "close";
+  if (outstanding(view)) return view.safe.inForce ? "fix" : "safe";
+  const check = nextCheck(view, workUp);
+  if (check) return isSafeFor(view, check.state) ? `check:${check.id}` : "safe";
+  const isMended = view.steps.some((step) => step.kind === "fix" && !step.isUndone);
+  if (workUp?.advice.code === "found" && !isMended) return view.safe.inForce ? "fix" : "safe";
+  if (view.case.standing === "back-after-cut" && workUp?.advice.code === "found") return view.safe.inForce ? "fix" : "safe";
+  if (
+    isMended &&
+    view.proof.gaps.some(({ code }) => code === "no-test-cut" || code === "test-cut-older-than-change" || code === "test-cut-not-proof")
+  )
     return "cut";
   return "close";
 }
 
 /** The state the next thing needs, for the safe panel to start from. */
-export function stateWanted(view: JobView): CheckState {
-  const waiting = worksheetChecks(view).find((row) => {
-    const take = latestTake(view, row.id);
-    return !take || take.stale.length > 0 || take.verdict !== "in-tolerance";
-  });
-  return waiting?.state ?? "parked";
+export function stateWanted(view: JobView, workUp?: WorkUp): CheckState {
+  return nextCheck(view, workUp)?.state ?? "parked";
 }

@@ -6,6 +6,7 @@ import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/diagnosis
 import { gradeCut } from "@/core/jobs";
 import type { JobView } from "@/data/job-view";
 import { VERDICT_WORDS } from "@/ui/words/checks";
+import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
 import { GRADE_WORDS } from "./words";
@@ -13,6 +14,16 @@ import { GRADE_WORDS } from "./words";
 type StepRow = JobView["steps"][number];
 
 const causeLabel = (id: string) => CAUSES.find((cause) => cause.id === id)?.label ?? id;
+
+const YES_NO: Record<string, string> = { present: "yes", denied: "no", unknown: "not known", true: "yes", false: "no" };
+
+function sayAnswers({ symptoms, contexts }: { symptoms: object; contexts: object }): string {
+  const said = [
+    ...Object.entries(symptoms).map(([id, state]) => `${labelOfSymptom(id)} ${YES_NO[String(state)]}`),
+    ...Object.entries(contexts).map(([id, isSo]) => `${labelOfContext(id)} ${YES_NO[String(isSo)]}`),
+  ];
+  return said.join(", ");
+}
 
 /** A step in a few words. */
 export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): string {
@@ -23,6 +34,12 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): strin
     }
     case "guess":
       return `First guess: ${causeLabel(step.data.cause)}`;
+    case "answer":
+      return `Asked: ${sayAnswers(step.data)}`;
+    case "skip":
+      return step.data.reason === "back"
+        ? `${labelOfCheck(step.data.checkId)}: taken in again`
+        : `${labelOfCheck(step.data.checkId)} left out: ${SKIP_WORDS[step.data.reason]}`;
     case "confirmation":
       return step.data.outcome === "safe" ? `Made safe: ${STATE_WORDS[step.data.state]}` : "Stopped: not safe";
     case "take": {

@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import { changing, failure, idFrom } from "@/app/api/answer";
+import { joinJobs, joinSchema, splitComplaint, splitSchema } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { AppError } from "@/data/errors";
@@ -21,6 +22,10 @@ const ACTIONS: Record<string, Change> = {
   fixes: action(jobs.newFixSchema, jobs.recordFix),
   "test-cuts": action(jobs.newTestCutSchema, jobs.recordTestCut),
   guesses: action(jobs.newGuessSchema, jobs.recordGuess),
+  answers: action(jobs.newAnswerSchema, jobs.recordAnswer),
+  skips: action(jobs.newSkipSchema, jobs.recordSkip),
+  split: action(splitSchema, splitComplaint),
+  join: action(joinSchema, joinJobs),
   notes: action(jobs.newNoteSchema, jobs.recordNote),
   events: action(jobs.newJobEventSchema, jobs.recordJobEvent),
   hold: action(jobs.newHoldSchema, (db, doing, input) => jobs.recordHold(db, doing, { ...input, isRelease: false })),

@@ -1,0 +1,110 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import { FIX_LABELS, FIXES, type FixId, type FixRow, type WorkUp } from "@/core/diagnosis";
+import type { JobView } from "@/data/job-view";
+import { useSeat } from "@/ui/person";
+import { send } from "@/ui/send";
+import type { Desk } from "./use-diagnosis";
+
+const minutes = (value: number) => Math.max(1, Math.round(value));
+
+const fixRows: readonly FixRow[] = FIXES;
+
+/** The head of the list of checks: which school orders it, how long it is expected to take, and the minutes there are. */
+export function CheckListHead({
+  view,
+  desk,
+  order,
+  setOrder,
+}: {
+  view: JobView;
+  desk: Desk;
+  order: "information" | "walk-round";
+  setOrder: (order: "information" | "walk-round") => void;
+}) {
+  const seat = useSeat();
+  const { workUp } = desk;
+  if (!workUp || workUp.diagnosis.symptoms.length === 0 || workUp.advice.code === "found") return null;
+  const turn = (next: typeof order) => {
+    setOrder(next);
+    if (seat.who) send(`/api/v1/people/${encodeURIComponent(seat.who)}`, { who: seat.who, checkOrder: next }, "PATCH");
+  };
+  return (
+    <div className="mt-2">
+      <div className="flex items-center justify-between gap-2">
+        <h2 className="caps">Check next</h2>
+        <MinutesLeft desk={desk} />
+      </div>
+      <fieldset className="flex gap-1" aria-label="Order of checks">
+        {(["information", "walk-round"] as const).map((school) => (
+          <button
+            key={school}
+            type="button"
+            aria-pressed={order === school}
+            className={`btn min-h-11 grow !gap-1 !px-1 text-sm whitespace-nowrap ${order === school ? "btn-on" : ""}`}
+            onClick={() => turn(school)}
+          >
+            {school === "information" ? "Tells most" : "Walk-round"}
+            <span className="font-normal">{expected(workUp, school, order)}</span>
+          </button>
+        ))}
+      </fieldset>
+      {desk.minutesLeft !== undefined && <Within view={view} workUp={workUp} minutesLeft={desk.minutesLeft} />}
+    </div>
+  );
+}
+
+/** The minutes there are: which checks fit, whether the fix does, and what goes out unproved if it leaves now. */
+function Within({ view, workUp, minutesLeft }: { view: JobView; workUp: WorkUp; minutesLeft: number }) {
+  const { plan, diagnosis } = workUp;
+  const [leader] = diagnosis.causes;
+  const fix = leader && [...fixRows].sort((a, b) => a.minutes - b.minutes).find(({ cause }) => cause === leader.id);
+  const left = minutesLeft - plan.minutes;
+  const checks =
+    plan.checks.length === 0
+      ? "No check fits."
+      : `${plan.checks.length} check${plan.checks.length === 1 ? "" : "s"} fit${plan.checks.length === 1 ? "s" : ""}, ${Math.round(plan.minutes)} min.`;
+  const mend = fix
+    ? ` ${FIX_LABELS[fix.fix as FixId]} (${fix.minutes} min) ${fix.minutes <= left ? "fits after them" : "does not fit after them"}.`
+    : "";
+  const gaps = view.proof.gaps.length > 0 ? " If it leaves now it goes out unproved." : "";
+  const unsafe = view.suspicion || view.takes.some(({ verdict }) => verdict === "stop") ? " It is not known to be safe: hold it." : "";
+  return (
+    <p className="py-1 text-sm leading-snug" role="status">
+      {checks}
+      {mend}
+      {gaps}
+      {unsafe && <span className="font-semibold text-mark">{unsafe}</span>}
+    </p>
+  );
+}
+
+function expected({ plan, other }: WorkUp, school: string, order: string): string {
+  const value = school === order ? plan.expectedMinutes : other.expectedMinutes;
+  return value > 0 ? `≈${minutes(value)} min` : "";
+}
+
+/** "I have 20 minutes": only what fits is listed, making ready counted. */
+function MinutesLeft({ desk }: { desk: Desk }) {
+  const [text, setText] = useState("");
+  const { setMinutesLeft } = desk;
+  useEffect(() => {
+    const value = Number(text);
+    setMinutesLeft(text.trim() !== "" && Number.isFinite(value) && value >= 0 && value <= 600 ? value : undefined);
+  }, [text, setMinutesLeft]);
+  return (
+    <label className="flex items-center gap-1 text-sm">
+      I have
+      <input
+        className="input num w-16 !px-1 text-center"
+        inputMode="numeric"
+        aria-label="Minutes I have"
+        value={text}
+        placeholder="–"
+        onChange={(event) => setText(event.target.value)}
+      />
+      min
+    </label>
+  );
+}

@@ -1,0 +1,107 @@
+"use client";
+
+import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
+import { LIKELIHOOD_WORDS, labelOfCheck, percent, sayAdvice, sayFactor } from "@/ui/words/diagnosis";
+import type { PanelId } from "./steps";
+
+const SHOWN = 4;
+
+/** What moved a cause last: the factor of the check just made, where it made a difference. */
+function movedBy(cause: RankedCause, check: string | undefined): number | undefined {
+  return cause.reasons.find((reason) => reason.kind === "evidence" && reason.check === check)?.factor;
+}
+
+/** What it might be: the likeliest first, probability as length, as a word and as a figure. */
+export function Suspects({
+  workUp,
+  lastCheck,
+  isLive,
+  here,
+  open,
+}: {
+  workUp: WorkUp | undefined;
+  /** The check whose result came last: what it moved is marked. */
+  lastCheck: string | undefined;
+  isLive: boolean;
+  here: PanelId;
+  open: (panel: PanelId) => void;
+}) {
+  if (!workUp) {
+    return <p className="trouble mt-3">More was seen at once than can be reckoned. Take some of it as a complaint of its own.</p>;
+  }
+  const { causes, alsoWorthALook, symptoms } = workUp.diagnosis;
+  if (symptoms.length === 0) return null;
+  const advice = sayAdvice(workUp.advice);
+  return (
+    <section aria-label="What it might be" className="mt-2">
+      <div className="flex items-center justify-between gap-2">
+        <h2 className="caps">What it might be{isLive ? ", as typed" : ""}</h2>
+        <button type="button" className="btn btn-quiet !min-h-9 !px-0 text-sm underline" onClick={() => open("links")}>
+          all {causes.length}
+          {alsoWorthALook.length > 0 ? ` and ${alsoWorthALook.length} more` : ""}
+        </button>
+      </div>
+      {advice && (
+        <p
+          role="status"
+          className={`border-l-4 px-2 py-1 leading-snug font-semibold ${workUp.advice.code === "found" ? "border-good" : "border-watch"}`}
+        >
+          {advice}
+        </p>
+      )}
+      {causes.slice(0, SHOWN).some((cause) => movedBy(cause, lastCheck) !== undefined) && (
+        <p className="pl-2 text-sm text-soft">▲▼ odds, moved by {labelOfCheck(lastCheck ?? "").toLowerCase()}</p>
+      )}
+      <ol>
+        {causes.slice(0, SHOWN).map((cause) => (
+          <li key={cause.id}>
+            <SuspectRow cause={cause} moved={movedBy(cause, lastCheck)} isHere={here === `cause:${cause.id}`} open={open} />
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function SuspectRow({
+  cause,
+  moved,
+  isHere,
+  open,
+}: {
+  cause: RankedCause;
+  moved: number | undefined;
+  isHere: boolean;
+  open: (panel: PanelId) => void;
+}) {
+  const word = LIKELIHOOD_WORDS[likelihoodOf(cause.probability)];
+  return (
+    <button
+      type="button"
+      onClick={() => open(`cause:${cause.id}`)}
+      aria-current={isHere ? "true" : undefined}
+      className={`block min-h-11 w-full border-l-4 pl-2 text-left ${isHere ? "border-dye bg-sheet" : "border-transparent"}`}
+    >
+      <span className="flex items-baseline gap-2 leading-tight">
+        <span className={`grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>{cause.label}</span>
+        {moved !== undefined && (
+          <span className={`text-sm font-semibold tabular-nums ${moved > 1 ? "text-mark" : "text-soft"}`}>
+            {moved > 1 ? "▲" : "▼"}
+            {sayFactor(moved)}
+          </span>
+        )}
+      </span>
+      <span className="mt-0.5 flex items-center gap-2">
+        <span className="h-2 grow bg-[var(--rule)]/40">
+          <span
+            className={`block h-2 transition-[width] duration-300 motion-reduce:transition-none ${cause.isBackedByCheck && cause.presence >= 0.85 ? "bg-mark" : "bg-[var(--dye-text)]"}`}
+            style={{ width: `${Math.max(1, 100 * cause.probability)}%` }}
+          />
+        </span>
+        <span className="w-28 text-right text-sm whitespace-nowrap text-soft">
+          {word} <span className="font-semibold text-ink tabular-nums">{percent(cause.probability)}</span>
+        </span>
+      </span>
+    </button>
+  );
+}

@@ -1,0 +1,62 @@
+import { useEffect, useMemo, useState } from "react";
+import type { Assessment } from "@/core/checks";
+import type { WorkUp, WorkUpInput } from "@/core/diagnosis";
+import type { JobView } from "@/data/job-view";
+import { workUpInWorker } from "@/workers/diagnosis/client";
+
+export type Desk = {
+  workUp: WorkUp | undefined;
+  input: WorkUpInput;
+  minutesLeft: number | undefined;
+  setMinutesLeft: (minutes: number | undefined) => void;
+  /** Whether what is being typed, and not yet saved, is counted in. */
+  isLive: boolean;
+};
+
+/** A key for "the same question": the worker is asked only when it changes. */
+const keyOf = (input: WorkUpInput) => JSON.stringify(input);
+
+/**
+ * The diagnosis of the job as it stands, with what is being typed counted in before it is saved. What came with the page is used as it
+ * is; anything else is asked of the worker, and the last answer stays until the next is there.
+ */
+export function useDiagnosis(args: {
+  view: JobView;
+  initial: WorkUp | undefined;
+  order: WorkUpInput["order"];
+  initialOrder: WorkUpInput["order"];
+  live: { checkId: string; assessment: Assessment } | undefined;
+}): Desk {
+  const { view, initial, order, initialOrder, live } = args;
+  const [minutesLeft, setMinutesLeft] = useState<number>();
+  const saved = view.case.input;
+  const input = useMemo<WorkUpInput>(() => {
+    const given = live ? { ...saved.given, evidence: withLive(saved.given.evidence, live) } : saved.given;
+    return { ...saved, given, order, ...(minutesLeft === undefined ? {} : { minutesLeft }) };
+  }, [saved, live, order, minutesLeft]);
+  const key = keyOf(input);
+  const initialKey = useMemo(() => keyOf({ ...saved, order: initialOrder }), [saved, initialOrder]);
+  const [answer, setAnswer] = useState<{ key: string; workUp: WorkUp | undefined }>({ key: initialKey, workUp: initial });
+  useEffect(() => {
+    if (key === initialKey) {
+      setAnswer({ key, workUp: initial });
+      return;
+    }
+    let isWanted = true;
+    workUpInWorker(input).then((workUp) => {
+      if (isWanted) setAnswer({ key, workUp });
+    });
+    return () => {
+      isWanted = false;
+    };
+  }, [key, initialKey, initial, input]);
+  return { workUp: key === initialKey ? initial : answer.workUp, input, minutesLeft, setMinutesLeft, isLive: live !== undefined };
+}
+
+function withLive(
+  evidence: WorkUpInput["given"]["evidence"],
+  { checkId, assessment }: { checkId: string; assessment: Assessment },
+): WorkUpInput["given"]["evidence"] {
+  const others = evidence.filter((one) => !("check" in one) || one.check !== checkId);
+  return [...others, ...assessment.evidence.map((one) => ({ check: checkId, ...one }))];
+}

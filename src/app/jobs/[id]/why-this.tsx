@@ -1,0 +1,90 @@
+"use client";
+
+import { useState } from "react";
+import type { CheckRow, WorkUp } from "@/core/diagnosis";
+import type { JobView } from "@/data/job-view";
+import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
+import type { Act } from "./act";
+
+/** Why this check now, what must be right before it is set, and a way past it that asks why. */
+export function WhyThis({ view, workUp, row, act }: { view: JobView; workUp: WorkUp | undefined; row: CheckRow; act: Act }) {
+  const [isAsking, setAsking] = useState(false);
+  const skipped = view.skips.find(({ checkId }) => checkId === row.id);
+  const place = workUp?.plan.checks.findIndex(({ id }) => id === row.id) ?? -1;
+  const next = workUp?.plan.checks[place];
+  if (view.state === "closed") return null;
+  if (skipped) {
+    return (
+      <p className="mb-2 flex flex-wrap items-center gap-2 border-l-4 border-watch pl-2">
+        <span className="grow">
+          Left out by {skipped.who}: {SKIP_WORDS[skipped.reason]}.
+        </span>
+        <button type="button" className="btn" disabled={act.isBusy} onClick={() => act.send("skips", { checkId: row.id, reason: "back" })}>
+          Take it in again
+        </button>
+      </p>
+    );
+  }
+  if (!workUp || !next) return null;
+  return (
+    <div className="mb-2">
+      <p className="leading-snug">
+        {place === 0 ? sayFirst(workUp) : sayLater(workUp, place)}
+        {next.waitsFor.length > 0 && (
+          <span className="font-semibold">
+            {" "}
+            Look now if you like, but set nothing before {next.waitsFor.map((id) => labelOfCheck(id).toLowerCase()).join(" and ")}.
+          </span>
+        )}
+      </p>
+      {isAsking ? (
+        <fieldset className="mt-1">
+          <legend className="caps mb-1">Why leave it out?</legend>
+          <div className="flex flex-wrap gap-1">
+            {Object.entries(SKIP_WORDS).map(([reason, words]) => (
+              <button
+                key={reason}
+                type="button"
+                className="btn px-3"
+                disabled={act.isBusy}
+                onClick={async () => {
+                  if (await act.send("skips", { checkId: row.id, reason })) setAsking(false);
+                }}
+              >
+                {words}
+              </button>
+            ))}
+            <button type="button" className="btn btn-quiet" onClick={() => setAsking(false)}>
+              Keep it
+            </button>
+          </div>
+        </fieldset>
+      ) : (
+        <button type="button" className="btn btn-quiet !px-0 text-sm" onClick={() => setAsking(true)}>
+          Leave it out
+        </button>
+      )}
+    </div>
+  );
+}
+
+function sayFirst({ plan, settles, tie }: WorkUp): string {
+  const [first] = plan.checks;
+  if (!first) return "";
+  const ready = first.setUpMinutes > 0 ? ` (${first.setUpMinutes} of them making ready)` : "";
+  const [one, other] = settles.map((id) => labelOfCause(id).toLowerCase());
+  const would = one && other ? `: would settle ${one} against ${other}` : one ? `: would settle ${one}` : "";
+  const tied = tie?.check === first.id ? ` It tells the two leaders apart.` : "";
+  return `Tells most for its ${first.minutes} minutes${ready}${would}.${tied}`;
+}
+
+function sayLater({ plan }: WorkUp, place: number): string {
+  const [first] = plan.checks;
+  const here = plan.checks[place];
+  if (!first || !here) return "";
+  const share = first.bitsPerMinute > 0 ? Math.round((100 * here.bitsPerMinute) / first.bitsPerMinute) : 0;
+  const order = `Number ${place + 1} on the list`;
+  return share >= 1 && share < 100
+    ? `${order}: a minute here tells ${share} % of what a minute of ${first.label.toLowerCase()} would.`
+    : `${order}.`;
+}

@@ -1,0 +1,108 @@
+import { type Advice, CAUSES, CHECKS, CONTEXTS, type Likelihood, type Question, type Reason, SYMPTOMS } from "@/core/diagnosis";
+
+export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
+  "very-likely": "very likely",
+  likely: "likely",
+  possible: "possible",
+  unlikely: "unlikely",
+};
+
+const RESULT_WORDS: Record<string, string> = {
+  seen: "seen",
+  suspect: "suspected",
+  "not-found": "not found",
+  unclear: "could not tell",
+};
+
+export const labelOfCause = (id: string) => CAUSES.find((row) => row.id === id)?.label ?? id;
+export const labelOfCheck = (id: string) => CHECKS.find((row) => row.id === id)?.label ?? id;
+export const labelOfSymptom = (id: string) => SYMPTOMS.find((row) => row.id === id)?.label ?? id;
+export const labelOfContext = (id: string) => CONTEXTS.find((row) => row.id === id)?.label ?? id;
+
+export const percent = (probability: number) => {
+  if (probability > 0 && probability < 0.005) return "under 1 %";
+  if (probability < 1 && probability > 0.995) return "over 99 %";
+  return `${Math.round(100 * probability)} %`;
+};
+
+/** A change of odds as it is said: ×8, ÷3; two figures. */
+export function sayFactor(factor: number): string {
+  const size = factor >= 1 ? factor : 1 / factor;
+  const figure = size >= 10 ? Math.round(size) : Math.round(size * 10) / 10;
+  return `${factor >= 1 ? "×" : "÷"}${figure}`;
+}
+
+/** What moved a cause, without the figure. */
+export function sayReason(reason: Reason): string {
+  switch (reason.kind) {
+    case "symptom":
+      return reason.state === "present" ? labelOfSymptom(reason.id) : `${labelOfSymptom(reason.id)}: not there`;
+    case "context":
+      return labelOfContext(reason.id);
+    case "place":
+      return "Where it shows in the swath";
+    case "evidence": {
+      const check = reason.check ? labelOfCheck(reason.check) : "A measured figure";
+      return reason.result ? `${check}: ${RESULT_WORDS[reason.result] ?? reason.result}` : `${check}, as read`;
+    }
+  }
+}
+
+export const SKIP_WORDS: Record<string, string> = {
+  "no-tool": "no tool for it",
+  "no-access": "cannot get at it",
+  "sure-already": "sure already",
+  "no-time": "no time",
+};
+
+const listed = (labels: readonly string[]) =>
+  labels.length < 2 ? (labels[0] ?? "") : `${labels.slice(0, -1).join(", ")} and ${labels.at(-1)}`;
+
+/** What to do about the checking itself; nothing while it should simply go on. */
+export function sayAdvice(advice: Advice): string | undefined {
+  switch (advice.code) {
+    case "go-on":
+      return undefined;
+    case "no-symptom":
+      return undefined;
+    case "found":
+      return `Found: ${listed(advice.causes.map(labelOfCause))}.`;
+    case "nothing-explains":
+      return advice.isListDone
+        ? `Nothing on the list explains: ${listed(advice.symptoms.map(labelOfSymptom))}. Look for something new.`
+        : `So far nothing on the list explains: ${listed(advice.symptoms.map(labelOfSymptom))}.`;
+    case "nothing-left":
+      return `Not settled, and no check is left that would tell: ${listed(advice.symptoms.map(labelOfSymptom))}.`;
+  }
+}
+
+/** Questions as they are asked over the telephone; what is not here is asked by its label. */
+const CONTEXT_QUESTIONS: Record<string, string> = {
+  "struck-object": "Did it hit anything hard?",
+  "deck-dropped": "Did the deck drop or drag?",
+  "deck-refitted": "Was the deck off and on again?",
+  "blades-changed": "Were the blades changed or sharpened?",
+  "belt-disturbed": "Was a belt changed or off?",
+  "tyre-work": "Was a tyre mended, swapped or pumped?",
+  "height-changed": "Was the height changed?",
+  "unit-bench-work": "Was a unit on the bench?",
+  "roller-changed": "Was a roller changed?",
+  "top-dressed": "Was the turf top-dressed?",
+  "wet-or-tall": "Was the grass wet or tall?",
+  "long-gap": "Was it left longer than usual?",
+  "new-operator": "Is somebody new driving?",
+  "new-site": "Is it a new site, or another part of it?",
+  "one-machine-only": "Do the other machines cut that turf well?",
+  "all-machines": "Does every machine do it there?",
+  "only-on-turns-or-slopes": "Only in turns or across slopes?",
+  "now-and-then": "Does it come and go?",
+  "always-same-direction": "Is it always mown the same way?",
+  "rough-use": "Was it on brush, cones or stones?",
+  "mode-changed": "Was it changed to or from mulching or collecting?",
+};
+
+export function sayQuestion(question: Pick<Question, "kind" | "id">): string {
+  return question.kind === "context"
+    ? (CONTEXT_QUESTIONS[question.id] ?? labelOfContext(question.id))
+    : `Also: ${labelOfSymptom(question.id)}?`;
+}
