@@ -25,6 +25,7 @@ export async function makeSafe(page: Page, state: string): Promise<void> {
   await page.getByRole("radio", { name: state, exact: true }).click();
   for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
   await page.getByRole("button", { name: /confirm:/ }).click();
+  await expect(page.getByRole("list", { name: "Timeline" }).getByRole("listitem").last()).toContainText("Made safe");
 }
 
 /** Types one reading after another into the table, Enter after each: the order is the measuring order. */
@@ -34,4 +35,20 @@ export async function typeReadings(page: Page, readings: readonly string[]): Pro
     await page.keyboard.type(reading);
     await page.keyboard.press("Enter");
   }
+}
+
+/** Opens a check, whether the list suggests it or it stands among the others. */
+export async function openCheck(page: Page, label: string): Promise<void> {
+  const heading = page.getByRole("heading", { name: label, exact: true });
+  const listed = page.getByRole("navigation", { name: "Steps of the job" }).getByRole("button", { name: new RegExp(`${label}`) });
+  await expect(page.getByRole("navigation", { name: "Steps of the job" })).toBeVisible();
+  await page.waitForLoadState("networkidle");
+  if (await heading.isVisible()) return;
+  if ((await listed.count()) > 0) await listed.first().click();
+  else {
+    const others = page.getByLabel("Other checks");
+    const option = await others.locator("option", { hasText: label }).first().getAttribute("value");
+    await others.selectOption(option ?? "");
+  }
+  await expect(heading).toBeVisible();
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
-import { makeSafe, newJob, sitDown, typeReadings } from "./helpers";
+import { makeSafe, newJob, openCheck, sitDown, typeReadings } from "./helpers";
 
 const AXE = readFileSync("node_modules/axe-core/axe.min.js", "utf8");
 
@@ -59,6 +59,7 @@ for (const theme of ["light", "dark"] as const) {
     }
     await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
     await makeSafe(page, "Locked out");
+    await openCheck(page, "Tyre pressures");
     await typeReadings(page, ["13", "x", "20", "400"]);
     expect(await violations(page), "tyres with bad input").toEqual([]);
     await page.getByRole("button", { name: "Keyboard shortcuts" }).click();
@@ -107,6 +108,7 @@ test("what cannot be read is answered at its field and nothing typed is lost, no
   const jobId = await newJob(page, { machineId: "zt-1", words: "bad input" });
   await page.goto(`/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["twelve", "400", "83", "-3"]);
   const field = (order: number) => page.getByRole("textbox", { name: new RegExp(`^${order}\\. `) });
   await expect(page.getByText("“twelve” cannot be read as a pressure.", { exact: false })).toBeVisible();
@@ -130,6 +132,7 @@ test("a dropped connection loses nothing and a second press doubles nothing", as
   const jobId = await newJob(page, { machineId: "bd-2", words: "line drops" });
   await page.goto(`/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["10", "14", "14", "10"]);
   let sent = 0;
   await page.route("**/takes", async (route) => {
@@ -142,7 +145,7 @@ test("a dropped connection loses nothing and a second press doubles nothing", as
   await expect(page.getByText("No connection.", { exact: false })).toBeVisible();
   await expect(page.getByRole("textbox", { name: /^1\. / })).toHaveValue("10");
   await page.getByRole("button", { name: "Save the readings" }).click();
-  await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Tyre pressures: in tolerance");
   await expect(page.getByRole("list", { name: "Timeline" }).getByText("Tyre pressures", { exact: false })).toHaveCount(1);
 });
 
@@ -151,10 +154,11 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
   const jobId = await newJob(page, { machineId: "gr-1", words: "two tabs" });
   await page.goto(`/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["14", "18", "18", "14"]);
   const other = await context.newPage();
   await other.goto(`/jobs/${jobId}`);
-  await other.getByRole("button", { name: /^6 Close/ }).click();
+  await other.getByRole("button", { name: /^Close/ }).click();
   await other.getByRole("button", { name: "Nothing found" }).click();
   await other.getByRole("button", { name: "Close the job" }).click();
   await expect(other.getByText("Not closed: it is not proved.", { exact: false })).toBeVisible();
@@ -167,14 +171,14 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
   await other.getByRole("button", { name: "Undo: Closed, not proved" }).click();
   await expect(other.getByRole("button", { name: /Locked out · AK/ })).toBeVisible();
   await page.getByRole("button", { name: "Save the readings" }).click();
-  await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Tyre pressures: in tolerance");
 });
 
 test("units are one system throughout, and the drawing turns with the mechanic", async ({ page }) => {
   await like(page, "JM", { unitSystem: "metric", standsAt: "behind" });
   await sitDown(page, "JM");
   await page.goto("/jobs/15");
-  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await openCheck(page, "Deck level and rake");
   await expect(page.getByTestId("answer")).toContainText(/side \d+ mm low/);
   const text = await page.getByRole("main").textContent();
   expect(text).not.toMatch(/\d in\b|\bpsi\b/);
@@ -189,6 +193,7 @@ test("readings go in on the drawing: touch a place, type, Enter walks on in meas
   const jobId = await newJob(page, { machineId: "zt-1", words: "on the drawing" });
   await page.goto(`/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
   await page.getByRole("button", { name: "Read Left drive" }).click();
   for (const reading of ["8", "18", "18", "12"]) {
     await page.keyboard.type(reading);
@@ -239,10 +244,11 @@ test("a tyre pumped up after the level says so with the movement, and an uneven 
   const jobId = await newJob(page, { machineId: "zt-3", words: "pumped after levelling" });
   await page.goto(`/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["8", "18", "18", "12"]);
   await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
-  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await openCheck(page, "Deck level and rake");
   await typeReadings(page, ["3 1/4", "3 1/4", "3 1/16", "3 5/16"]);
   await expect(page.getByTestId("answer")).toHaveText("Level side to side. Rake right.");
   await page.getByText("The floor here is uneven: map it").click();
@@ -257,7 +263,7 @@ test("a tyre pumped up after the level says so with the movement, and an uneven 
   await page.getByLabel("For which cause").selectOption({ label: "Tyres unequal side to side (readings say so)" });
   await page.getByRole("button", { name: "Write the fix down" }).click();
   await expect(page.getByRole("heading", { name: "Tyre pressures" })).toBeVisible();
-  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await openCheck(page, "Deck level and rake");
   await expect(page.getByText(/tyre inflated or let down at .* left blade, tip to the left reckoned .* in up \(estimate\)/)).toBeVisible();
   await page.getByText("The floor here is uneven: map it").click();
   await page.getByRole("button", { name: "As mapped last time" }).click();
@@ -286,9 +292,11 @@ test("a slip is corrected in one's own units with every reading kept, and an unr
   const jobId = await newJob(page, { machineId: "gr-1", words: "a slip" });
   await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
   await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["14", "18", "18", "14"]);
   await page.getByRole("button", { name: "Save the readings" }).click();
-  await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Tyre pressures: in tolerance");
+  await openCheck(page, "Deck level and rake");
   await page.getByRole("radio", { name: "Twist" }).click();
   await typeReadings(page, ["3", "3 1/4", "3 1/4", "3 1/4", "3", "3", "3 1/4", "3 1/4"]);
   await page.getByLabel(/Height of cut to set/).fill("tall");
@@ -296,7 +304,7 @@ test("a slip is corrected in one's own units with every reading kept, and an unr
   await page.getByLabel(/Height of cut to set/).fill("");
   await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
-  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await openCheck(page, "Deck level and rake");
   await page.getByRole("button", { name: "Correct a slip" }).click();
   await expect(page.getByRole("textbox", { name: /^8\. / })).toHaveValue("3.25");
   await page.getByRole("textbox", { name: /^1\. / }).fill("3 1/16");

@@ -4,7 +4,7 @@ import { makeSafe, sitDown, typeReadings } from "./helpers";
 /** The handbook's worked deck (three blades, four tips), walked from the complaint to the machine's history. */
 test("a ledge between passes is taken from complaint to proved fix and read back", async ({ page }) => {
   await sitDown(page);
-  await page.goto("/complaint");
+  await page.goto("/complaint", { waitUntil: "networkidle" });
   await page.getByLabel("Machine").selectOption({ label: "ZT-3 · Zero-turn, three blades · Festival meadow" });
   await page.getByRole("button", { name: "Ledge between passes" }).click();
   await page.getByLabel("In their own words").fill("each pass leaves a ledge against the last, thread test");
@@ -18,6 +18,11 @@ test("a ledge between passes is taken from complaint to proved fix and read back
   await typeReadings(page, ["12", "18", "18", "12"]);
   await expect(page.getByTestId("answer")).toHaveText("Tyres right.");
   await page.getByRole("button", { name: "Save the readings" }).click();
+
+  await expect(page.getByRole("heading", { name: "Hangers, links and pins" })).toBeVisible();
+  await expect(page.getByText(/^Tells most for its \d+ minutes/)).toBeVisible();
+  await page.getByRole("button", { name: "None of these" }).click();
+  await page.getByRole("button", { name: "Save what was found" }).click();
 
   await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
   await typeReadings(page, ["3", "3.31", "3 1/4", "3.19"]);
@@ -41,6 +46,9 @@ test("a ledge between passes is taken from complaint to proved fix and read back
   await page.getByRole("button", { name: "Write the test cut down" }).click();
 
   await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Close the job" })).toBeDisabled();
+  for (const looked of await page.getByRole("group", { name: "What this work could have broken" }).getByRole("checkbox").all())
+    await looked.check();
   await page.getByRole("button", { name: "Close the job" }).click();
   await expect(page.getByText("Closed, proved.")).toBeVisible();
 

@@ -160,6 +160,14 @@ describe("the order of checks", () => {
     expect(plan(rotary, about("step-between-passes")).checks[0]?.id).toBe("tyre-pressure");
   });
 
+  it("looks first at what is very likely and only wants a look, before it learns more about the unlikely", () => {
+    const given: Case = { ...about("hot-hub", "grinding-noise"), context: ["grease-overdue"] };
+    expect(diagnose(rotary, given).causes[0]).toMatchObject({ id: "spindle-bearing-worn", isBackedByCheck: false });
+    expect(plan(rotary, given).checks[0]?.id).toBe("spindle-play");
+    const looked: Case = { ...given, evidence: [{ check: "spindle-play", cause: "spindle-bearing-worn", result: "suspect" }] };
+    expect(adviceOn(diagnose(rotary, looked), plan(rotary, looked, { done: ["spindle-play"] })).code).toBe("found");
+  });
+
   it("leaves out what is done, and brings it back when it has gone stale", () => {
     const given = about("step-between-passes");
     expect(plan(rotary, given, { done: ["tyre-pressure"] }).checks.map(({ id }) => id)).not.toContain("tyre-pressure");

@@ -65,11 +65,12 @@ export function planChecks(args: {
   const offered = knowledge.checks.filter(({ id }) => !isDone(id));
   const settled = diagnosis.causes.filter(isSettled).map(({ id }) => id);
   const bound = boundToComplaint(knowledge, openSymptoms(diagnosis)).filter((id) => !settled.includes(id));
-  const gains = gainsOf(new Prospect(knowledge, given), offered, bound);
-  const sequence =
-    order === "walk-round"
-      ? walkRound({ ...args, offered })
-      : byInformation({ offered, gains, state: args.state, minutesLeft: args.minutesLeft });
+  const prospect = new Prospect(knowledge, given);
+  const gains = gainsOf(prospect, offered, bound);
+  const proving = toProve({ knowledge, diagnosis, offered });
+  const likely = proving.length > 0 ? gainsOf(prospect, offered, proving).filter(({ check }) => speaksTo(knowledge, check, proving)) : [];
+  const limits = { offered, state: args.state, minutesLeft: args.minutesLeft };
+  const sequence = order === "walk-round" ? walkRound({ ...args, offered }) : byInformation({ ...limits, gains, first: likely });
   const checks = costed({ sequence, gains, knowledge, isDone, bound, diagnosis, state: args.state });
   return {
     checks,
@@ -104,20 +105,53 @@ function walkRound(args: { offered: readonly KnownCheck[]; state: CheckState; mi
   return within;
 }
 
+/**
+ * What is as good as found and only wants a look: the causes above the level that no check speaks for yet, where together they can show
+ * everything still open. A very likely cause has little left to tell in bits, yet nobody mends on a likelihood.
+ */
+function toProve(args: {
+  knowledge: Knowledge;
+  diagnosis: Pick<Diagnosis, "causes" | "symptoms">;
+  offered: readonly KnownCheck[];
+}): CauseId[] {
+  const { knowledge, diagnosis, offered } = args;
+  const open = diagnosis.symptoms.filter(({ status }) => status !== "found").map(({ id }) => id);
+  const likely = diagnosis.causes
+    .filter(({ presence, isBackedByCheck }) => presence >= EXPLAINED_LEVEL && !isBackedByCheck)
+    .map(({ id }) => id);
+  const shows = (cause: CauseId) => knowledge.causes.find(({ id }) => id === cause)?.links.map(({ symptom }) => symptom) ?? [];
+  const able = likely.filter((cause) => shows(cause).some((symptom) => open.includes(symptom)));
+  const isCovered = open.length > 0 && open.every((symptom) => able.some((cause) => shows(cause).includes(symptom)));
+  return isCovered ? able.filter((cause) => offered.some(({ figures }) => figures.flat().includes(cause))) : [];
+}
+
+function speaksTo(knowledge: Knowledge, check: CheckId, causes: readonly CauseId[]): boolean {
+  return (
+    knowledge.checks
+      .find(({ id }) => id === check)
+      ?.figures.flat()
+      .some((cause) => causes.includes(cause)) ?? false
+  );
+}
+
 type Visit = { checks: KnownCheck[]; bits: number; minutes: number };
 
 /** Goes to the state whose best run of checks tells most per minute, and on from there. */
 function byInformation(args: {
   offered: readonly KnownCheck[];
   gains: readonly Gain[];
+  /** Gains that go before all others: one check is taken by them first. */
+  first: readonly Gain[];
   state: CheckState;
   minutesLeft?: number | undefined;
 }): KnownCheck[] {
   const bitsOf = new Map(args.gains.map(({ check, bits }) => [check, bits]));
   let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
-  let rest = args.offered.filter(({ id }) => (bitsOf.get(id) ?? 0) >= LEAST_BITS);
-  let { state } = args;
-  const sequence: KnownCheck[] = [];
+  const leader = firstOf(args, left);
+  const sequence: KnownCheck[] = leader ? [leader] : [];
+  left -= leader ? setUpMinutes(args.state, leader.state) + leader.minutes : 0;
+  let rest = args.offered.filter((check) => check !== leader && (bitsOf.get(check.id) ?? 0) >= LEAST_BITS);
+  let state = leader?.state ?? args.state;
   while (rest.length > 0) {
     const visit = bestVisit({ rest, bitsOf, state, left });
     if (!visit) break;
@@ -127,6 +161,14 @@ function byInformation(args: {
     rest = rest.filter((check) => !visit.checks.includes(check));
   }
   return sequence;
+}
+
+function firstOf(
+  { first, offered, state }: { first: readonly Gain[]; offered: readonly KnownCheck[]; state: CheckState },
+  left: number,
+): KnownCheck | undefined {
+  const bitsOf = new Map(first.map(({ check, bits }) => [check, bits]));
+  return bestVisit({ rest: offered.filter(({ id }) => bitsOf.has(id)), bitsOf, state, left })?.checks[0];
 }
 
 function bestVisit(args: {

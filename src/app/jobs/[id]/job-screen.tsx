@@ -7,6 +7,7 @@ import { checkRow } from "@/core/checks";
 import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
 import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
+import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { send } from "@/ui/send";
 import { shortTime, sinceWords } from "@/ui/time";
@@ -65,10 +66,10 @@ export function JobScreen({
   // What is saved decides what to do next; what is being typed only moves the picture.
   const [settled, setSettled] = useState(initial);
   const suggested = nextPanel(view, settled);
-  const [chosen, setChosen] = useState<{ panel: PanelId; atStep: number }>();
+  const { value: chosen, set: setChosen } = useDraft<{ panel?: PanelId; atStep: number }>(`job:${view.id}:panel`, { atStep: -1 });
   const lastStep = view.steps.at(-1)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
-  const panel = chosen?.atStep === lastStep ? chosen.panel : suggested;
+  const panel = (chosen.atStep === lastStep && chosen.panel) || suggested;
   const open = (next: PanelId) => {
     act.clear();
     setChosen({ panel: next, atStep: lastStep });
@@ -376,7 +377,7 @@ function Complaints({ view, now, act, open }: { view: JobView; now: string; act:
         </div>
       ))}
       {isOpen && (
-        <div className="flex flex-wrap gap-x-3">
+        <div className="-my-1 flex flex-wrap gap-x-3">
           <button type="button" className="btn btn-quiet !min-h-9 !px-0 text-sm underline" onClick={() => open("phone")}>
             Ask over the telephone
           </button>
@@ -400,19 +401,21 @@ function Complaints({ view, now, act, open }: { view: JobView; now: string; act:
 
 /** What a strike holds under suspicion until each was looked at. */
 function Suspicion({ suspicion, open }: { suspicion: NonNullable<JobView["suspicion"]>; open: (panel: PanelId) => void }) {
+  const { words, droveOn, checks } = suspicion;
   return (
-    <section aria-label="Under suspicion" className="mt-2 border-l-4 border-mark pl-2">
-      <p className="leading-snug font-semibold">
-        It struck something{suspicion.words ? `: ${suspicion.words}` : ""}. Still to be looked at:
-      </p>
-      <div className="flex flex-wrap gap-x-3">
-        {suspicion.checks.map((id) => (
-          <button key={id} type="button" className="btn btn-quiet !px-0 text-sm" onClick={() => open(`check:${id}`)}>
+    <details className="mt-1 border-l-4 border-mark pl-2">
+      <summary className="min-h-11 cursor-pointer leading-snug font-semibold">
+        Struck {words || "something"}
+        {droveOn ? ", drive ran on" : ""}: {checks.length} still to be looked at
+      </summary>
+      <div className="flex flex-wrap gap-1 pb-1">
+        {checks.map((id) => (
+          <button key={id} type="button" className="btn !px-2 text-sm" onClick={() => open(`check:${id}`)}>
             {checkRow(id)?.label}
           </button>
         ))}
       </div>
-    </section>
+    </details>
   );
 }
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import type { CheckRow, WorkUp } from "@/core/diagnosis";
+import { type CheckRow, EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
@@ -25,6 +25,8 @@ export function WhyThis({ view, workUp, row, act }: { view: JobView; workUp: Wor
       </p>
     );
   }
+  const proves = view.proof.gaps.some((gap) => "check" in gap && gap.check === row.id);
+  if (proves) return <p className="mb-2 leading-snug">It proves what was mended: without it the job is not proved.</p>;
   if (!workUp || !next) return null;
   return (
     <div className="mb-2">
@@ -68,9 +70,13 @@ export function WhyThis({ view, workUp, row, act }: { view: JobView; workUp: Wor
   );
 }
 
-function sayFirst({ plan, settles, tie }: WorkUp): string {
+function sayFirst({ plan, settles, tie, diagnosis }: WorkUp): string {
   const [first] = plan.checks;
   if (!first) return "";
+  const [leader] = diagnosis.causes;
+  if (leader && leader.presence >= EXPLAINED_LEVEL && !leader.isBackedByCheck && first.tells.includes(leader.id)) {
+    return `${leader.label} is very likely: ${first.minutes} minutes prove it or clear it.`;
+  }
   const ready = first.setUpMinutes > 0 ? ` (${first.setUpMinutes} of them making ready)` : "";
   const [one, other] = settles.map((id) => labelOfCause(id).toLowerCase());
   const would = one && other ? `: would settle ${one} against ${other}` : one ? `: would settle ${one}` : "";

@@ -3,22 +3,36 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { EVENTS, type EventRow } from "@/core/diagnosis";
+import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { dateOnly } from "@/ui/time";
 import { sayError, sayIssue } from "@/ui/words/issues";
 
 const eventRows: readonly EventRow[] = EVENTS;
-export type LogEntry = { id: number; label: string; at: string; who: string; words?: string; isOfJob: boolean };
+/** What happens most, in one touch. */
+const QUICK = [
+  ["struck", "Struck something"],
+  ["mown-wet-or-tall", "Mown wet or tall"],
+  ["operator-changed", "Other operator"],
+  ["site-changed", "Other site"],
+  ["deck-dropped", "Deck dropped"],
+  ["top-dressed", "Top-dressed"],
+] as const;
+
+export type LogEntry = { id: number; label: string; at: string; who: string; words?: string; droveOn?: boolean; isOfJob: boolean };
 
 /** Hours off the meter and what happened, in a few touches; and the log, from which anything logged by hand can be taken back. */
 export function LogPanel({
   machineId,
   meterHours,
   events,
+  places,
   log,
 }: {
   machineId: string;
+  /** Blades, units and hangers a strike may have met. */
+  places: readonly { id: string; label: string }[];
   meterHours: number | undefined;
   events: readonly string[];
   log: readonly LogEntry[];
@@ -30,6 +44,9 @@ export function LogPanel({
   const [isCorrection, setCorrection] = useState(false);
   const [event, setEvent] = useState("");
   const [words, setWords] = useState("");
+  const [place, setPlace] = useState("");
+  const [droveOn, setDroveOn] = useState<"" | "yes" | "no">("");
+  const isStrike = event === "struck";
   const [failed, setFailed] = useState<{ error: string; issues: Problem[]; at: "hours" | "event" | "log" }>();
   const post = async (path: string, body: Record<string, unknown>, at: "hours" | "event" | "log") => {
     const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body });
@@ -87,15 +104,31 @@ export function LogPanel({
       <form
         onSubmit={async (submitted) => {
           submitted.preventDefault();
-          if (event && (await post("events", { event, ...(words ? { words } : {}) }, "event"))) {
+          const strike = isStrike && droveOn ? { droveOn: droveOn === "yes" } : {};
+          if (event && (await post("events", { event, ...(words ? { words } : {}), ...(place ? { place } : {}), ...strike }, "event"))) {
             setEvent("");
             setWords("");
+            setPlace("");
+            setDroveOn("");
           }
         }}
       >
         <label className="caps block" htmlFor="event">
           What happened
         </label>
+        <div className="mb-1 flex flex-wrap gap-1">
+          {QUICK.filter(([id]) => events.includes(id)).map(([id, label]) => (
+            <button
+              key={id}
+              type="button"
+              aria-pressed={event === id}
+              className={`btn px-3 ${event === id ? "btn-on" : ""}`}
+              onClick={() => setEvent(event === id ? "" : id)}
+            >
+              {label}
+            </button>
+          ))}
+        </div>
         <select id="event" className="input" value={event} onChange={(e) => setEvent(e.target.value)}>
           <option value="">Pick one</option>
           {eventRows
@@ -110,10 +143,37 @@ export function LogPanel({
           <input
             className="input mt-2"
             aria-label="In words: what, where"
-            placeholder="what, where"
+            placeholder={isStrike ? "what it hit" : "what, where"}
             value={words}
             onChange={(e) => setWords(e.target.value)}
           />
+        )}
+        {isStrike && (
+          <>
+            <label className="caps mt-2 block" htmlFor="strike-place">
+              Which blade, unit or hanger
+            </label>
+            <select id="strike-place" className="input" value={place} onChange={(e) => setPlace(e.target.value)}>
+              <option value="">not known</option>
+              {places.map(({ id, label }) => (
+                <option key={id} value={id}>
+                  {label}
+                </option>
+              ))}
+            </select>
+            <Choice
+              label="The drive"
+              value={droveOn}
+              options={[
+                ["no", "Stopped at once"],
+                ["yes", "Ran on"],
+              ]}
+              onChange={setDroveOn}
+            />
+            <p className="text-sm leading-snug text-soft">
+              A strike puts blades, shaft, hanger and gearbox under suspicion until each was looked at.
+            </p>
+          </>
         )}
         <button type="submit" className="btn mt-2" disabled={event === "" || isBusy}>
           Log it
@@ -129,6 +189,7 @@ export function LogPanel({
               <span className="grow leading-tight">
                 {entry.label}
                 {entry.words ? `: ${entry.words}` : ""}
+                {entry.droveOn === undefined ? "" : entry.droveOn ? "; the drive ran on" : "; stopped at once"}
                 <span className="block text-sm text-soft">
                   {dateOnly(entry.at, timeZone)}, {entry.who}
                 </span>

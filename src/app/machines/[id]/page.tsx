@@ -12,11 +12,12 @@ import {
 } from "@/core/checks";
 import { CAUSES, EVENTS, type EventRow } from "@/core/diagnosis";
 import { staleReasons } from "@/core/events";
-import type { Machine } from "@/core/machine";
+import { cutters, type Machine } from "@/core/machine";
 import { jobsOfMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { listEvents } from "@/data/events";
+import { suspicionOf } from "@/data/job-view";
 import { getMachine, type MachineRecord } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { type Take, takesOfMachine } from "@/data/takes";
@@ -93,6 +94,7 @@ export default async function MachinePage({ params }: Props) {
   const takes = takesOfMachine(db, record.id).reverse();
   const events = listEvents(db, record.id);
   const owed = listOwed(db, record.id);
+  const suspicion = suspicionOf(db, { machine: record, events });
   const scene = planScene(machine, "behind");
   const level = levelPoints(takes);
   const pressures = pressurePoints(takes);
@@ -114,6 +116,13 @@ export default async function MachinePage({ params }: Props) {
       </div>
       {owed.length > 0 && (
         <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(({ code }) => OWED_WORDS[code] ?? code).join("; ")}.</p>
+      )}
+      {suspicion && (
+        <p className="mt-2 border-l-4 border-mark pl-2 leading-snug font-semibold">
+          Struck {suspicion.words || "something"} on {dateOnly(suspicion.at)}
+          {suspicion.droveOn ? ", and the drive ran on" : ""}. Under suspicion until looked at:{" "}
+          {suspicion.checks.map((id) => checkRow(id)?.label.toLowerCase()).join(", ")}.
+        </p>
       )}
       <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
         <div>
@@ -212,6 +221,7 @@ export default async function MachinePage({ params }: Props) {
           machineId={record.id}
           meterHours={record.meterHours}
           events={eventsFor(machine)}
+          places={[...cutters(machine), ...(machine.deck?.hangers ?? [])].map(({ id, label }) => ({ id, label }))}
           log={[...events].reverse().map((event) => ({
             id: event.id,
             label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
@@ -219,6 +229,7 @@ export default async function MachinePage({ params }: Props) {
             who: event.who,
             isOfJob: event.stepId !== undefined,
             ...(event.words ? { words: event.words } : {}),
+            ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
           }))}
         />
       </div>
