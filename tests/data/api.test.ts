@@ -4,6 +4,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { POST as assess } from "@/app/api/v1/checks/[id]/assess/route";
 import { GET as listChecks } from "@/app/api/v1/checks/route";
 import { POST as takeComplaint } from "@/app/api/v1/complaints/route";
+import { POST as diagnose } from "@/app/api/v1/diagnose/route";
 import { POST as jobAction } from "@/app/api/v1/jobs/[id]/[action]/route";
 import { GET as getJob } from "@/app/api/v1/jobs/[id]/route";
 import { POST as addPerson } from "@/app/api/v1/people/route";
@@ -52,6 +53,40 @@ describe("reckoning", () => {
     const { status, body } = await answered(check("deck-level", JSON.parse(request)));
     expect(status).toBe(200);
     expect(body).toMatchObject(JSON.parse(printed));
+  });
+
+  it("diagnoses the example of docs/api.md as printed there", async () => {
+    const [request = "", printed = ""] = [...readFileSync("docs/api.md", "utf8").matchAll(/```json\n([\s\S]*?)```/g)]
+      .slice(2)
+      .map((match) => match[1] ?? "");
+    const { status, body } = await answered(diagnose(post(request, { origin: "" })));
+    expect(status).toBe(200);
+    for (const [field, begins] of Object.entries(JSON.parse(printed) as Record<string, unknown>)) {
+      const whole = body[field];
+      if (Array.isArray(begins) && Array.isArray(whole)) expect(whole.slice(0, begins.length), field).toMatchObject(begins);
+      else expect(whole, field).toEqual(begins);
+    }
+  });
+
+  it("takes as evidence what assess returns, as it is", async () => {
+    const [request = ""] = [...readFileSync("docs/api.md", "utf8").matchAll(/```json\n([\s\S]*?)```/g)].map((match) => match[1] ?? "");
+    const { body } = await answered(check("deck-level", JSON.parse(request)));
+    const asked = { kind: "rotary", symptoms: { "step-between-passes": "present" }, evidence: body.evidence };
+    const { status, body: answer } = await answered(diagnose(post(asked)));
+    expect(status).toBe(200);
+    expect((answer.causes as { id: string }[])[0]?.id).toBe("deck-out-of-level");
+  });
+
+  it("names unknown ids and contradictory contexts of a diagnosis with 422", async () => {
+    const bad = { kind: "reel", symptoms: { mohawk: "present", clumps: "maybe" } };
+    expect((await answered(diagnose(post(bad)))).status).toBe(422);
+    const unknown = { kind: "reel", symptoms: { mohawk: "present" }, context: ["all-machines", "one-machine-only"] };
+    const { status, body } = await answered(diagnose(post(unknown)));
+    expect(status).toBe(422);
+    expect(body.issues).toEqual([
+      { code: "unknown-id", path: ["symptoms", "mohawk"], id: "mohawk" },
+      { code: "contradictory-contexts", path: ["context"], ids: ["one-machine-only", "all-machines"] },
+    ]);
   });
 
   it("lists every check with its schemas, and needs no Origin", async () => {

@@ -1,0 +1,48 @@
+import { describe, expect, it } from "vitest";
+import { allFeatures, questionsFor, type WorkUpInput, workUp, workUpInputSchema } from "./index";
+
+const ledge: WorkUpInput = {
+  cutsWith: "rotary",
+  features: allFeatures("rotary"),
+  given: { symptoms: { "step-between-passes": "present" }, context: ["deck-dropped"], evidence: [] },
+  state: "parked",
+  done: [],
+  skipped: [],
+  order: "information",
+};
+
+describe("a job worked up", () => {
+  it("brings causes, list, advice and the other school's minutes together", () => {
+    const { diagnosis, plan, other, advice, settles } = workUp(ledge);
+    expect(diagnosis.causes[0]?.id).toBe("deck-out-of-level");
+    expect(plan.checks[0]?.id).toBe("hanger-inspection");
+    expect(other.order).toBe("walk-round");
+    expect(other.expectedMinutes).toBeGreaterThan(plan.expectedMinutes);
+    expect(advice.code).toBe("go-on");
+    expect(settles.length).toBeGreaterThan(0);
+    for (const cause of settles) expect(plan.checks[0]?.tells).toContain(cause);
+  });
+
+  it("leaves out what was left out, and what is done unless it has gone stale", () => {
+    const ids = (input: WorkUpInput) => workUp(input).plan.checks.map(({ id }) => id);
+    expect(ids({ ...ledge, skipped: ["hanger-inspection"] })).not.toContain("hanger-inspection");
+    expect(ids({ ...ledge, done: ["deck-level"] })).not.toContain("deck-level");
+    expect(ids({ ...ledge, done: ["deck-level"], given: { ...ledge.given, stale: ["deck-level"] } })).toContain("deck-level");
+  });
+
+  it("is the walk-round when that is asked for, and what fits when minutes are short", () => {
+    expect(workUp({ ...ledge, order: "walk-round" }).plan.checks[0]?.id).toBe("turf-condition");
+    expect(workUp({ ...ledge, minutesLeft: 8 }).plan.minutes).toBeLessThanOrEqual(8);
+  });
+
+  it("passes its own schema, which refuses ids nobody knows", () => {
+    expect(workUpInputSchema.parse(ledge)).toEqual(ledge);
+    expect(workUpInputSchema.safeParse({ ...ledge, done: ["guessing"] }).success).toBe(false);
+    expect(workUpInputSchema.safeParse({ ...ledge, given: { ...ledge.given, symptoms: { mohawk: "present" } } }).success).toBe(false);
+  });
+
+  it("asks no more questions than wanted, and none that was answered", () => {
+    expect(questionsFor(ledge, [], 3)).toHaveLength(3);
+    expect(questionsFor(ledge, ["struck-object"], 99).map(({ id }) => id)).not.toContain("struck-object");
+  });
+});

@@ -1,0 +1,72 @@
+import { describe, expect, it } from "vitest";
+import type { CheckId } from "@/core/diagnosis";
+import { cutters, machineSchema } from "@/core/machine";
+import { FLEET } from "@/demo/fleet";
+import { caseOfJob, type SaidLooks } from "./case";
+
+const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine);
+const at = (minute: number) => new Date(Date.UTC(2026, 2, 1, 8, minute)).toISOString();
+const said = (looks: Partial<SaidLooks>): SaidLooks => ({ symptoms: [], denied: [], contexts: [], ...looks });
+const ledge = said({ symptoms: ["step-between-passes"] });
+
+function caseOf(args: Partial<Parameters<typeof caseOfJob>[0]>) {
+  return caseOfJob({ machine, complaints: [ledge], answers: [], ticked: [], takes: [], fixedAt: [], testCuts: [], ...args });
+}
+
+describe("a job as a case", () => {
+  it("takes what any complaint shows, and what is denied only where none shows it", () => {
+    const complaints = [said({ symptoms: ["clumps"], denied: ["vibration", "stragglers"] }), said({ symptoms: ["stragglers"] })];
+    expect(caseOf({ complaints }).given.symptoms).toEqual({ clumps: "present", stragglers: "present", vibration: "denied" });
+  });
+
+  it("lets a later answer replace what was said, and take it back to unknown", () => {
+    const answers = [
+      { symptoms: { vibration: "present" as const, "torn-tips": "denied" as const }, contexts: {} },
+      { symptoms: { vibration: "denied" as const, "step-between-passes": "unknown" as const }, contexts: {} },
+    ];
+    expect(caseOf({ answers }).given.symptoms).toEqual({ vibration: "denied", "torn-tips": "denied" });
+  });
+
+  it("counts contexts of log, complaint and answers, and of two that contradict each other the later", () => {
+    const complaints = [said({ symptoms: ["clumps"], contexts: ["one-machine-only", "wet-or-tall"] })];
+    const answers = [{ symptoms: {}, contexts: { "all-machines": true, "struck-object": false } }];
+    const { given, asked } = caseOf({ complaints, answers, ticked: ["struck-object", "blades-changed"] });
+    expect(new Set(given.context)).toEqual(new Set(["blades-changed", "wet-or-tall", "all-machines"]));
+    expect(asked).toEqual(["all-machines", "struck-object"]);
+  });
+
+  it("knows nothing of the symptoms after a fix, until the test cut says whether they are back", () => {
+    const fixedAt = [at(10)];
+    expect(caseOf({}).standing).toBe("as-complained");
+    const unknown = caseOf({ fixedAt, testCuts: [{ at: at(5), looks: "same" }] });
+    expect(unknown.standing).toBe("unknown-until-cut");
+    expect(unknown.given.symptoms).toEqual({});
+    expect(caseOf({ fixedAt, testCuts: [{ at: at(12), looks: "all-alike" }] })).toMatchObject({
+      standing: "gone",
+      given: { symptoms: {} },
+    });
+    const back = caseOf({ fixedAt, testCuts: [{ at: at(12), looks: "same" }] });
+    expect(back.standing).toBe("back-after-cut");
+    expect(back.given.symptoms).toEqual({ "step-between-passes": "present" });
+  });
+
+  it("counts no evidence of a stale reading, and says which check has to be made again", () => {
+    const take = (check: CheckId, isStale: boolean) => ({ check, isStale, evidence: [{ cause: "tyres-unequal", likelihoodRatio: 3 }] });
+    const stale = caseOf({ takes: [take("tyre-pressure", true)] });
+    expect(stale.given.evidence).toEqual([]);
+    expect(stale.given.stale).toEqual(["tyre-pressure"]);
+    const again = caseOf({ takes: [take("tyre-pressure", true), take("tyre-pressure", false)] });
+    expect(again.given.evidence).toEqual([{ check: "tyre-pressure", cause: "tyres-unequal", likelihoodRatio: 3 }]);
+    expect(again.given.stale).toEqual([]);
+    expect(again.done).toEqual(["tyre-pressure"]);
+  });
+
+  it("reads the place in the swath by the machine's own blades", () => {
+    const [left, middle] = cutters(machine);
+    const join = ((left?.right ?? 0) + (middle?.left ?? 0)) / 2;
+    const at30 = said({ symptoms: ["uncut-strip-inside"], swath: { where: "band", fromMetres: join - 0.01, toMetres: join + 0.01 } });
+    const { meaning, given } = caseOf({ complaints: [at30] });
+    expect(meaning.kind).toBe("join");
+    expect(given.place).toMatchObject({ "blade-worn-short": 4 });
+  });
+});

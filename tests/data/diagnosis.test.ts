@@ -1,0 +1,295 @@
+import { readdirSync, readFileSync } from "node:fs";
+import Database from "better-sqlite3";
+import { beforeEach, describe, expect, it } from "vitest";
+import { checkRow, isOffered } from "@/core/checks";
+import { CAUSES, CHECKS, SYMPTOMS, workUp } from "@/core/diagnosis";
+import { joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
+import type { Db } from "@/data/connection";
+import { AppError } from "@/data/errors";
+import { logEvent } from "@/data/events";
+import { closeJob, recordAnswer, recordFix, recordSkip, recordTestCut, undoStep } from "@/data/job-actions";
+import { getJobView } from "@/data/job-view";
+import { getMachine, listMachines } from "@/data/machines";
+import { MIGRATIONS_FOLDER, migrate } from "@/data/migrate";
+import { recordFinding, recordTake } from "@/data/takes";
+import { type Clock, emptyDepot, LEDGE_INCHES, makeSafe, openJob, tips, tyres } from "./helpers";
+
+let db: Db;
+let clock: Clock;
+beforeEach(() => {
+  ({ db, clock } = emptyDepot());
+});
+
+const caught = (act: () => unknown) => {
+  try {
+    act();
+  } catch (error) {
+    if (error instanceof AppError) return { code: error.code, issues: error.issues.map(({ code }) => code) };
+    throw error;
+  }
+  throw new Error("nothing was thrown");
+};
+const workedUp = (jobId: number) => workUp({ ...getJobView(db, jobId).case.input, order: "information" });
+const presence = (jobId: number, cause: string) => {
+  const { causes, alsoWorthALook } = workedUp(jobId).diagnosis;
+  return [...causes, ...alsoWorthALook].find(({ id }) => id === cause)?.presence ?? 0;
+};
+const look = (jobId: number, checkId: string, each: { cause: string; result: "seen" | "suspect" | "not-found" | "unclear" }[]) =>
+  recordFinding(db, clock.doing(), { jobId, checkId, result: "unclear", causes: [], note: "", each });
+
+describe("a job's diagnosis", () => {
+  it("moves with the readings of a worksheet, and back when they are undone", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    const before = presence(jobId, "deck-out-of-level");
+    recordTake(db, clock.doing(), { jobId, checkId: "tyre-pressure", readings: tyres([12, 18, 18, 12]), asTyped: {} });
+    expect(presence(jobId, "tyres-unequal")).toBeLessThan(0.05);
+    const { stepId } = recordTake(db, clock.doing(), { jobId, checkId: "deck-level", readings: tips(LEDGE_INCHES), asTyped: {} });
+    expect(presence(jobId, "deck-out-of-level")).toBeGreaterThan(before);
+    expect(getJobView(db, jobId).case.input.done).toEqual(["tyre-pressure", "deck-level"]);
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "" });
+    expect(getJobView(db, jobId).case.input.done).toEqual(["tyre-pressure"]);
+  });
+
+  it("takes a look cause by cause: one seen, one not there, one that could not be told", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    look(jobId, "blade-edge", [
+      { cause: "blade-damaged", result: "seen" },
+      { cause: "blade-dull", result: "not-found" },
+      { cause: "blade-sail-worn", result: "unclear" },
+    ]);
+    const { takes } = getJobView(db, jobId);
+    expect(takes[0]?.verdict).toBe("out");
+    expect(takes[0]?.result.evidence).toHaveLength(3);
+    expect(presence(jobId, "blade-damaged")).toBeGreaterThan(0.9);
+  });
+
+  it("counts contexts of the log, and what a later look of the same check found replaces the earlier", () => {
+    logEvent(db, clock.doing(), { machineId: "zt-1", event: "deck-dropped" });
+    const jobId = openJob(db, clock);
+    expect(getJobView(db, jobId).case.input.given.context).toContain("deck-dropped");
+    makeSafe(db, clock, jobId);
+    look(jobId, "hanger-inspection", [{ cause: "hanger-failed", result: "suspect" }]);
+    const suspected = presence(jobId, "hanger-failed");
+    look(jobId, "hanger-inspection", [{ cause: "hanger-failed", result: "not-found" }]);
+    expect(presence(jobId, "hanger-failed")).toBeLessThan(suspected / 4);
+  });
+
+  it("has nothing to explain after a fix until the test cut, and all of it again when the cut is no better", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    expect(getJobView(db, jobId).case).toMatchObject({ standing: "unknown-until-cut", input: { given: { symptoms: {} } } });
+    const cut = { jobId, turf: "good" as const, place: "", operator: "", dryness: "dry" as const, words: "" };
+    recordTestCut(db, clock.doing(), { ...cut, looks: "same" });
+    expect(getJobView(db, jobId).case).toMatchObject({
+      standing: "back-after-cut",
+      input: { given: { symptoms: { "step-between-passes": "present" } } },
+    });
+    expect(getJobView(db, jobId).case.input.given.context).toContain("height-changed");
+  });
+});
+
+describe("answers and checks left out", () => {
+  it("an answer is a step: it counts, it shows, it can be undone", () => {
+    const jobId = openJob(db, clock);
+    const { stepId } = recordAnswer(db, clock.doing(), {
+      jobId,
+      symptoms: { vibration: "present" },
+      contexts: { "one-machine-only": true },
+    });
+    const { given } = getJobView(db, jobId).case.input;
+    expect(given.symptoms).toMatchObject({ vibration: "present" });
+    expect(given.context).toEqual(["one-machine-only"]);
+    expect(getJobView(db, jobId).state).toBe("waiting");
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "" });
+    expect(getJobView(db, jobId).case.input.given.symptoms).toEqual({ "step-between-passes": "present" });
+  });
+
+  it("an empty answer and one that contradicts itself are refused", () => {
+    const jobId = openJob(db, clock);
+    expect(caught(() => recordAnswer(db, clock.doing(), { jobId }))).toEqual({ code: "invalid", issues: ["say-or-pick"] });
+    const both = { "one-machine-only": true, "all-machines": true };
+    expect(caught(() => recordAnswer(db, clock.doing(), { jobId, contexts: both })).issues).toEqual(["contradictory-contexts"]);
+  });
+
+  it("a check left out is remembered with its reason until it is taken in again or made", () => {
+    const jobId = openJob(db, clock);
+    const skip = (reason: "no-tool" | "back") => recordSkip(db, clock.doing(), { jobId, checkId: "hanger-inspection", reason, words: "" });
+    skip("no-tool");
+    expect(getJobView(db, jobId).skips).toEqual([{ checkId: "hanger-inspection", reason: "no-tool", who: "AK" }]);
+    expect(workedUp(jobId).plan.checks.map(({ id }) => id)).not.toContain("hanger-inspection");
+    skip("back");
+    expect(getJobView(db, jobId).skips).toEqual([]);
+    skip("no-tool");
+    makeSafe(db, clock, jobId);
+    look(jobId, "hanger-inspection", [{ cause: "hanger-failed", result: "not-found" }]);
+    expect(getJobView(db, jobId).skips).toEqual([]);
+    expect(caught(() => recordSkip(db, clock.doing(), { jobId, checkId: "sniffing", reason: "no-tool", words: "" })).code).toBe(
+      "check-not-found",
+    );
+  });
+});
+
+describe("several complaints", () => {
+  const second = (joinJobId?: number) =>
+    takeComplaint(db, clock.doing(), {
+      machineId: "zt-1",
+      words: "and it shakes",
+      saidBy: "PD",
+      place: "",
+      looks: { symptoms: ["vibration"], denied: [], contexts: [] },
+      ...(joinJobId ? { joinJobId } : {}),
+    });
+
+  it("stay one job and are explained together, or become two, as the mechanic says", () => {
+    const jobId = openJob(db, clock);
+    const { complaintId } = second(jobId);
+    expect(Object.keys(getJobView(db, jobId).case.input.given.symptoms)).toEqual(["step-between-passes", "vibration"]);
+    const { jobId: own } = splitComplaint(db, clock.doing(), { jobId, complaintId });
+    expect(Object.keys(getJobView(db, jobId).case.input.given.symptoms)).toEqual(["step-between-passes"]);
+    expect(getJobView(db, own).case.input.given.symptoms).toEqual({ vibration: "present" });
+    expect(getJobView(db, own).state).toBe("waiting");
+    expect(getJobView(db, jobId).openBeside).toEqual([own]);
+    expect(joinJobs(db, clock.doing(), { jobId: own, intoJobId: jobId })).toEqual({ jobId });
+    expect(getJobView(db, own).state).toBe("closed");
+    expect(getJobView(db, jobId).complaints).toHaveLength(2);
+  });
+
+  it("the only complaint stays, a job with work in it is not joined away, nor one to another machine", () => {
+    const jobId = openJob(db, clock);
+    const [only] = getJobView(db, jobId).complaints;
+    expect(caught(() => splitComplaint(db, clock.doing(), { jobId, complaintId: only?.id ?? 0 })).issues).toEqual(["only-complaint"]);
+    const { jobId: worked } = second();
+    makeSafe(db, clock, worked);
+    expect(caught(() => joinJobs(db, clock.doing(), { jobId: worked, intoJobId: jobId })).issues).toEqual(["job-has-work"]);
+    expect(caught(() => joinJobs(db, clock.doing(), { jobId, intoJobId: openJob(db, clock, "zt-2") })).issues).toEqual([
+      "job-of-another-machine",
+    ]);
+  });
+
+  it("too many looks at once, the same look said and denied, and contexts that exclude each other are refused", () => {
+    const complain = (looks: object) =>
+      caught(() =>
+        takeComplaint(db, clock.doing(), {
+          machineId: "zt-1",
+          words: "",
+          saidBy: "TV",
+          place: "",
+          looks: { symptoms: ["clumps"], denied: [], contexts: [], ...looks },
+        }),
+      ).issues;
+    const rotary = SYMPTOMS.filter(({ on }) => (on as readonly string[]).includes("rotary")).map(({ id }) => id);
+    expect(complain({ symptoms: rotary })).toEqual(["too-many-symptoms"]);
+    expect(complain({ denied: ["clumps"] })).toEqual(["seen-and-denied"]);
+    expect(complain({ contexts: ["all-machines", "one-machine-only"] })).toEqual(["contradictory-contexts"]);
+  });
+});
+
+describe("a strike", () => {
+  it("says what, where and whether the drive ran on, and holds the machine under suspicion across its jobs", () => {
+    logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", words: "a kerb", place: "right", droveOn: true });
+    const first = openJob(db, clock);
+    expect(getJobView(db, first).suspicion).toMatchObject({ words: "a kerb", place: "right", droveOn: true });
+    makeSafe(db, clock, first, "raised");
+    look(first, "blade-edge", [{ cause: "blade-damaged", result: "not-found" }]);
+    const next = openJob(db, clock);
+    expect(getJobView(db, next).suspicion?.checks).toEqual(["hanger-inspection", "deck-level", "blade-track", "spindle-play"]);
+  });
+});
+
+describe("closing", () => {
+  it("keeps what was looked at because the work could have broken it", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    expect(getJobView(db, jobId).aftermath.map(({ id }) => id)).toEqual(["level", "guards", "tools"]);
+    closeJob(db, clock.doing(), {
+      jobId,
+      causes: ["deck-out-of-level"],
+      words: "",
+      unprovedReason: "no grass",
+      aftermath: ["level", "guards", "tools"],
+    });
+    const close = getJobView(db, jobId).steps.find(({ kind }) => kind === "close");
+    expect(close?.kind === "close" && close.data.aftermath).toEqual(["level", "guards", "tools"]);
+  });
+});
+
+describe("reach", () => {
+  it("every check of the tables can be entered on some machine of the fleet, for every cause it speaks to", () => {
+    const entered = new Set<string>();
+    for (const { id, machine } of listMachines(db)) {
+      const jobId = openJob(db, clock, id);
+      for (const { id: checkId } of CHECKS) {
+        const row = checkRow(checkId);
+        if (!row || !isOffered(row, machine)) continue;
+        makeSafe(db, clock, jobId, row.state, id);
+        const causes = CAUSES.filter(({ checks }) => (checks as readonly string[]).includes(checkId));
+        look(
+          jobId,
+          checkId,
+          causes.map((cause) => ({ cause: cause.id, result: "unclear" })),
+        );
+        entered.add(checkId);
+      }
+    }
+    expect(entered).toEqual(new Set(CHECKS.map(({ id }) => id)));
+  });
+
+  it("every symptom can be complained of, and every cause be ranked, on some machine of the fleet", () => {
+    const ranked = new Set<string>();
+    const complained = new Set<string>();
+    for (const { id } of listMachines(db)) {
+      const { machine } = getMachine(db, id);
+      for (const symptom of SYMPTOMS) {
+        const cuts = machine.spindles.length > 0 ? "rotary" : "reel";
+        if (!(symptom.on as readonly string[]).includes(cuts)) continue;
+        const looks = { symptoms: [symptom.id], denied: [], contexts: [] };
+        const { jobId } = takeComplaint(db, clock.doing(), { machineId: id, words: "", saidBy: "TV", place: "", looks });
+        for (const cause of workedUp(jobId).diagnosis.causes) ranked.add(cause.id);
+        complained.add(symptom.id);
+      }
+    }
+    expect(complained).toEqual(new Set(SYMPTOMS.map(({ id }) => id)));
+    expect(ranked).toEqual(new Set(CAUSES.map(({ id }) => id)));
+  });
+});
+
+describe("a database of the version before", () => {
+  it("is brought up with its steps, undo and all, and still refuses change", () => {
+    const old = new Database(":memory:");
+    old.pragma("foreign_keys = ON");
+    old.exec(
+      "CREATE TABLE migrations (version INTEGER NOT NULL CONSTRAINT migrations_pk PRIMARY KEY, name TEXT NOT NULL, at TEXT NOT NULL) STRICT",
+    );
+    for (const name of readdirSync(MIGRATIONS_FOLDER)
+      .sort()
+      .filter((file) => file < "0004")) {
+      old.exec(readFileSync(`${MIGRATIONS_FOLDER}/${name}`, "utf8"));
+      old.prepare("INSERT INTO migrations VALUES (?, ?, '')").run(Number(name.slice(0, 4)), name);
+    }
+    old.pragma("foreign_keys = OFF");
+    old.exec(
+      `INSERT INTO steps (id, job_id, kind, data_json, undoes_id, who, at) VALUES (7, 1, 'note', '{"text":"x"}', NULL, 'AK', ''), (8, 1, 'undo', '{"reason":""}', 7, 'AK', '')`,
+    );
+    old.exec("INSERT INTO people (initials, created_at) VALUES ('AK', '')");
+    old.exec("INSERT INTO machines (id, fleet_number, kind, name, site, created_at) VALUES ('m', 'M', 'zero-turn', 'm', 's', '')");
+    old.exec("INSERT INTO jobs (id, machine_id, opened_at, state) VALUES (1, 'm', '', 'waiting')");
+    old.pragma("foreign_keys = ON");
+    migrate(old, { now: "2026-11-23T00:00:00.000Z" });
+    expect(old.prepare("SELECT id, kind, undoes_id FROM steps ORDER BY id").all()).toEqual([
+      { id: 7, kind: "note", undoes_id: null },
+      { id: 8, kind: "undo", undoes_id: 7 },
+    ]);
+    const { lastInsertRowid } = old
+      .prepare("INSERT INTO steps (job_id, kind, data_json, who, at) VALUES (1, 'skip', '{}', 'AK', '')")
+      .run();
+    expect(lastInsertRowid).toBe(9);
+    expect(() => old.exec("UPDATE steps SET at = 'x'")).toThrow("only added");
+    expect(() => old.exec("INSERT INTO steps (job_id, kind, data_json, who, at) VALUES (2, 'note', '{}', 'AK', '')")).toThrow(
+      "FOREIGN KEY",
+    );
+  });
+});
