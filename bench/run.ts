@@ -4,17 +4,19 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { gzipSync } from "node:zlib";
 import { chromium } from "@playwright/test";
+import { build } from "esbuild";
 import { assessCheck, fullForm } from "@/core/checks";
 import { planeHeight } from "@/core/geometry";
 import { machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
+import { timeDiagnosis } from "./diagnosis";
 
 /** `npm run bench`: prints what the README and the notes quote. Needs a build (bin/demo or bin/test makes one). Machines are noisy: medians. */
 const PORT = 3191;
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
 const quantile = (values: readonly number[], share: number) =>
   [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)] ?? Number.NaN;
-const print = (name: string, value: string) => console.log(`${name.padEnd(58)} ${value}`);
+const print = (name: string, value: string) => console.log(`${name.padEnd(82)} ${value}`);
 
 function benchAssess(): void {
   const machine = FLEET[0]?.machine;
@@ -142,8 +144,49 @@ async function benchKeystroke(base: string): Promise<void> {
   await browser.close();
 }
 
+type Timing = ReturnType<typeof timeDiagnosis>;
+const SIZES = [5, 12] as const;
+const RUNS = { 5: 60, 12: 9 } as const;
+
+function printDiagnosis(where: string, cutsWith: string, count: number, { posteriors, withReasons, nextChecks }: Timing): void {
+  const figures = [posteriors, withReasons, nextChecks].map((value) => value.toFixed(1)).join(" / ");
+  print(`diagnosis ${where}, ${cutsWith}, ${count} symptoms: posteriors / with reasons / next checks`, `${figures} ms`);
+}
+
+function benchDiagnosis(): void {
+  for (const cutsWith of ["rotary", "reel"] as const)
+    for (const count of SIZES) printDiagnosis("server", cutsWith, count, timeDiagnosis(cutsWith, count, RUNS[count]));
+}
+
+/** The same code in Chromium, bundled as a browser gets it. */
+async function benchDiagnosisInBrowser(): Promise<void> {
+  const { outputFiles } = await build({
+    stdin: { contents: 'import { timeDiagnosis } from "./diagnosis"; globalThis.timeDiagnosis = timeDiagnosis;', resolveDir: "bench" },
+    bundle: true,
+    write: false,
+    format: "iife",
+    minify: true,
+    alias: { "@": "./src" },
+  });
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu"] });
+  const page = await browser.newPage();
+  await page.addScriptTag({ content: outputFiles[0]?.text ?? "" });
+  for (const cutsWith of ["rotary", "reel"] as const) {
+    for (const count of SIZES) {
+      const timing = await page.evaluate(
+        ([kind, n, runs]) => (globalThis as unknown as { timeDiagnosis: typeof timeDiagnosis }).timeDiagnosis(kind, n, runs),
+        [cutsWith, count, RUNS[count]] as const,
+      );
+      printDiagnosis("browser", cutsWith, count, timing);
+    }
+  }
+  await browser.close();
+}
+
 async function run(): Promise<void> {
   benchAssess();
+  benchDiagnosis();
+  await benchDiagnosisInBrowser();
   await withServer(async (base) => {
     await benchServer(base);
     await benchKeystroke(base);

@@ -1,6 +1,6 @@
 import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
 import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
-import { type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
+import { overdueContexts, type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
 import {
   type AftermathId,
   type Answers,
@@ -18,7 +18,7 @@ import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { type EventRecord, listEvents } from "./events";
 import { proofOfJob } from "./job-actions";
-import { getMachine, type MachineRecord } from "./machines";
+import { getMachine, type MachineRecord, meterReadings } from "./machines";
 import { safeStateOf } from "./safe-state";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
 import { levelContext, type Take, takesOfJob, takesOfMachine } from "./takes";
@@ -180,7 +180,9 @@ export function tickedSinceProof(db: Db, args: { machineId: string; events: read
     )
     .get(args.machineId, args.openedAt) as { at: string | null };
   const since = args.events.filter(({ at }) => at > (proved.at ?? ""));
-  return tickedContexts(since).map(({ context, because }) => ({
+  const { cutsWith } = kindById(getMachine(db, args.machineId).machine.kind);
+  const overdue = overdueContexts({ cutsWith, events: args.events, meter: meterReadings(db, args.machineId) });
+  return [...tickedContexts(since), ...overdue].map(({ context, because }) => ({
     context: context as ContextId,
     because: { event: because.event, at: because.at },
   }));

@@ -141,3 +141,14 @@ export function logHours(
     return { hoursId: Number(lastInsertRowid) };
   });
 }
+
+/** The hour meter as it was read, oldest first, corrections in the place of what they correct. */
+export function meterReadings(db: Db, machineId: string): { at: string; meterHours: number }[] {
+  const rows = db
+    .prepare(
+      `SELECT h.at, h.meter_hours FROM hours h WHERE h.machine_id = ? AND NOT EXISTS (SELECT 1 FROM hours c WHERE c.corrects_id = h.id)
+       ORDER BY h.at, h.id`,
+    )
+    .all(machineId) as { at: string; meter_hours: number }[];
+  return rows.map(({ at, meter_hours }) => ({ at, meterHours: meter_hours }));
+}

@@ -1,3 +1,4 @@
+export { LONGEST_EDGE_HOURS, type MeterReading, overdueContexts } from "./overdue";
 export {
   type LoggedEvent,
   largestMovement,

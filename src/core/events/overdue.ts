@@ -1,0 +1,46 @@
+import type { ContextId, EventId } from "@/core/diagnosis";
+import type { CutsWith } from "@/core/kinds";
+import type { LoggedEvent } from "./stale";
+
+export type MeterReading = { at: string; meterHours: number };
+
+/** A rotary edge lasts 8 to 25 hours of commercial mowing, by site (estimate): past the longest it is overdue anywhere. */
+export const LONGEST_EDGE_HOURS = 25;
+
+const NEW_EDGE: readonly EventId[] = ["blade-changed", "blade-refitted"];
+
+/**
+ * What the hour meter says is overdue, with the event it is counted from. Only rotary edges: nothing on the log tells when a machine was
+ * greased, and how long a reel's edge lasts is the shop's own affair. Silent where the meter was not read on both sides of the event.
+ */
+export function overdueContexts(args: {
+  cutsWith: CutsWith;
+  events: readonly LoggedEvent[];
+  meter: readonly MeterReading[];
+}): { context: ContextId; because: LoggedEvent; hours: number }[] {
+  const because = args.events.filter(({ event }) => NEW_EDGE.includes(event)).at(-1);
+  const now = latestReading(args.meter);
+  if (args.cutsWith !== "rotary" || !because || !now) return [];
+  const then = meterAt(args.meter, because.at);
+  if (then === undefined) return [];
+  const hours = now.meterHours - then;
+  return hours > LONGEST_EDGE_HOURS ? [{ context: "edge-overdue", because, hours }] : [];
+}
+
+function inOrder(meter: readonly MeterReading[]): MeterReading[] {
+  return [...meter].sort((a, b) => a.at.localeCompare(b.at));
+}
+
+function latestReading(meter: readonly MeterReading[]): MeterReading | undefined {
+  return inOrder(meter).at(-1);
+}
+
+/** The meter at a moment, straight between the readings on either side; `undefined` before the first. */
+function meterAt(meter: readonly MeterReading[], at: string): number | undefined {
+  const before = inOrder(meter).findLast((reading) => reading.at <= at);
+  const after = inOrder(meter).find((reading) => reading.at > at);
+  if (!before) return undefined;
+  if (!after) return before.meterHours;
+  const share = (Date.parse(at) - Date.parse(before.at)) / (Date.parse(after.at) - Date.parse(before.at));
+  return before.meterHours + share * (after.meterHours - before.meterHours);
+}
