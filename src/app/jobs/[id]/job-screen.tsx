@@ -2,6 +2,7 @@
 
 import dynamic from "next/dynamic";
 import Link from "next/link";
+import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
 import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
@@ -350,6 +351,7 @@ function Hold({ view, act }: { view: JobView; act: Act }) {
 
 function Complaints({ view, now, act, open }: { view: JobView; now: string; act: Act; open: (panel: PanelId) => void }) {
   const isOpen = view.state !== "closed";
+  const router = useRouter();
   return (
     <section aria-label="Complaint">
       {view.complaints.map((complaint) => (
@@ -388,7 +390,9 @@ function Complaints({ view, now, act, open }: { view: JobView; now: string; act:
                 type="button"
                 className="btn btn-quiet !min-h-9 !px-0 text-sm underline"
                 disabled={act.isBusy}
-                onClick={() => act.send("join", { intoJobId: jobId })}
+                onClick={async () => {
+                  if (await act.send("join", { intoJobId: jobId })) router.push(`/jobs/${jobId}`);
+                }}
               >
                 Join it to job {jobId}
               </button>
