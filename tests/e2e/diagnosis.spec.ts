@@ -82,7 +82,7 @@ test("what is typed moves the diagnosis before it is saved, says what moved it a
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["12", "18", "18", "7"]);
-  await expect(page.getByRole("heading", { name: /as typed/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^As typed/ })).toBeVisible();
   await expect(suspects(page).getByRole("listitem").first()).toContainText("Tyres unequal side to side");
   expect((await leader(page)).percent).toBeGreaterThan(80);
   await page.getByRole("button", { name: "Clear" }).click();

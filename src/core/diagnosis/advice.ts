@@ -1,4 +1,5 @@
-import { type Diagnosis, EXPLAINED_LEVEL } from "./diagnose";
+import type { Diagnosis } from "./diagnose";
+import { EXPLAINED_LEVEL } from "./levels";
 import type { Plan } from "./next-checks";
 import type { CauseId } from "./tables/causes";
 import type { SymptomId } from "./tables/symptoms";

@@ -1,17 +1,10 @@
 export { type Advice, adviceOn, TIE_ODDS, tiedLeaders } from "./advice";
 export type { Case, SymptomState } from "./case";
 export { contradictionIn } from "./context";
-export {
-  type Diagnosis,
-  diagnose,
-  EXPLAINED_LEVEL,
-  NOTHING_EXPLAINS_LEVEL,
-  type RankedCause,
-  type SymptomExplained,
-  WORTH_A_LOOK_LEVEL,
-} from "./diagnose";
+export { type Diagnosis, diagnose, type RankedCause, type SymptomExplained } from "./diagnose";
 export type { CaseEvidence } from "./evidence";
 export { allFeatures, type CauseGroup, groupOf, type Knowledge, type KnownCause, type KnownCheck, knowledgeOf } from "./knowledge";
+export { EXPLAINED_LEVEL, NOTHING_EXPLAINS_LEVEL, WORTH_A_LOOK_LEVEL } from "./levels";
 export { MOST_FINDINGS } from "./network";
 export { type CheckOrder, type NextCheck, type Plan, planChecks, tellApart } from "./next-checks";
 export { meaningOf, type PlaceMeaning, placeOdds, type SwathPlace } from "./place";

@@ -1,4 +1,4 @@
-import { type Advice, CAUSES, CHECKS, CONTEXTS, type Likelihood, type Question, type Reason, SYMPTOMS } from "@/core/diagnosis";
+import { type Advice, CAUSES, CHECKS, CONTEXTS, type Likelihood, type Reason, SYMPTOMS } from "@/core/diagnosis";
 
 export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
   "very-likely": "very likely",
@@ -74,35 +74,4 @@ export function sayAdvice(advice: Advice): string | undefined {
     case "nothing-left":
       return `Not settled, and no check is left that would tell: ${listed(advice.symptoms.map(labelOfSymptom))}.`;
   }
-}
-
-/** Questions as they are asked over the telephone; what is not here is asked by its label. */
-const CONTEXT_QUESTIONS: Record<string, string> = {
-  "struck-object": "Did it hit anything hard?",
-  "deck-dropped": "Did the deck drop or drag?",
-  "deck-refitted": "Was the deck off and on again?",
-  "blades-changed": "Were the blades changed or sharpened?",
-  "belt-disturbed": "Was a belt changed or off?",
-  "tyre-work": "Was a tyre mended, swapped or pumped?",
-  "height-changed": "Was the height changed?",
-  "unit-bench-work": "Was a unit on the bench?",
-  "roller-changed": "Was a roller changed?",
-  "top-dressed": "Was the turf top-dressed?",
-  "wet-or-tall": "Was the grass wet or tall?",
-  "long-gap": "Was it left longer than usual?",
-  "new-operator": "Is somebody new driving?",
-  "new-site": "Is it a new site, or another part of it?",
-  "one-machine-only": "Do the other machines cut that turf well?",
-  "all-machines": "Does every machine do it there?",
-  "only-on-turns-or-slopes": "Only in turns or across slopes?",
-  "now-and-then": "Does it come and go?",
-  "always-same-direction": "Is it always mown the same way?",
-  "rough-use": "Was it on brush, cones or stones?",
-  "mode-changed": "Was it changed to or from mulching or collecting?",
-};
-
-export function sayQuestion(question: Pick<Question, "kind" | "id">): string {
-  return question.kind === "context"
-    ? (CONTEXT_QUESTIONS[question.id] ?? labelOfContext(question.id))
-    : `Also: ${labelOfSymptom(question.id)}?`;
 }

@@ -1,15 +1,16 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
-import { FIX_LABELS, FIXES, type FixId, type FixRow, type WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
 import { send } from "@/ui/send";
 import type { Desk } from "./use-diagnosis";
 
-const minutes = (value: number) => Math.max(1, Math.round(value));
+const Within = dynamic(() => import("./within").then((module) => module.Within));
 
-const fixRows: readonly FixRow[] = FIXES;
+const minutes = (value: number) => Math.max(1, Math.round(value));
 
 /** The head of the list of checks: which school orders it, how long it is expected to take, and the minutes there are. */
 export function CheckListHead({
@@ -52,31 +53,6 @@ export function CheckListHead({
       </fieldset>
       {desk.minutesLeft !== undefined && <Within view={view} workUp={workUp} minutesLeft={desk.minutesLeft} />}
     </div>
-  );
-}
-
-/** The minutes there are: which checks fit, whether the fix does, and what goes out unproved if it leaves now. */
-function Within({ view, workUp, minutesLeft }: { view: JobView; workUp: WorkUp; minutesLeft: number }) {
-  const { plan, diagnosis } = workUp;
-  const [leader] = diagnosis.causes;
-  const fix = leader && [...fixRows].sort((a, b) => a.minutes - b.minutes).find(({ cause }) => cause === leader.id);
-  const left = minutesLeft - plan.minutes;
-  const checks =
-    plan.checks.length === 0
-      ? "No check fits."
-      : `${plan.checks.length} check${plan.checks.length === 1 ? "" : "s"} fit${plan.checks.length === 1 ? "s" : ""}, ${Math.round(plan.minutes)} min.`;
-  const mend = fix
-    ? ` ${FIX_LABELS[fix.fix as FixId]} (${fix.minutes} min) ${fix.minutes <= left ? "fits after them" : "does not fit after them"}.`
-    : "";
-  const gaps = view.proof.gaps.length > 0 ? " If it leaves now it goes out unproved." : "";
-  const unsafe = view.suspicion || view.takes.some(({ verdict }) => verdict === "stop") ? " It is not known to be safe: hold it." : "";
-  return (
-    <p className="py-1 text-sm leading-snug" role="status">
-      {checks}
-      {mend}
-      {gaps}
-      {unsafe && <span className="font-semibold text-mark">{unsafe}</span>}
-    </p>
   );
 }
 

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
 import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
 import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
@@ -67,14 +67,18 @@ export function JobScreen({
   // What is saved decides what to do next; what is being typed only moves the picture.
   const [settled, setSettled] = useState(initial);
   const suggested = nextPanel(view, settled);
-  const { value: chosen, set: setChosen } = useDraft<{ panel?: PanelId; atStep: number }>(`job:${view.id}:panel`, { atStep: -1 });
+  const { value: chosen, set: setChosen } = useDraft<Chosen>(`job:${view.id}:panel`, { atStep: -1 });
   const lastStep = view.steps.at(-1)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
-  const panel = (chosen.atStep === lastStep && chosen.panel) || suggested;
+  const panel = panelOf({ chosen, view, suggested });
+  const hand = useRef<HTMLElement>(null);
   const open = (next: PanelId) => {
     act.clear();
-    setChosen({ panel: next, atStep: lastStep });
+    setChosen({ panel: next, atStep: lastStep, ...(next === "safe" && panel.startsWith("check:") ? { cameFrom: panel } : {}) });
+    // In one column the panel lies below the list it was opened from.
+    if (window.innerWidth < ONE_COLUMN_BELOW) requestAnimationFrame(() => hand.current?.scrollIntoView({ block: "start" }));
   };
+  const cameFrom = chosen.cameFrom?.startsWith("check:") ? checkRow(chosen.cameFrom.slice(6)) : undefined;
   const checkId = panel.startsWith("check:") ? panel.slice(6) : (worksheetChecks(view).at(-1)?.id ?? "");
   const worksheet = useWorksheet({ view, checkId, system: seat.system });
   const take = latestTake(view, checkId);
@@ -83,7 +87,8 @@ export function JobScreen({
     () => (worksheet.isStarted && worksheet.assessment ? { checkId, assessment: worksheet.assessment } : undefined),
     [worksheet.isStarted, worksheet.assessment, checkId],
   );
-  const desk = useDiagnosis({ view, initial, order, initialOrder, live });
+  // The drawing comes first with every key; the diagnosis follows when there is time.
+  const desk = useDiagnosis({ view, initial, order, initialOrder, live: useDeferredValue(live) });
   const { workUp } = desk;
   useEffect(() => {
     if (!live) setSettled(workUp);
@@ -185,9 +190,9 @@ export function JobScreen({
         onStep={step}
         canEnter={isEntering && isSafe}
       />
-      <section aria-label="In hand" className="min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
+      <section ref={hand} aria-label="In hand" className="min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
         <h2 className="text-xl">{panelTitle(panel)}</h2>
-        {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={stateWanted(view, settled)} />}
+        {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
         {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
         {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
         {panel.startsWith("cause:") && workUp && <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />}
@@ -220,6 +225,18 @@ export function JobScreen({
       </div>
     </main>
   );
+}
+
+/** What was opened by hand, at which step of the job; making safe remembers the check it was wanted for. */
+type Chosen = { panel?: PanelId; atStep: number; cameFrom?: PanelId };
+const ONE_COLUMN_BELOW = 1024;
+
+/** What was opened by hand, until the job moves on; back to the check once it was made safe for it; else what comes next. */
+function panelOf({ chosen, view, suggested }: { chosen: Chosen; view: JobView; suggested: PanelId }): PanelId {
+  const [before, last] = [view.steps.at(-2), view.steps.at(-1)];
+  if (chosen.panel && chosen.atStep === (last?.id ?? 0)) return chosen.panel;
+  const isMadeSafe = last?.kind === "confirmation" && before?.id === chosen.atStep;
+  return isMadeSafe && chosen.cameFrom ? chosen.cameFrom : suggested;
 }
 
 const TITLES: Record<string, string> = {
@@ -471,7 +488,7 @@ function StepButton({ listed, order, isHere, isNext, onOpen }: StepArgs) {
       {listed.verdict && listed.status !== "stale" ? (
         <VerdictMark verdict={listed.verdict} size={16} />
       ) : (
-        <span className={`text-sm ${listed.status === "stale" ? "font-semibold text-watch" : "text-soft"}`}>
+        <span className={`text-sm whitespace-nowrap ${listed.status === "stale" ? "font-semibold text-watch" : "text-soft"}`}>
           {listed.status === "done" ? "✓" : listed.status === "stale" ? "again" : listed.minutes ? `${listed.minutes} min` : ""}
         </span>
       )}

@@ -4,7 +4,8 @@ import { useEffect, useState } from "react";
 import type { ContextId, Question, WorkUp, WorkUpInput } from "@/core/diagnosis";
 import type { JobView } from "@/data/job-view";
 import { TurfPicture } from "@/drawings/turf-picture";
-import { percent, sayQuestion } from "@/ui/words/diagnosis";
+import { percent } from "@/ui/words/diagnosis";
+import { sayQuestion } from "@/ui/words/questions";
 import { questionsInWorker } from "@/workers/diagnosis/client";
 import type { Act } from "./act";
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
+import { EXPLAINED_LEVEL, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
 import { LIKELIHOOD_WORDS, labelOfCheck, percent, sayAdvice, sayFactor } from "@/ui/words/diagnosis";
 import type { PanelId } from "./steps";
 
@@ -35,8 +35,8 @@ export function Suspects({
   return (
     <section aria-label="What it might be" className="mt-2">
       <div className="flex items-center justify-between gap-2">
-        <h2 className="caps">What it might be{isLive ? ", as typed" : ""}</h2>
-        <button type="button" className="btn btn-quiet !min-h-9 !px-0 text-sm underline" onClick={() => open("links")}>
+        <h2 className="caps">{isLive ? "As typed, it might be" : "What it might be"}</h2>
+        <button type="button" className="btn btn-quiet !min-h-9 !px-0 text-sm whitespace-nowrap underline" onClick={() => open("links")}>
           all {causes.length}
           {alsoWorthALook.length > 0 ? ` and ${alsoWorthALook.length} more` : ""}
         </button>
@@ -94,7 +94,7 @@ function SuspectRow({
       <span className="mt-0.5 flex items-center gap-2">
         <span className="h-2 grow bg-[var(--rule)]/40">
           <span
-            className={`block h-2 transition-[width] duration-300 motion-reduce:transition-none ${cause.isBackedByCheck && cause.presence >= 0.85 ? "bg-mark" : "bg-[var(--dye-text)]"}`}
+            className={`block h-2 transition-[width] duration-300 motion-reduce:transition-none ${cause.isBackedByCheck && cause.presence >= EXPLAINED_LEVEL ? "bg-mark" : "bg-[var(--dye-text)]"}`}
             style={{ width: `${Math.max(1, 100 * cause.probability)}%` }}
           />
         </span>
