@@ -18,5 +18,6 @@ export { CONTEXTS, type ContextId } from "./tables/contexts";
 export { EVENT_IDS, EVENTS, type EventId, type EventRow } from "./tables/events";
 export { FIX_LABELS, FIXES, type FixId, type FixRow } from "./tables/fixes";
 export { SYMPTOMS, type Symptom, type SymptomId } from "./tables/symptoms";
+export { WAYS, type Way } from "./tables/ways";
 export { LIKELIHOODS, type Likelihood, likelihoodOf } from "./words";
 export { questionsFor, type WorkUp, type WorkUpInput, workUp, workUpInputSchema } from "./work-up";

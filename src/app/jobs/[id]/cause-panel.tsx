@@ -13,6 +13,8 @@ import {
   type RankedCause,
   type WorkUp,
 } from "@/core/diagnosis";
+import { aftermathOf } from "@/core/jobs";
+import type { FeatureId } from "@/core/kinds";
 import type { JobView } from "@/data/job-view";
 import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayFactor, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
@@ -43,7 +45,7 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
       <Reasons cause={cause} />
       <Explains workUp={workUp} row={row} cause={cause} />
       <Telling view={view} workUp={workUp} row={row} open={open} />
-      <Mending causeId={causeId} />
+      <Mending causeId={causeId} features={view.case.input.features} />
       {view.state !== "closed" && (
         <button type="button" className="btn mt-3" disabled={act.isBusy} onClick={() => act.send("guesses", { cause: causeId })}>
           This is my guess
@@ -122,7 +124,7 @@ function Telling({ view, workUp, row, open }: { view: JobView; workUp: WorkUp; r
   );
 }
 
-function Mending({ causeId }: { causeId: string }) {
+function Mending({ causeId, features }: { causeId: string; features: readonly FeatureId[] }) {
   const fixes = fixRows.filter(({ cause }) => cause === causeId);
   return (
     <section aria-label="How it is mended" className="mt-3">
@@ -134,7 +136,7 @@ function Mending({ causeId }: { causeId: string }) {
             {STATE_WORDS[fix.state]}.
             <span className="block text-sm text-soft">
               Makes stale: {staleAfter(fix).map(labelOfCheck).join(", ").toLowerCase() || "nothing"}. Proved by:{" "}
-              {fix.provedBy.map(labelOfCheck).join(", ").toLowerCase()}.
+              {fix.provedBy.map(labelOfCheck).join(", ").toLowerCase()}.{couldBreak(fix, features)}
             </span>
           </li>
         ))}
@@ -145,4 +147,10 @@ function Mending({ causeId }: { causeId: string }) {
 
 function staleAfter({ event }: FixRow): readonly string[] {
   return EVENTS.find(({ id }) => id === event)?.makesStale ?? [];
+}
+
+/** What the fix could itself put wrong, as it is asked about before closing. */
+function couldBreak({ fix, cause }: FixRow, features: readonly FeatureId[]): string {
+  const asked = aftermathOf({ fixes: [{ fix, cause }], features }).filter(({ id }) => id !== "guards" && id !== "tools");
+  return asked.length === 0 ? "" : ` To be looked at afterwards: ${asked.map(({ id }) => id.replaceAll("-", " ")).join(", ")}.`;
 }

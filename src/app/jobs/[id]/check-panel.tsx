@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import type { RefObject } from "react";
 import type { DeckDetail } from "@/core/checks";
 import type { CheckRow, WorkUp } from "@/core/diagnosis";
@@ -20,6 +21,9 @@ import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { WANTED_KEY, type Worksheet } from "./use-worksheet";
 import { WhyThis } from "./why-this";
+
+// The words come by themselves: the first load is what the readings need.
+const WayOf = dynamic(() => import("./way").then((module) => module.WayOf));
 
 type Args = {
   view: JobView;
@@ -47,6 +51,7 @@ export function CheckPanel(args: Args) {
     <div>
       {worksheet.assessment && <AnswerHead assessment={worksheet.assessment} machine={view.machine.machine} />}
       {!worksheet.isStarted && <WhyThis view={view} workUp={args.workUp} row={row} act={act} />}
+      {!worksheet.isStarted && <WayOf checkId={row.id} />}
       <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
       {take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={args.timeOf} />}
       {isSafeFor(view, row.state) ? <Fields {...args} /> : <SafeGate needs={row.state} open={args.open} />}

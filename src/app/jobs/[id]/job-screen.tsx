@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
 import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
-import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
+import { cutters, STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
@@ -142,7 +142,14 @@ export function JobScreen({
         <Complaints view={view} now={now} act={act} open={open} />
         {view.suspicion && <Suspicion suspicion={view.suspicion} open={open} />}
         <Standing view={view} />
-        <Suspects workUp={workUp} lastCheck={view.takes.at(-1)?.checkId} isLive={desk.isLive} here={panel} open={open} />
+        <Suspects
+          workUp={workUp}
+          lastCheck={view.takes.at(-1)?.checkId}
+          isLive={desk.isLive}
+          isSearching={view.state !== "closed" && view.case.standing === "as-complained"}
+          here={panel}
+          open={open}
+        />
         {view.state !== "closed" && <CheckListHead view={view} desk={desk} order={order} setOrder={setOrder} />}
         <nav aria-label="Steps of the job" className="mt-1">
           <ol>
@@ -395,6 +402,7 @@ function Complaints({ view, now, act, open }: { view: JobView; now: string; act:
           )}
         </div>
       ))}
+      <PlaceWords view={view} />
       {isOpen && (
         <div className="-my-1 flex flex-wrap gap-x-3">
           <button type="button" className="btn btn-quiet !min-h-9 !px-0 text-sm underline" onClick={() => open("phone")}>
@@ -418,6 +426,23 @@ function Complaints({ view, now, act, open }: { view: JobView; now: string; act:
       )}
     </section>
   );
+}
+
+/** What the touched place means on this machine. */
+function PlaceWords({ view }: { view: JobView }) {
+  const { meaning } = view.case;
+  const named = (id: string) =>
+    cutters(view.machine.machine)
+      .find((one) => one.id === id)
+      ?.label.toLowerCase() ?? id;
+  if (meaning.kind === "none") return null;
+  const words =
+    meaning.kind === "join"
+      ? `Where ${named(meaning.between[0])} and ${named(meaning.between[1])} meet`
+      : meaning.kind === "on-one"
+        ? `On the ${named(meaning.cutter)}`
+        : "Where passes meet";
+  return <p className="text-sm">{words}</p>;
 }
 
 /** What a strike holds under suspicion until each was looked at. */

@@ -10,6 +10,7 @@ import { labelOfCause, percent } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
+import { WayOf } from "./way";
 import { WhyThis } from "./why-this";
 
 type Args = {
@@ -59,6 +60,7 @@ export function LookPanel({ view, workUp, row, act, open, timeOf }: Args) {
   return (
     <div>
       <WhyThis view={view} workUp={workUp} row={row} act={act} />
+      <WayOf checkId={row.id} />
       <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
       {take && <Taken take={take} timeOf={timeOf} />}
       {isOpen && !isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}

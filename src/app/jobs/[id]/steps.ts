@@ -60,8 +60,9 @@ export function listSteps(view: JobView, workUp?: WorkUp): ListedStep[] {
   const cut = view.proof.cut;
   const wanted = new Set<string>([...view.takes.map(({ checkId }) => checkId), ...view.proof.required.map(({ check }) => check)]);
   const made = rows.filter(({ id }) => wanted.has(id));
-  const isSearching = view.state !== "closed" && workUp?.advice.code === "go-on";
-  const ahead = (isSearching ? workUp.plan.checks : []).filter(({ id }) => !wanted.has(id)).slice(0, LISTED_AHEAD);
+  const code = view.state === "closed" ? undefined : workUp?.advice.code;
+  const isSearching = code === "go-on" || (code === "no-symptom" && view.case.standing === "as-complained");
+  const ahead = (isSearching ? (workUp?.plan.checks ?? []) : []).filter(({ id }) => !wanted.has(id)).slice(0, LISTED_AHEAD);
   return [
     { panel: "safe", label: "Make it safe", status: view.safe.inForce ? "done" : "open" },
     ...made.map((row) => ({ panel: `check:${row.id}` as const, label: row.label, ...statusOf(view, row.id) })),

@@ -1,7 +1,7 @@
 "use client";
 
 import { EXPLAINED_LEVEL, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
-import { LIKELIHOOD_WORDS, labelOfCheck, percent, sayAdvice, sayFactor } from "@/ui/words/diagnosis";
+import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayFactor } from "@/ui/words/diagnosis";
 import type { PanelId } from "./steps";
 
 const SHOWN = 4;
@@ -16,6 +16,7 @@ export function Suspects({
   workUp,
   lastCheck,
   isLive,
+  isSearching,
   here,
   open,
 }: {
@@ -23,15 +24,18 @@ export function Suspects({
   /** The check whose result came last: what it moved is marked. */
   lastCheck: string | undefined;
   isLive: boolean;
+  /** Whether there is a complaint to be explained at all: not after a fix, and not once it is gone. */
+  isSearching: boolean;
   here: PanelId;
   open: (panel: PanelId) => void;
 }) {
   if (!workUp) {
     return <p className="trouble mt-3">More was seen at once than can be reckoned. Take some of it as a complaint of its own.</p>;
   }
-  const { causes, alsoWorthALook, symptoms } = workUp.diagnosis;
-  if (symptoms.length === 0) return null;
+  const { causes, alsoWorthALook, symptoms, operationProbability } = workUp.diagnosis;
+  if (symptoms.length === 0) return isSearching ? <NoLook open={open} /> : null;
   const advice = sayAdvice(workUp.advice);
+  const unexplained = symptoms.filter(({ status }) => status === "nothing-explains");
   return (
     <section aria-label="What it might be" className="mt-2">
       <div className="flex items-center justify-between gap-2">
@@ -49,6 +53,16 @@ export function Suspects({
           {advice}
         </p>
       )}
+      {unexplained.length > 0 && workUp.advice.code !== "nothing-explains" && (
+        <p className="border-l-4 border-watch px-2 py-1 text-sm leading-snug">
+          Nothing on the list is likely to explain: {unexplained.map(({ id }) => labelOfSymptom(id)).join(", ")}.
+        </p>
+      )}
+      {operationProbability >= 0.5 && (
+        <p className="border-l-4 border-watch px-2 py-1 text-sm leading-snug">
+          Operation or turf, not the machine: <span className="font-semibold">{percent(operationProbability)}</span>. Ask first.
+        </p>
+      )}
       {causes.slice(0, SHOWN).some((cause) => movedBy(cause, lastCheck) !== undefined) && (
         <p className="pl-2 text-sm text-soft">▲▼ odds, moved by {labelOfCheck(lastCheck ?? "").toLowerCase()}</p>
       )}
@@ -59,7 +73,29 @@ export function Suspects({
           </li>
         ))}
       </ol>
+      {workUp.tie?.check && workUp.advice.code === "go-on" && <Tied check={workUp.tie.check} open={open} />}
     </section>
+  );
+}
+
+/** Two that stand level, and the check that would tell them apart. */
+function Tied({ check, open }: { check: string; open: (panel: PanelId) => void }) {
+  return (
+    <button type="button" className="btn btn-quiet !min-h-9 !justify-start !px-2 text-left text-sm" onClick={() => open(`check:${check}`)}>
+      The first two are nearly level: {labelOfCheck(check).toLowerCase()} tells them apart →
+    </button>
+  );
+}
+
+/** A complaint in words alone: there is nothing to rank by. */
+function NoLook({ open }: { open: (panel: PanelId) => void }) {
+  return (
+    <p className="mt-2 border-l-4 border-watch px-2 leading-snug">
+      Nobody said what it looks like.{" "}
+      <button type="button" className="font-semibold underline" onClick={() => open("phone")}>
+        Ask, most telling first
+      </button>
+    </p>
   );
 }
 
