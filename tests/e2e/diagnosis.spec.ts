@@ -162,6 +162,7 @@ test("a telephone round moves the odds towards operation before anybody drives o
   expect(await share()).toBeGreaterThan(before);
   await inHand(page).getByRole("button", { name: / No$/ }).first().click();
   await expect(timeline(page)).toContainText(/Asked: .* no/);
+  await expect(inHand(page).getByRole("heading", { name: "Over the telephone" })).toBeVisible();
 });
 
 test("a strike is logged in a few touches and holds what it may have bent until each was looked at", async ({ page }) => {

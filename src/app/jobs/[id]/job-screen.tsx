@@ -138,7 +138,7 @@ export function JobScreen({
   return (
     <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
       <JobHead view={view} now={now} open={open} act={act} />
-      <aside className="min-h-0 overflow-y-auto border-rule p-3 lg:border-r" aria-label="The job">
+      <aside className="relative min-h-0 overflow-y-auto border-rule p-3 lg:border-r" aria-label="The job">
         <Complaints view={view} now={now} act={act} open={open} />
         {view.suspicion && <Suspicion suspicion={view.suspicion} open={open} />}
         <Standing view={view} />
@@ -197,7 +197,7 @@ export function JobScreen({
         onStep={step}
         canEnter={isEntering && isSafe}
       />
-      <section ref={hand} aria-label="In hand" className="min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
+      <section ref={hand} aria-label="In hand" className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
         <h2 className="text-xl">{panelTitle(panel)}</h2>
         {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
         {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
@@ -237,11 +237,14 @@ export function JobScreen({
 /** What was opened by hand, at which step of the job; making safe remembers the check it was wanted for. */
 type Chosen = { panel?: PanelId; atStep: number; cameFrom?: PanelId };
 const ONE_COLUMN_BELOW = 1024;
+/** Steps that do not move the job on: whoever asks over the telephone goes on asking. */
+const TALK: readonly string[] = ["answer", "guess", "note"];
 
 /** What was opened by hand, until the job moves on; back to the check once it was made safe for it; else what comes next. */
 function panelOf({ chosen, view, suggested }: { chosen: Chosen; view: JobView; suggested: PanelId }): PanelId {
   const [before, last] = [view.steps.at(-2), view.steps.at(-1)];
-  if (chosen.panel && chosen.atStep === (last?.id ?? 0)) return chosen.panel;
+  const since = view.steps.filter(({ id }) => id > chosen.atStep);
+  if (chosen.panel && chosen.atStep >= 0 && since.every(({ kind }) => TALK.includes(kind))) return chosen.panel;
   const isMadeSafe = last?.kind === "confirmation" && before?.id === chosen.atStep;
   return isMadeSafe && chosen.cameFrom ? chosen.cameFrom : suggested;
 }
