@@ -197,7 +197,12 @@ export function JobScreen({
         onStep={step}
         canEnter={isEntering && isSafe}
       />
-      <section ref={hand} aria-label="In hand" className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule" tabIndex={-1}>
+      <section
+        ref={hand}
+        aria-label="In hand"
+        className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
+        tabIndex={-1}
+      >
         <h2 className="text-xl">{panelTitle(panel)}</h2>
         {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
         {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}

@@ -1,0 +1,47 @@
+import { describe, expect, it } from "vitest";
+import { imbalance, judgeBalance, permissibleImbalance, shakingForce, shakingInWords, stockForBalance } from "./balance";
+
+const radiansPerSecond = (3200 * 2 * Math.PI) / 60;
+const GRAM_MILLIMETRE = 1e-6;
+
+describe("blade balance", () => {
+  /** ISO 21940-11 (published, from memory): U = 9549·G·M/n g·mm, G in mm/s, M in kg, n in r/min. */
+  it.each([
+    [16, 1.1, 3200],
+    [6.3, 0.9, 3600],
+    [40, 2.4, 2800],
+  ])("grade %d, %d kg at %d r/min is the standard's 9549·G·M/n", (grade, massKilograms, rpm) => {
+    const allowed = permissibleImbalance({ grade, massKilograms, radiansPerSecond: (rpm * 2 * Math.PI) / 60 });
+    expect(allowed / GRAM_MILLIMETRE / ((9549 * grade * massKilograms) / rpm)).toBeCloseTo(1, 4);
+  });
+
+  it("1.1 kg at 3,200 r/min, G 16: 52.5 g·mm (trade handbook)", () => {
+    expect(permissibleImbalance({ grade: 16, massKilograms: 1.1, radiansPerSecond }) / GRAM_MILLIMETRE).toBeCloseTo(52.5, 1);
+  });
+
+  it("6 g at 255 mm and 3,200 r/min shakes with 172 N, a weight of 17.5 kg 53 times a second (trade handbook, physics)", () => {
+    const residual = imbalance({ massKilograms: 0.006, radiusMetres: 0.255 });
+    expect(shakingForce({ imbalanceKilogramMetres: residual, radiansPerSecond })).toBeCloseTo(172, 0);
+    const { weightKilograms, timesPerSecond } = shakingInWords({ imbalanceKilogramMetres: residual, radiansPerSecond });
+    expect(weightKilograms).toBeCloseTo(17.5, 1);
+    expect(timesPerSecond).toBeCloseTo(53.3, 1);
+  });
+
+  it("700 g·mm shakes with 80 N (trade handbook): there it is out; below, what the balancer resolves is right", () => {
+    expect(shakingForce({ imbalanceKilogramMetres: 700e-6, radiansPerSecond })).toBeCloseTo(79, 0);
+    const judged = (grams: number) =>
+      judgeBalance({ imbalanceKilogramMetres: grams * 1e-3 * 0.255, permissible: 52.5e-6, resolution: 3e-3 * 0.255 * 0.5 });
+    expect([0.2, 1.4, 2, 2.8].map(judged)).toEqual(["in-tolerance", "in-tolerance", "watch", "out"]);
+  });
+
+  it("takes the mass off where the radius says, and says how much edge that is (by hand: 2 g of 60 mm² steel is 4.2 mm)", () => {
+    const { massKilograms, lengthMetres } = stockForBalance({
+      imbalanceKilogramMetres: 500e-6,
+      radiusMetres: 0.25,
+      sectionSquareMetres: 60e-6,
+    });
+    expect(massKilograms).toBeCloseTo(0.002, 12);
+    expect((lengthMetres ?? 0) * 1000).toBeCloseTo((0.002 / (7850 * 60e-6)) * 1000, 9);
+    expect((lengthMetres ?? 0) * 1000).toBeCloseTo(4.25, 1);
+  });
+});

@@ -1,0 +1,75 @@
+/** How far the offset of one machine strays from turf to turf, and from visit to visit. Estimates. */
+export const OFFSET_SPREAD = {
+  rotary: { betweenMetres: 0.003, withinMetres: 0.001 },
+  reel: { betweenMetres: 0.0005, withinMetres: 0.0001 },
+} as const;
+/** Older visits fade by this: turf changes with the season. Estimate. */
+const FADE_DAYS = 90;
+/** Fewer readings than this say little about a swath (trade handbook: ten or more). */
+export const WANTED_READINGS = 10;
+
+export type Stubble = {
+  count: number;
+  meanMetres: number;
+  spreadMetres: number /** Half the width of the 95 % confidence interval of the mean. */;
+  plusMinusMetres: number;
+};
+
+/** Mean, spread (n − 1) and confidence of stubble heights; needs two or more. */
+export function stubbleOf(heightsMetres: readonly number[]): Stubble | undefined {
+  const count = heightsMetres.length;
+  if (count < 2) return undefined;
+  const meanMetres = heightsMetres.reduce((sum, height) => sum + height, 0) / count;
+  const variance = heightsMetres.reduce((sum, height) => sum + (height - meanMetres) ** 2, 0) / (count - 1);
+  const spreadMetres = Math.sqrt(variance);
+  return { count, meanMetres, spreadMetres, plusMinusMetres: (studentT95(count - 1) * spreadMetres) / Math.sqrt(count) };
+}
+
+/**
+ * Two-sided 95 % point of Student's t for so many degrees of freedom: exact for 1 and 2, else the Cornish and Fisher expansion
+ * (published: Abramowitz & Stegun 26.7.5, from memory), good to 0.005 from 3 on.
+ */
+export function studentT95(degrees: number): number {
+  if (degrees === 1) return 12.706204736;
+  if (degrees === 2) return 4.30265273;
+  const z = 1.959963985;
+  const n = degrees;
+  const g1 = (z ** 3 + z) / 4;
+  const g2 = (5 * z ** 5 + 16 * z ** 3 + 3 * z) / 96;
+  const g3 = (3 * z ** 7 + 19 * z ** 5 + 17 * z ** 3 - 15 * z) / 384;
+  const g4 = (79 * z ** 9 + 776 * z ** 7 + 1482 * z ** 5 - 1920 * z ** 3 - 945 * z) / 92160;
+  return z + g1 / n + g2 / n ** 2 + g3 / n ** 3 + g4 / n ** 4;
+}
+
+/** One visit's offset (effective minus setting) with the spread and number of its readings, and how long ago it was. */
+export type OffsetVisit = { offsetMetres: number; spreadMetres: number; count: number; ageDays?: number };
+
+export type LearntOffset = {
+  offsetMetres: number;
+  /** Of the next visit's offset, one standard deviation. */
+  plusMinusMetres: number;
+  visits: number;
+};
+
+/**
+ * The offset of a machine on a turf, learnt from its visits: offset ~ N(0, τ²), visit j with weight 1/(ω² + s²/n), faded by e^(−age/90 d);
+ * m = Σw·y/(1/τ² + Σw), v = 1/(1/τ² + Σw), ± √(v + ω²) (estimate, form from the trade handbook). Without a visit: 0 ± √(τ² + ω²).
+ */
+export function learnOffset(visits: readonly OffsetVisit[], cutsWith: "rotary" | "reel"): LearntOffset {
+  const { betweenMetres, withinMetres } = OFFSET_SPREAD[cutsWith];
+  const weighed = visits.map(({ offsetMetres, spreadMetres, count, ageDays = 0 }) => ({
+    offsetMetres,
+    weight: Math.exp(-ageDays / FADE_DAYS) / (withinMetres ** 2 + spreadMetres ** 2 / count),
+  }));
+  const total = weighed.reduce((sum, { weight }) => sum + weight, 1 / betweenMetres ** 2);
+  return {
+    offsetMetres: weighed.reduce((sum, { offsetMetres, weight }) => sum + weight * offsetMetres, 0) / total,
+    plusMinusMetres: Math.sqrt(1 / total + withinMetres ** 2),
+    visits: visits.length,
+  };
+}
+
+/** The setting that should give a wanted height, with its uncertainty. */
+export function settingFor(wantedMetres: number, learnt: LearntOffset): { settingMetres: number; plusMinusMetres: number } {
+  return { settingMetres: wantedMetres - learnt.offsetMetres, plusMinusMetres: learnt.plusMinusMetres };
+}
