@@ -1,8 +1,10 @@
 import * as z from "zod";
 import { type Assessment, assessCheck, checkRow, type DeckReadings, isOffered, stationKey, type TyreReadings } from "@/core/checks";
-import { CAUSES, type CheckId } from "@/core/diagnosis";
+import { CAUSES, type CheckId, knowledgeOf } from "@/core/diagnosis";
 import type { Verdict } from "@/core/findings";
 import { deckContext } from "@/core/jobs";
+import { featuresOf, kindById } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
 import { satisfies } from "@/core/safety";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
@@ -258,6 +260,22 @@ const FINDING_VERDICT: Record<z.output<typeof newFindingSchema>["result"], Verdi
   unclear: "not-enough-readings",
 };
 
+type Found = { cause: string; result: z.output<typeof newFindingSchema>["result"] };
+
+/** Several suspected by one figure of a check are one piece of evidence: one reading must not count once for each. */
+function evidenceOf(machine: Machine, checkId: string, found: readonly Found[]): Assessment["evidence"] {
+  const knowledge = knowledgeOf({ cutsWith: kindById(machine.kind).cutsWith, features: featuresOf(machine) });
+  const figures: readonly (readonly string[])[] = knowledge.checks.find(({ id }) => id === checkId)?.figures ?? [];
+  const shared = figures
+    .map((figure) => found.filter(({ cause, result }) => result === "suspect" && figure.includes(cause)).map(({ cause }) => cause))
+    .filter(({ length }) => length > 1);
+  const alone = found.filter(({ cause }) => !shared.flat().includes(cause));
+  return [
+    ...shared.map((causes) => ({ check: checkId, causes, result: "suspect" as const })),
+    ...alone.map(({ cause, result }) => ({ check: checkId, cause, result })),
+  ];
+}
+
 /** The gravest of what was found; could-not-tell beside good news leaves it untold. */
 function verdictOf(results: readonly z.output<typeof newFindingSchema>["result"][]): Verdict {
   const gravestFirst = ["seen", "suspect", "unclear", "not-found"] as const;
@@ -284,7 +302,7 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
       verdict,
       provisional: [],
       figures: [],
-      evidence: found.map(({ cause, result }) => ({ check: row.id, cause, result })),
+      evidence: evidenceOf(machine, row.id, found),
       actions: [],
       warnings: [],
       detail: { note: args.note, each: found },

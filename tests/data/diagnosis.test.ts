@@ -65,6 +65,27 @@ describe("a job's diagnosis", () => {
     expect(presence(jobId, "blade-damaged")).toBeGreaterThan(0.9);
   });
 
+  it("counts one figure once, however many causes are suspected by it", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "running");
+    const both = ["blade-unbalanced", "spindle-bearing-worn"];
+    look(
+      jobId,
+      "vibration-reading",
+      both.map((cause) => ({ cause, result: "suspect" as const })),
+    );
+    expect(getJobView(db, jobId).takes[0]?.result.evidence).toEqual([{ check: "vibration-reading", causes: both, result: "suspect" }]);
+    look(
+      jobId,
+      "vibration-reading",
+      both.map((cause, k) => ({ cause, result: k === 0 ? ("suspect" as const) : ("not-found" as const) })),
+    );
+    expect(getJobView(db, jobId).takes[1]?.result.evidence).toEqual([
+      { check: "vibration-reading", cause: "blade-unbalanced", result: "suspect" },
+      { check: "vibration-reading", cause: "spindle-bearing-worn", result: "not-found" },
+    ]);
+  });
+
   it("counts contexts of the log, and what a later look of the same check found replaces the earlier", () => {
     logEvent(db, clock.doing(), { machineId: "zt-1", event: "deck-dropped" });
     const jobId = openJob(db, clock);

@@ -33,6 +33,8 @@ describe("a job worked up", () => {
   it("is the walk-round when that is asked for, and what fits when minutes are short", () => {
     expect(workUp({ ...ledge, order: "walk-round" }).plan.checks[0]?.id).toBe("turf-condition");
     expect(workUp({ ...ledge, minutesLeft: 8 }).plan.minutes).toBeLessThanOrEqual(8);
+    // Nothing fits, yet there is something left to look at.
+    expect(workUp({ ...ledge, minutesLeft: 1 })).toMatchObject({ plan: { checks: [] }, advice: { code: "go-on" } });
   });
 
   it("passes its own schema, which refuses ids nobody knows", () => {

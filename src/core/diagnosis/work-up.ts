@@ -57,7 +57,9 @@ export function workUp(input: WorkUpInput): WorkUp {
   const diagnosis = diagnose(knowledge, given as Parameters<typeof diagnose>[1]);
   const done = [...input.done.filter((id) => !given.stale?.includes(id)), ...input.skipped];
   const common = { knowledge, given: { ...given, stale: [] } as Parameters<typeof diagnose>[1], diagnosis, state, done };
-  const plan = planChecks({ ...common, order, ...(input.minutesLeft === undefined ? {} : { minutesLeft: input.minutesLeft }) });
+  const whole = planChecks({ ...common, order });
+  // What does not fit into the minutes there are is still left to do.
+  const plan = input.minutesLeft === undefined ? whole : planChecks({ ...common, order, minutesLeft: input.minutesLeft });
   const otherOrder: CheckOrder = order === "information" ? "walk-round" : "information";
   const other = planChecks({ ...common, order: otherOrder });
   const pair = tiedLeaders(diagnosis, LIKELIHOOD_FROM.possible);
@@ -66,7 +68,7 @@ export function workUp(input: WorkUpInput): WorkUp {
     diagnosis,
     plan,
     other: { order: otherOrder, expectedMinutes: other.expectedMinutes, minutes: other.minutes },
-    advice: adviceOn(diagnosis, plan),
+    advice: adviceOn(diagnosis, whole),
     ...(pair ? { tie: { pair, ...(telling ? { check: telling.id } : {}) } } : {}),
     settles: settledBy(plan.checks[0], diagnosis),
   };

@@ -1,9 +1,12 @@
 "use client";
 
+import { isOffered } from "@/core/checks";
 import {
   CAUSES,
   type CauseRow,
   CHECKS,
+  type CheckId,
+  type CheckRow,
   EVENTS,
   FIX_LABELS,
   FIXES,
@@ -22,6 +25,7 @@ import type { Act } from "./act";
 import type { PanelId } from "./steps";
 
 const causeRows: readonly CauseRow[] = CAUSES;
+const checkRows: readonly CheckRow[] = CHECKS;
 const fixRows: readonly FixRow[] = FIXES;
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -32,6 +36,7 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
   const { causes, alsoWorthALook } = workUp.diagnosis;
   const cause = [...causes, ...alsoWorthALook].find(({ id }) => id === causeId);
   const row = causeRows.find(({ id }) => id === causeId);
+  const canShow = causes.some(({ id }) => id === causeId);
   if (!cause || !row) return <p>This machine cannot have that, or nothing speaks for it any more.</p>;
   return (
     <div>
@@ -39,12 +44,18 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
         {capital(LIKELIHOOD_WORDS[likelihoodOf(cause.probability)])}, <span className="tabular-nums">{percent(cause.probability)}</span>
       </p>
       <p className="text-sm text-soft">
-        That it has shown this complaint. That it is there at all: <span className="tabular-nums">{percent(cause.presence)}</span>.
+        {canShow ? (
+          <>
+            That it has shown this complaint. That it is there at all: <span className="tabular-nums">{percent(cause.presence)}</span>.
+          </>
+        ) : (
+          "That it is there; it can show none of what was complained of."
+        )}{" "}
         Estimates, until the shop’s own log replaces them.
       </p>
       <Reasons cause={cause} />
       <Explains workUp={workUp} row={row} cause={cause} />
-      <Telling view={view} workUp={workUp} row={row} open={open} />
+      <Telling view={view} row={row} open={open} />
       <Mending causeId={causeId} features={view.case.input.features} />
       {view.state !== "closed" && (
         <button type="button" className="btn mt-3" disabled={act.isBusy} onClick={() => act.send("guesses", { cause: causeId })}>
@@ -104,11 +115,9 @@ function Explains({ workUp, row, cause }: { workUp: WorkUp; row: CauseRow; cause
   );
 }
 
-function Telling({ view, workUp, row, open }: { view: JobView; workUp: WorkUp; row: CauseRow; open: (panel: PanelId) => void }) {
-  const offered = CHECKS.filter(({ id }) => row.checks.includes(id)).filter(
-    ({ id }) =>
-      workUp.plan.checks.some((next) => next.id === id) || view.case.input.done.includes(id) || view.case.input.skipped.includes(id),
-  );
+function Telling({ view, row, open }: { view: JobView; row: CauseRow; open: (panel: PanelId) => void }) {
+  const offered = checkRows.filter((check) => row.checks.includes(check.id as CheckId) && isOffered(check, view.machine.machine));
+  const done: readonly string[] = view.case.input.done;
   if (offered.length === 0) return null;
   return (
     <section aria-label="What would tell" className="mt-3">
@@ -116,7 +125,7 @@ function Telling({ view, workUp, row, open }: { view: JobView; workUp: WorkUp; r
       <div className="flex flex-wrap gap-1">
         {offered.map(({ id, label, minutes }) => (
           <button key={id} type="button" className="btn px-3" onClick={() => open(`check:${id}`)}>
-            {label}, {minutes} min{view.case.input.done.includes(id) ? " ✓" : ""}
+            {label}, {minutes} min{done.includes(id) ? " ✓" : ""}
           </button>
         ))}
       </div>

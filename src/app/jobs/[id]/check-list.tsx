@@ -61,14 +61,19 @@ function expected({ plan, other }: WorkUp, school: string, order: string): strin
   return value > 0 ? `≈${minutes(value)} min` : "";
 }
 
+/** A working day and a bit: more is no plan. */
+const MOST_MINUTES = 600;
+
 /** "I have 20 minutes": only what fits is listed, making ready counted. */
 function MinutesLeft({ desk }: { desk: Desk }) {
   const [text, setText] = useState("");
   const { setMinutesLeft } = desk;
+  const value = Number(text.replace(",", "."));
+  const isEmpty = text.trim() === "";
+  const isReadable = Number.isFinite(value) && value >= 0 && value <= MOST_MINUTES;
   useEffect(() => {
-    const value = Number(text);
-    setMinutesLeft(text.trim() !== "" && Number.isFinite(value) && value >= 0 && value <= 600 ? value : undefined);
-  }, [text, setMinutesLeft]);
+    setMinutesLeft(!isEmpty && isReadable ? value : undefined);
+  }, [isEmpty, isReadable, value, setMinutesLeft]);
   return (
     <label className="flex items-center gap-1 text-sm">
       I have
@@ -78,9 +83,10 @@ function MinutesLeft({ desk }: { desk: Desk }) {
         aria-label="Minutes I have"
         value={text}
         placeholder="–"
+        aria-invalid={!isEmpty && !isReadable}
         onChange={(event) => setText(event.target.value)}
       />
-      min
+      {isEmpty || isReadable ? "min" : <span className="trouble">like 20</span>}
     </label>
   );
 }
