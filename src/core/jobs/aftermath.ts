@@ -15,7 +15,7 @@ const AFTERMATH = [
   { id: "timing", asks: "Geared blades turned by hand through a full turn, nothing touches", after: BLADES, needs: "gears" },
   { id: "level", asks: "The deck stands as level as it did: no hanger or pin left loose", after: ["deck-off", "hanger-touched", "tyre-changed", "spindle-apart"], needs: "hangers" },
   { id: "bench-chain", asks: "What follows it on the bench was set again: contact, height, groomer", after: ["unit-ground", "contact-set", "roller-moved", "roller-changed", "unit-apart"] },
-  { id: "plug-lead", asks: "Plug lead back on, last of all", after: [...BLADES, "deck-cleaned", "shaft-cleared"], needs: "direct-drive" },
+  { id: "plug-lead", asks: "Plug lead or battery back on, last of all", after: [...BLADES, "deck-cleaned", "shaft-cleared"], needs: "direct-drive" },
   { id: "guards", asks: "Guards, covers and chute back on", after: "any" },
   { id: "tools", asks: "Tools and blocks counted: none left under the machine", after: "any" },
 ] as const satisfies readonly Row[];
