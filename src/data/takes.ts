@@ -1,5 +1,14 @@
 import * as z from "zod";
-import { type Assessment, assessCheck, checkRow, type DeckReadings, isOffered, stationKey, type TyreReadings } from "@/core/checks";
+import {
+  type Assessment,
+  assessCheck,
+  checkRow,
+  type DeckReadings,
+  isOffered,
+  type SpeedReadings,
+  stationKey,
+  type TyreReadings,
+} from "@/core/checks";
 import { CAUSES, type CheckId, knowledgeOf } from "@/core/diagnosis";
 import type { Verdict } from "@/core/findings";
 import { deckContext } from "@/core/jobs";
@@ -9,7 +18,7 @@ import { satisfies } from "@/core/safety";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { listEvents } from "./events";
+import { insertEvent, listEvents } from "./events";
 import { getMachine } from "./machines";
 import { safeStateOf } from "./safe-state";
 import { addStep, getJobRow, openJobRow } from "./steps";
@@ -167,8 +176,19 @@ export function recordTake(
       correctsStepId: before?.stepId,
     });
     insertReadings(db, { stepId, checkId: args.checkId, readings, asTyped: args.asTyped, before });
+    if (holds(assessment) && job.state !== "held-out") holdOut(db, doing, job);
     return { stepId, assessment };
   });
+}
+
+/** A blade over the speed limit is not run again before somebody releases the machine. */
+function holds({ check, verdict }: Assessment): boolean {
+  return check === "tip-speed" && verdict === "stop";
+}
+
+function holdOut(db: Db, doing: Doing, job: { id: number; machineId: string }): void {
+  const stepId = addStep(db, doing, { jobId: job.id, kind: "hold", data: { reason: "blade tips over the speed limit" } });
+  insertEvent(db, doing, { machineId: job.machineId, event: "held-out", stepId });
 }
 
 function correctable(db: Db, jobId: number, stepId: number, checkId: string): Take {
@@ -225,6 +245,13 @@ function readingRows(checkId: string, readings: unknown): ReadingRow[] {
       { place: wheelId, quantity: "pressure_pascals", value: pressurePascals },
       ...(temperatureKelvin === undefined ? [] : [{ place: wheelId, quantity: "temperature_kelvin", value: temperatureKelvin }]),
     ]);
+  }
+  if (checkId === "tip-speed") {
+    return (readings as SpeedReadings).spindles.map(({ spindleId, revolutionsPerMinute }) => ({
+      place: spindleId,
+      quantity: "revolutions_per_minute",
+      value: revolutionsPerMinute,
+    }));
   }
   if (checkId !== "deck-level") return [];
   const { tips, floor } = readings as DeckReadings;

@@ -53,7 +53,7 @@ export function QuantityField(args: Args) {
           <input
             ref={args.inputRef}
             id={id}
-            className="input num pr-10 text-right text-lg"
+            className="input num pr-13 text-right text-lg"
             value={text}
             autoComplete="off"
             enterKeyHint="next"

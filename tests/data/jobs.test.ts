@@ -256,3 +256,35 @@ describe("the log", () => {
     expect(take(jobId, "deck-level", tips(LEVEL_INCHES)).assessment.provisional).toEqual(assessment.provisional);
   });
 });
+
+describe("spindle speeds", () => {
+  const speeds = (jobId: number, rpm: readonly number[]) =>
+    take(jobId, "tip-speed", {
+      spindles: ["left", "middle", "right"].map((spindleId, k) => ({ spindleId, revolutionsPerMinute: rpm[k] ?? 0 })),
+    });
+
+  it("are kept as they were read, spindle by spindle", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "running");
+    expect(speeds(jobId, [3700, 0, 3690]).assessment.verdict).toBe("out");
+    expect(takesOfJob(db, jobId)[0]?.readings.map(({ place, quantity, value }) => [place, quantity, value])).toEqual([
+      ["left", "revolutions_per_minute", 3700],
+      ["middle", "revolutions_per_minute", 0],
+      ["right", "revolutions_per_minute", 3690],
+    ]);
+    expect(getJobView(db, jobId).state).toBe("in-work");
+  });
+
+  it("over the limit hold the machine out of service until it is released", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "running");
+    expect(speeds(jobId, [4400, 4400, 4400]).assessment.verdict).toBe("stop");
+    expect(getJobView(db, jobId).state).toBe("held-out");
+    expect(listEvents(db, "zt-1").map(({ event }) => event)).toContain("held-out");
+    speeds(jobId, [4400, 4400, 4400]);
+    expect(getJobView(db, jobId).steps.filter(({ kind }) => kind === "hold")).toHaveLength(1);
+    speeds(jobId, [3800, 3800, 3800]);
+    recordHold(db, clock.doing(), { jobId, reason: "governor set back", isRelease: true });
+    expect(getJobView(db, jobId).state).toBe("in-work");
+  });
+});

@@ -204,3 +204,45 @@ test("two complaints on one machine are one job or two, as the mechanic says", a
   await expect(page).toHaveURL(`/jobs/${jobId}`);
   await expect(page.getByRole("region", { name: "Complaint" })).toContainText("and clumps");
 });
+
+test("a dead middle blade after a refit is found by its speed, mended, read again and proved", async ({ page }) => {
+  test.setTimeout(90_000);
+  await sitDown(page, "JM");
+  const opened = await page.request.post("/api/v1/complaints", {
+    headers: { origin: "http://127.0.0.1:3187" },
+    data: {
+      who: "JM",
+      machineId: "fd-1",
+      words: "the middle leaves a band standing since the deck was off",
+      saidBy: "KB",
+      looks: { symptoms: ["blade-width-uncut"], contexts: ["deck-refitted", "belt-disturbed"] },
+    },
+  });
+  const { jobId } = await opened.json();
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await expect(suspects(page).getByRole("listitem").first()).toContainText("Belt off a pulley");
+  await page.getByRole("button", { name: "Not made safe" }).click();
+  await makeSafe(page, "Running");
+  await openCheck(page, "Blade tip speed");
+  await typeReadings(page, ["3200", "0", "3190"]);
+  await expect(page.getByTestId("answer")).toContainText("stands still.");
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await expect(page.getByLabel("For which cause")).toHaveValue("belt-off");
+  await page.getByRole("button", { name: "Make it safe" }).first().click();
+  await makeSafe(page, "Locked out");
+  await page.getByRole("button", { name: /^Fix/ }).click();
+  await page.getByRole("button", { name: "Write the fix down" }).click();
+  await expect(timeline(page)).toContainText("Seat the belt");
+  await openCheck(page, "Belts and idlers");
+  await page.getByRole("button", { name: "None of these" }).click();
+  await page.getByRole("button", { name: "Save what was found" }).click();
+  await expect(timeline(page)).toContainText("Belts and idlers: in tolerance");
+  await page.getByRole("button", { name: /Locked out · JM/ }).click();
+  await makeSafe(page, "Running");
+  await openCheck(page, "Blade tip speed");
+  await typeReadings(page, ["3200", "3195", "3190"]);
+  await expect(page.getByTestId("answer")).toHaveText("Tip speed right.");
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();
+});

@@ -3,11 +3,12 @@ import { CHECKS, type CheckRow } from "@/core/diagnosis";
 import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
 import { type Machine, machineSchema } from "@/core/machine";
 import { deckLevel } from "./deck-level";
+import { tipSpeedCheck } from "./tip-speed";
 import type { Assessment, Check, ReadingProblem } from "./types";
 import { tyrePressure } from "./tyre-pressure";
 
 /** Every check with a worksheet. Screen, API, job card and diagnosis use this one list: a new check is added here and nowhere else. */
-export const WORKSHEETS: readonly Check[] = [tyrePressure as unknown as Check, deckLevel as unknown as Check];
+export const WORKSHEETS: readonly Check[] = [tyrePressure, deckLevel, tipSpeedCheck] as unknown as Check[];
 
 export function worksheetById(id: string): Check | undefined {
   return WORKSHEETS.find((check) => check.id === id);

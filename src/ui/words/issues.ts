@@ -38,6 +38,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "height-above-deck-range": (i, s) => `Higher than this deck can stand: its sheet ends at ${length(i.mostMetres, s)}. Read it again.`,
   "height-below-deck-range": (i, s) => `Lower than this deck can stand: its sheet starts at ${length(i.leastMetres, s)}. Read it again.`,
   "check-not-for-this-machine": () => "This machine's features rule that check out.",
+  "no-spindles": () => "This machine has no blades on its sheet.",
   "no-air-tyres": () => "This machine has no air-filled tyres.",
   "state-needed": (i) =>
     `The machine must be ${STATE_WORDS[String(i.needs)] ?? i.needs} first. Confirm it, then save again: what you typed is kept.`,

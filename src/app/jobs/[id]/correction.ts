@@ -1,5 +1,5 @@
 import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
-import { fromSi, shownUnit, type UnitSystem } from "@/core/units";
+import { type Dimension, fromSi, shownUnit, type UnitSystem } from "@/core/units";
 import type { Take } from "@/data/takes";
 import type { DeckForm } from "./places";
 import type { Draft } from "./use-worksheet";
@@ -9,12 +9,19 @@ const DIGITS = 12;
 
 const QUICK_READINGS = 4;
 
+/** What each worksheet's fields hold. */
+const READ: Record<string, { dimension: Dimension; quantity: string }> &
+  Record<"tyre-pressure", { dimension: Dimension; quantity: string }> = {
+  "tyre-pressure": { dimension: "pressure", quantity: "pressure_pascals" },
+  "deck-level": { dimension: "length", quantity: "height_metres" },
+  "tip-speed": { dimension: "rotation", quantity: "revolutions_per_minute" },
+};
+
 /** A take laid out again for correction: every reading, in the units of whoever corrects, and all that went with them. */
 export function correctionOf(take: Pick<Take, "stepId" | "checkId" | "input" | "readings">, system: UnitSystem): Partial<Draft> {
   const isLevel = take.checkId === "deck-level";
-  const dimension = isLevel ? "length" : "pressure";
+  const { dimension, quantity } = READ[take.checkId] ?? READ["tyre-pressure"];
   const written = (valueSi: number) => String(Number(fromSi(valueSi, shownUnit({ dimension, system })).toPrecision(DIGITS)));
-  const quantity = isLevel ? "height_metres" : "pressure_pascals";
   const text = Object.fromEntries(
     take.readings.filter((one) => one.quantity === quantity).map(({ place, value }) => [place, written(value)]),
   );

@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import type { Assessment, DeckDetail, TyreDetail } from "@/core/checks";
 import { fitPlane, type Plane } from "@/core/geometry";
 import { cuttingWidth, type Machine, pointOf, STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
+import type { UnitSystem } from "@/core/units";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
@@ -57,7 +58,8 @@ export function DrawingPanel(args: DrawingArgs) {
   const { machine, standpoint, worksheet, assessment } = args;
   const { system } = useSeat();
   const scene = useMemo(() => planScene(machine, standpoint), [machine, standpoint]);
-  const isDeck = worksheet.checkId === "deck-level";
+  // What is read at the blades is drawn near.
+  const isDeck = worksheet.checkId === "deck-level" || worksheet.checkId === "tip-speed";
   const fit = useMemo(
     () => fitInto({ bounds: isDeck ? scene.deckBounds : scene.bounds, width: WIDTH, height: PLAN_HEIGHT, margin: isDeck ? 58 : 46 }),
     [scene, isDeck],
@@ -119,20 +121,7 @@ export function DrawingPanel(args: DrawingArgs) {
               )}
               <Tips machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
               <HangerTurns machine={machine} standpoint={standpoint} toPage={fit.toPage} assessment={assessment} />
-              <Compass
-                standpoint={standpoint}
-                unit={
-                  worksheet.checkId === "tyre-pressure"
-                    ? system === "us"
-                      ? "psi"
-                      : "kPa"
-                    : isDeck
-                      ? system === "us"
-                        ? "inches"
-                        : "mm"
-                      : ""
-                }
-              />
+              <Compass standpoint={standpoint} unit={unitWord(worksheet.checkId, system)} />
             </g>
             <g transform={`translate(0 ${PLAN_HEIGHT})`}>
               {section ? (
@@ -161,8 +150,16 @@ export function DrawingPanel(args: DrawingArgs) {
   );
 }
 
+function unitWord(checkId: string, system: UnitSystem): string {
+  if (checkId === "tip-speed") return "r/min";
+  if (checkId === "tyre-pressure") return system === "us" ? "psi" : "kPa";
+  if (checkId === "deck-level") return system === "us" ? "inches" : "mm";
+  return "";
+}
+
 function emptyWords(checkId: string, width: string): string {
   if (checkId === "deck-level") return "Read three tips that are not on one line: the cut appears here";
+  if (checkId === "tip-speed") return "Read every spindle, covers on, from outside";
   return checkId === "tyre-pressure" ? "Read every tyre: what they do to the deck appears here" : `Cuts ${width} wide`;
 }
 
