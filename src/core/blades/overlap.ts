@@ -1,4 +1,4 @@
-import { cutters, type Machine, type Spindle } from "@/core/machine";
+import type { Machine, Spindle } from "@/core/machine";
 
 /** Less overlap than this leaves a strip before long; free blades come no nearer to each other either. Estimate. */
 export const LEAST_OVERLAP_METRES = 0.006;
@@ -136,16 +136,6 @@ export function clearances(blades: readonly SweptBlade[]): { between: readonly [
 
 /** Width of cut from blades and overlaps: lengths less what neighbours share (physics). */
 export function widthOfCut(blades: readonly SweptBlade[]): number {
-  const edges = cutters({
-    spindles: blades.map(({ id, xMetres, yMetres, lengthMetres }) => ({
-      id,
-      label: id,
-      xMetres,
-      yMetres,
-      tipCircleDiameterMetres: lengthMetres,
-    })),
-    units: [],
-  });
   const shared = straightOverlaps(blades).reduce((sum, { overlapMetres }) => sum + overlapMetres, 0);
-  return edges.reduce((sum, { left, right }) => sum + right - left, 0) - shared;
+  return blades.reduce((sum, { lengthMetres }) => sum + lengthMetres, 0) - shared;
 }

@@ -24,9 +24,10 @@ export function telephoneRound(args: { knowledge: Knowledge; given: Case; answer
   const open = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === "present");
   const bound = boundToComplaint(knowledge, open);
   const symptoms = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === undefined && !NOT_BY_TELEPHONE.includes(symptom));
+  const asking = { knowledge, given, bound };
   const asked: Question[] = [
-    ...symptoms.map((id): Question => ({ kind: "symptom", id, ...symptomAnswer({ knowledge, given, bound, id }) })),
-    ...openContexts(args).map((id): Question => ({ kind: "context", id, ...contextAnswer({ knowledge, given, bound, id }) })),
+    ...symptoms.map((id): Question => ({ kind: "symptom", id, ...symptomAnswer(asking, id) })),
+    ...openContexts(args).map((id): Question => ({ kind: "context", id, ...contextAnswer(asking, id) })),
   ];
   return asked.sort((a, b) => b.bits - a.bits).slice(0, args.most);
 }
@@ -39,36 +40,17 @@ function openContexts({ knowledge, given, answered }: { knowledge: Knowledge; gi
   return CONTEXTS.map(({ id }) => id).filter((id) => !isSettled(id) && bears(id));
 }
 
+type Asking = { knowledge: Knowledge; given: Case; bound: readonly CauseId[] };
 type Answer = { bits: number; yes: number };
 
-function symptomAnswer({
-  knowledge,
-  given,
-  bound,
-  id,
-}: {
-  knowledge: Knowledge;
-  given: Case;
-  bound: readonly CauseId[];
-  id: SymptomId;
-}): Answer {
+function symptomAnswer({ knowledge, given, bound }: Asking, id: SymptomId): Answer {
   const denied = { ...given, symptoms: { ...given.symptoms, [id]: "denied" as const } };
   const present = { ...given, symptoms: { ...given.symptoms, [id]: "present" as const } };
   const no = (1 - knowledge.leak) * Math.exp(logWeightOf(knowledge, denied) - logWeightOf(knowledge, given));
   return answer({ knowledge, bound, yes: 1 - no, ifYes: present, ifNo: denied });
 }
 
-function contextAnswer({
-  knowledge,
-  given,
-  bound,
-  id,
-}: {
-  knowledge: Knowledge;
-  given: Case;
-  bound: readonly CauseId[];
-  id: ContextId;
-}): Answer {
+function contextAnswer({ knowledge, given, bound }: Asking, id: ContextId): Answer {
   const ticked = { ...given, context: [...given.context, id] };
   const odds = (CONTEXT_RATE / (1 - CONTEXT_RATE)) * Math.exp(logWeightOf(knowledge, ticked) - logWeightOf(knowledge, given));
   return answer({ knowledge, bound, yes: odds / (1 + odds), ifYes: ticked, ifNo: given });

@@ -32,12 +32,6 @@ export function worksheetChecks(view: JobView): CheckRow[] {
   });
 }
 
-/** The other checks this machine can have: entered by finding. */
-export function lookChecks(view: JobView): CheckRow[] {
-  const sheets = new Set(worksheetChecks(view).map(({ id }) => id));
-  return rows.filter((row) => isOffered(row, view.machine.machine) && !sheets.has(row.id));
-}
-
 function statusOf(view: JobView, checkId: string): Pick<ListedStep, "status" | "verdict"> {
   const take = latestTake(view, checkId);
   if (!take) return { status: "open" };
