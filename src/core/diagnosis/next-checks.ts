@@ -58,15 +58,19 @@ export function planChecks(args: {
   diagnosis: Pick<Diagnosis, "causes" | "symptoms">;
   state: CheckState;
   done: readonly CheckId[];
+  /** Left out by the mechanic: not offered, whether or not a reading of it has gone stale. */
+  skipped?: readonly CheckId[];
   order: CheckOrder;
   minutesLeft?: number;
+  /** Where one is at hand for this very case: it is by far the dearest part. */
+  prospect?: Prospect;
 }): Plan {
   const { knowledge, given, diagnosis, order } = args;
   const isDone = (id: CheckId) => args.done.includes(id) && !given.stale?.includes(id);
-  const offered = knowledge.checks.filter(({ id }) => !isDone(id));
+  const offered = knowledge.checks.filter(({ id }) => !isDone(id) && !args.skipped?.includes(id));
   const settled = diagnosis.causes.filter(isSettled).map(({ id }) => id);
   const bound = boundToComplaint(knowledge, openSymptoms(diagnosis)).filter((id) => !settled.includes(id));
-  const prospect = new Prospect(knowledge, given);
+  const prospect = args.prospect ?? new Prospect(knowledge, given);
   const gains = gainsOf(prospect, offered, bound);
   const proving = toProve({ knowledge, diagnosis, offered });
   const likely = proving.length > 0 ? gainsOf(prospect, offered, proving).filter(({ check }) => speaksTo(knowledge, check, proving)) : [];
@@ -256,14 +260,15 @@ export function tellApart(args: {
   pair: readonly [CauseId, CauseId];
   state: CheckState;
   done: readonly CheckId[];
+  skipped?: readonly CheckId[];
+  prospect?: Prospect;
 }): { id: CheckId; minutes: number; bits: number } | undefined {
-  const prospect = new Prospect(args.knowledge, args.given);
+  const prospect = args.prospect ?? new Prospect(args.knowledge, args.given);
+  const isOut = (id: CheckId) => args.skipped?.includes(id) || (args.done.includes(id) && !args.given.stale?.includes(id));
   const places: readonly [number, number] = [prospect.causes.indexOf(args.pair[0]), prospect.causes.indexOf(args.pair[1])];
   if (places.includes(-1)) return undefined;
   const doubt = (presence: Float64Array) => doubtBetween(presence, places);
-  const open = args.knowledge.checks.filter(
-    ({ id, figures }) => !args.done.includes(id) && figures.some((f) => args.pair.some((c) => f.includes(c))),
-  );
+  const open = args.knowledge.checks.filter(({ id, figures }) => !isOut(id) && figures.some((f) => args.pair.some((c) => f.includes(c))));
   return open
     .map((check) => {
       const bits = check.figures.reduce((sum, figure) => {

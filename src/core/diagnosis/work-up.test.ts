@@ -30,6 +30,28 @@ describe("a job worked up", () => {
     expect(ids({ ...ledge, done: ["deck-level"], given: { ...ledge.given, stale: ["deck-level"] } })).toContain("deck-level");
   });
 
+  it("counts no evidence of a stale reading, in the causes or in what to check next", () => {
+    const evidence = [{ check: "deck-level", cause: "deck-out-of-level", result: "not-found" as const }];
+    const stale = workUp({ ...ledge, done: ["deck-level"], given: { ...ledge.given, evidence, stale: ["deck-level"] } });
+    expect(stale.diagnosis.causes).toEqual(workUp(ledge).diagnosis.causes);
+    expect(stale.plan).toEqual(workUp(ledge).plan);
+  });
+
+  it("keeps waiting for what was left out: a check not made puts nothing right", () => {
+    const level = workUp({ ...ledge, skipped: ["tyre-pressure"] }).plan.checks.find(({ id }) => id === "deck-level");
+    expect(level?.waitsFor).toEqual(["tyre-pressure"]);
+  });
+
+  it("offers nothing left out even where a reading of it has gone stale", () => {
+    const input = {
+      ...ledge,
+      done: ["deck-level" as const],
+      skipped: ["deck-level" as const],
+      given: { ...ledge.given, stale: ["deck-level" as const] },
+    };
+    expect(workUp(input).plan.checks.map(({ id }) => id)).not.toContain("deck-level");
+  });
+
   it("is the walk-round when that is asked for, and what fits when minutes are short", () => {
     expect(workUp({ ...ledge, order: "walk-round" }).plan.checks[0]?.id).toBe("turf-condition");
     expect(workUp({ ...ledge, minutesLeft: 8 }).plan.minutes).toBeLessThanOrEqual(8);

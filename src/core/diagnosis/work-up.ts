@@ -1,7 +1,9 @@
 import * as z from "zod";
 import { FEATURE_IDS } from "@/core/kinds";
 import { type Advice, adviceOn, tiedLeaders } from "./advice";
+import type { Case } from "./case";
 import { type Diagnosis, diagnose } from "./diagnose";
+import { Prospect } from "./gains";
 import { knowledgeOf } from "./knowledge";
 import { type CheckOrder, type NextCheck, type Plan, planChecks, tellApart } from "./next-checks";
 import { type Question, telephoneRound } from "./questions";
@@ -52,11 +54,11 @@ export type WorkUp = {
 
 /** Everything the job's left-hand side shows: causes with reasons, what to check next and why, when to stop. */
 export function workUp(input: WorkUpInput): WorkUp {
-  const { given, state, order } = input;
   const knowledge = knowledgeOf(input);
-  const diagnosis = diagnose(knowledge, given as Parameters<typeof diagnose>[1]);
-  const done = [...input.done.filter((id) => !given.stale?.includes(id)), ...input.skipped];
-  const common = { knowledge, given: { ...given, stale: [] } as Parameters<typeof diagnose>[1], diagnosis, state, done };
+  const given = input.given as Case;
+  const diagnosis = diagnose(knowledge, given);
+  const { state, order, done, skipped } = input;
+  const common = { knowledge, given, diagnosis, state, done, skipped, prospect: new Prospect(knowledge, given) };
   const whole = planChecks({ ...common, order });
   // What does not fit into the minutes there are is still left to do.
   const plan = input.minutesLeft === undefined ? whole : planChecks({ ...common, order, minutesLeft: input.minutesLeft });
@@ -85,5 +87,5 @@ function settledBy(next: NextCheck | undefined, { causes }: Diagnosis): CauseId[
 
 /** The questions that tell most for this job; contexts from the log are in its case already. */
 export function questionsFor(input: WorkUpInput, answered: readonly ContextId[], most: number): Question[] {
-  return telephoneRound({ knowledge: knowledgeOf(input), given: input.given as Parameters<typeof diagnose>[1], answered, most });
+  return telephoneRound({ knowledge: knowledgeOf(input), given: input.given as Case, answered, most });
 }

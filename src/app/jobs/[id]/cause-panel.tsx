@@ -23,6 +23,7 @@ import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayFactor, say
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
 import type { PanelId } from "./steps";
+import { Trouble } from "./trouble";
 
 const causeRows: readonly CauseRow[] = CAUSES;
 const checkRows: readonly CheckRow[] = CHECKS;
@@ -62,11 +63,7 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
           This is my guess
         </button>
       )}
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </div>
   );
 }

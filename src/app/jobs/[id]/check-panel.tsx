@@ -19,6 +19,7 @@ import { FloorMap } from "./floor-map";
 import { Cautions, SafeGate } from "./gate";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
+import { Trouble } from "./trouble";
 import { WANTED_KEY, type Worksheet } from "./use-worksheet";
 import { WhyThis } from "./why-this";
 
@@ -63,11 +64,7 @@ export function CheckPanel(args: Args) {
       {worksheet.assessment && (
         <AnswerDetails assessment={worksheet.assessment} machine={view.machine.machine} standpoint={args.standpoint} timeOf={args.timeOf} />
       )}
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </div>
   );
 }

@@ -11,6 +11,7 @@ import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions } from "./gate";
 import type { PanelId } from "./steps";
+import { Trouble } from "./trouble";
 import { GRADE_WORDS } from "./words";
 
 type CutDraft = {
@@ -98,11 +99,7 @@ export function CutPanel({ view, act }: { view: JobView; act: Act }) {
       <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || draft.looks === "" || draft.turf === ""}>
         Write the test cut down
       </button>
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </form>
   );
 }
@@ -324,11 +321,7 @@ function ClosedPanel({ view, act, guessed }: { view: JobView; act: Act; guessed:
       >
         Reopen
       </button>
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </div>
   );
 }

@@ -14,6 +14,7 @@ import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
+import { Trouble } from "./trouble";
 
 const fixRows: readonly FixRow[] = FIXES;
 
@@ -212,11 +213,7 @@ export function FixPanel({
           </button>
         </>
       )}
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </form>
   );
 }

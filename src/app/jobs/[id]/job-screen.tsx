@@ -124,6 +124,13 @@ export function JobScreen({
     }
   };
   const steps = listSteps(view, settled);
+  const listedRows = steps.map((listed, place) => ({
+    listed,
+    order: place + 1,
+    isHere: listed.panel === panel,
+    isNext: listed.panel === suggested,
+    onOpen: () => open(listed.panel),
+  }));
   useKeys({
     steps,
     open,
@@ -153,34 +160,20 @@ export function JobScreen({
         {view.state !== "closed" && <CheckListHead view={view} desk={desk} order={order} setOrder={setOrder} />}
         <nav aria-label="Steps of the job" className="mt-1">
           <ol>
-            {steps.map((listed, place) =>
-              listed.panel.startsWith("check:") ? (
-                <li key={listed.panel}>
-                  <StepButton
-                    listed={listed}
-                    order={place + 1}
-                    isHere={listed.panel === panel}
-                    isNext={listed.panel === suggested}
-                    onOpen={() => open(listed.panel)}
-                  />
-                </li>
-              ) : null,
-            )}
+            {listedRows.filter(isCheck).map((one) => (
+              <li key={one.listed.panel}>
+                <StepButton {...one} />
+              </li>
+            ))}
           </ol>
           <ol className="mt-1 grid grid-cols-4 gap-1">
-            {steps.map((listed, place) =>
-              listed.panel.startsWith("check:") ? null : (
-                <li key={listed.panel}>
-                  <StageButton
-                    listed={listed}
-                    order={place + 1}
-                    isHere={listed.panel === panel}
-                    isNext={listed.panel === suggested}
-                    onOpen={() => open(listed.panel)}
-                  />
+            {listedRows
+              .filter((one) => !isCheck(one))
+              .map((one) => (
+                <li key={one.listed.panel}>
+                  <StageButton {...one} />
                 </li>
-              ),
-            )}
+              ))}
           </ol>
         </nav>
         <OtherChecks view={view} steps={steps} open={open} />
@@ -484,6 +477,8 @@ function Standing({ view }: { view: JobView }) {
 }
 
 const STATUS_WORDS: Record<ListedStep["status"], string> = { done: "done", bad: "not right", stale: "to be read again", open: "open" };
+
+const isCheck = ({ listed }: Pick<StepArgs, "listed">) => listed.panel.startsWith("check:");
 
 type StepArgs = { listed: ListedStep; order: number; isHere: boolean; isNext: boolean; onOpen: () => void };
 

@@ -10,6 +10,7 @@ import { labelOfCause, percent } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
+import { Trouble } from "./trouble";
 import { WayOf } from "./way";
 import { WhyThis } from "./why-this";
 
@@ -106,11 +107,7 @@ export function LookPanel({ view, workUp, row, act, open, timeOf }: Args) {
           </button>
         </form>
       )}
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </div>
   );
 }

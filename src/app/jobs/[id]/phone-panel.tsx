@@ -8,6 +8,7 @@ import { percent } from "@/ui/words/diagnosis";
 import { sayQuestion } from "@/ui/words/questions";
 import { questionsInWorker } from "@/workers/diagnosis/client";
 import type { Act } from "./act";
+import { Trouble } from "./trouble";
 
 const ASKED = 6;
 
@@ -75,11 +76,7 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
           </li>
         ))}
       </ol>
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
+import { Trouble } from "./trouble";
 
 const STATES = [
   ["parked", "Parked"],
@@ -111,11 +112,7 @@ export function SafePanel({ view, act, wanted }: { view: JobView; act: Act; want
           </button>
         )}
       </div>
-      {act.trouble && (
-        <p className="trouble mt-2" role="alert">
-          {act.trouble}
-        </p>
-      )}
+      <Trouble act={act} />
     </div>
   );
 }
