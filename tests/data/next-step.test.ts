@@ -1,0 +1,110 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/steps";
+import { CHECKS, workUp } from "@/core/diagnosis";
+import { takeComplaint } from "@/data/complaints";
+import type { Db } from "@/data/connection";
+import { closeJob, recordFix, recordSkip, recordTestCut } from "@/data/job-actions";
+import { getJobView } from "@/data/job-view";
+import { recordFinding, recordTake } from "@/data/takes";
+import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, tips, tyres } from "./helpers";
+
+let db: Db;
+let clock: Clock;
+beforeEach(() => {
+  ({ db, clock } = emptyDepot());
+});
+
+function look(jobId: number) {
+  const view = getJobView(db, jobId);
+  const worked = workUp({ ...view.case.input, order: "information" });
+  const steps = listSteps(view, worked);
+  return { view, steps, next: nextPanel(view, worked), wanted: stateWanted(view, worked) };
+}
+
+const take = (jobId: number, checkId: string, readings: unknown) =>
+  recordTake(db, clock.doing(), { jobId, checkId, readings, asTyped: {} });
+const hangersSound = (jobId: number) =>
+  recordFinding(db, clock.doing(), {
+    jobId,
+    checkId: "hanger-inspection",
+    result: "not-found",
+    causes: ["hanger-failed", "deck-shell-bent"],
+    note: "",
+  });
+const cut = (jobId: number, looks: "all-alike" | "same") =>
+  recordTestCut(db, clock.doing(), { jobId, looks, turf: "good", place: "", operator: "", dryness: "dry", words: "" });
+
+describe("what to do next in a job", () => {
+  it("goes from safe through the checks that tell most, to the fix, the proof, the cut and the close", () => {
+    const jobId = openJob(db, clock);
+    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "parked" });
+    makeSafe(db, clock, jobId);
+    expect(look(jobId).next).toBe("check:tyre-pressure");
+    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    expect(look(jobId).next).toBe("check:hanger-inspection");
+    hangersSound(jobId);
+    expect(look(jobId).next).toBe("check:deck-level");
+    take(jobId, "deck-level", tips(LEDGE_INCHES));
+    expect(look(jobId).next).toBe("fix");
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    expect(look(jobId).next).toBe("check:deck-level");
+    take(jobId, "deck-level", tips(LEVEL_INCHES));
+    expect(look(jobId).next).toBe("cut");
+    cut(jobId, "all-alike");
+    expect(look(jobId).next).toBe("close");
+    closeJob(db, clock.doing(), { jobId, causes: ["deck-out-of-level"], words: "" });
+    expect(look(jobId)).toMatchObject({ next: "close", view: { state: "closed" } });
+  });
+
+  it("goes on looking when the cut is no better than before", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    take(jobId, "tyre-pressure", tyres([8, 18, 18, 12]));
+    const pressures = [{ wheelId: "left-drive", fromPascals: 55_000, toPascals: 83_000 }];
+    recordFix(db, clock.doing(), { jobId, fix: "set-pressures", cause: "tyres-unequal", words: "", pressures });
+    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    take(jobId, "deck-level", tips(LEVEL_INCHES));
+    cut(jobId, "same");
+    makeSafe(db, clock, jobId);
+    expect(look(jobId).next).toMatch(/^check:/);
+  });
+
+  it("asks for the state the next check needs when the machine is not ready for it", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "parked");
+    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "locked-out" });
+  });
+
+  it("passes over what was left out, and keeps every other check of the machine within reach", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    recordSkip(db, clock.doing(), { jobId, checkId: "tyre-pressure", reason: "no-tool", words: "" });
+    const { next, view, steps } = look(jobId);
+    expect(next).not.toBe("check:tyre-pressure");
+    const reachable = [
+      ...otherChecks(view, steps).map(({ id }) => id),
+      ...steps.flatMap(({ panel }) => (panel.startsWith("check:") ? [panel.slice(6)] : [])),
+    ];
+    const offered = CHECKS.filter(
+      ({ on, needs }) => (on as readonly string[]).includes("rotary") && !JSON.stringify(needs).includes("gears"),
+    );
+    expect(new Set(reachable)).toEqual(new Set(offered.map(({ id }) => id)));
+  });
+
+  it("lists checks by minutes until something is found, and then no more of them", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    expect(look(jobId).steps.filter(({ minutes }) => minutes !== undefined)).toHaveLength(3);
+    take(jobId, "tyre-pressure", tyres([7, 18, 18, 12]));
+    expect(look(jobId).steps.filter(({ minutes }) => minutes !== undefined)).toHaveLength(0);
+  });
+
+  it("has something to look at even where nobody said what the cut looks like", () => {
+    const looks = { symptoms: [], denied: [], contexts: [] };
+    const { jobId } = takeComplaint(db, clock.doing(), { machineId: "wc-1", words: "looks bad", saidBy: "TV", place: "", looks });
+    makeSafe(db, clock, jobId, "parked", "wc-1");
+    expect(look(jobId).next).toMatch(/^check:/);
+    expect(look(jobId).steps.some(({ minutes }) => minutes !== undefined)).toBe(true);
+  });
+});
