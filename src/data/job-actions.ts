@@ -2,6 +2,7 @@ import * as z from "zod";
 import { checkRow } from "@/core/checks";
 import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
 import { AFTERMATH_IDS, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { takeRecord } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -9,7 +10,7 @@ import { insertEvent, listEvents } from "./events";
 import { getMachine } from "./machines";
 import { addOwed } from "./owed";
 import { addStep, getJobRow, listSteps, openJobRow, STEP_DATA } from "./steps";
-import { requireState, takeRecord, takesOfJob } from "./takes";
+import { requireState, takesOfJob } from "./takes";
 
 const fixRows: readonly FixRow[] = FIXES;
 const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);

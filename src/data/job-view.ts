@@ -1,4 +1,4 @@
-import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
+import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
 import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
 import { overdueContexts, type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
 import {
@@ -6,7 +6,6 @@ import {
   type Answers,
   aftermathOf,
   caseOfJob,
-  type DeckContext,
   type JobCase,
   type JobState,
   liveSteps,
@@ -14,6 +13,7 @@ import {
   undoable,
 } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
+import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { type EventRecord, listEvents } from "./events";
@@ -21,7 +21,7 @@ import { proofOfJob } from "./job-actions";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
 import { safeStateOf } from "./safe-state";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
-import { levelContext, type Take, takesOfJob, takesOfMachine } from "./takes";
+import { type Take, takesOfJob, takesOfMachine } from "./takes-read";
 
 export type JobView = {
   id: number;
@@ -33,7 +33,10 @@ export type JobView = {
   steps: (AnyStep & { isUndone: boolean })[];
   takes: (Take & { stale: StaleReason[] })[];
   safe: ReturnType<typeof safeStateOf>;
-  deckContext: DeckContext;
+  /** What the record brings to the readings of a check. */
+  contexts: CheckContext;
+  /** Checks this machine has a worksheet for, in walk-round order. */
+  worksheets: CheckId[];
   proof: Proof;
   undoableStepId?: number;
   /** The job as the diagnosis takes it, without the order of a school; and what its symptoms and its place stand on. */
@@ -56,7 +59,7 @@ export type JobView = {
 const CAME_BACK_DAYS = 60;
 
 /** Everything the job screen shows, read in one go. Throws `job-not-found`. */
-export function getJobView(db: Db, jobId: number): JobView {
+export function getJobView(db: Db, jobId: number, now = new Date().toISOString()): JobView {
   const job = getJobRow(db, jobId);
   const machine = getMachine(db, job.machineId);
   const steps = listSteps(db, jobId);
@@ -83,7 +86,8 @@ export function getJobView(db: Db, jobId: number): JobView {
     steps: steps.map((step) => ({ ...step, isUndone: step.kind !== "undo" && !live.has(step.id) })),
     takes,
     safe,
-    deckContext: levelContext(db, jobId),
+    contexts: checkContexts(db, jobId, now),
+    worksheets: worksheetsFor(machine.machine).map(({ id }) => id),
     proof: proofOfJob(db, jobId),
     ...(last ? { undoableStepId: last.id } : {}),
     ...(lastFloor ? { lastFloor } : {}),

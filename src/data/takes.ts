@@ -5,23 +5,28 @@ import {
   checkRow,
   type DeckReadings,
   isOffered,
+  rowsOf,
   type SpeedReadings,
   stationKey,
   type TyreReadings,
+  worksheetById,
 } from "@/core/checks";
 import { CAUSES, type CheckId, knowledgeOf } from "@/core/diagnosis";
 import type { Verdict } from "@/core/findings";
-import { deckContext } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { satisfies } from "@/core/safety";
+import { checkContexts } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { insertEvent, listEvents } from "./events";
+import { insertEvent } from "./events";
 import { getMachine } from "./machines";
 import { safeStateOf } from "./safe-state";
-import { addStep, getJobRow, openJobRow } from "./steps";
+import { addStep, openJobRow } from "./steps";
+import { type Take, takesOfJob } from "./takes-read";
+
+export { type Take, takesOfJob, takesOfMachine } from "./takes-read";
 
 export const newTakeSchema = z.object({
   checkId: z.string(),
@@ -45,101 +50,6 @@ export const newFindingSchema = z.object({
     .optional(),
 });
 
-export type Take = {
-  stepId: number;
-  jobId: number;
-  checkId: CheckId;
-  correctsStepId?: number;
-  input: unknown;
-  sheetVersion: number;
-  ruleVersion: number;
-  verdict: Verdict;
-  result: Assessment;
-  at: string;
-  who: string;
-  readings: { id: number; place: string; quantity: string; value: number; asTyped?: string }[];
-};
-
-type Row = {
-  step_id: number;
-  job_id: number;
-  check_id: CheckId;
-  corrects_step_id: number | null;
-  input_json: string;
-  sheet_version: number;
-  rule_version: number;
-  verdict: Verdict;
-  result_json: string;
-  at: string;
-  who: string;
-};
-
-const SELECT = `SELECT t.step_id, t.job_id, t.check_id, t.corrects_step_id, t.input_json, t.sheet_version, t.rule_version, t.verdict,
-  t.result_json, t.at, s.who FROM takes t JOIN steps s ON s.id = t.step_id
-  WHERE NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
-    AND NOT EXISTS (SELECT 1 FROM takes c WHERE c.corrects_step_id = t.step_id
-      AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = c.step_id))`;
-
-function fromRow(db: Db, row: Row): Take {
-  const readings = db
-    .prepare("SELECT id, place, quantity, value, as_typed FROM readings WHERE step_id = ? ORDER BY id")
-    .all(row.step_id) as {
-    id: number;
-    place: string;
-    quantity: string;
-    value: number;
-    as_typed: string | null;
-  }[];
-  return {
-    stepId: row.step_id,
-    jobId: row.job_id,
-    checkId: row.check_id,
-    input: JSON.parse(row.input_json),
-    sheetVersion: row.sheet_version,
-    ruleVersion: row.rule_version,
-    verdict: row.verdict,
-    result: JSON.parse(row.result_json) as Assessment,
-    at: row.at,
-    who: row.who,
-    readings: readings.map(({ as_typed, ...reading }) => ({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) })),
-    ...(row.corrects_step_id === null ? {} : { correctsStepId: row.corrects_step_id }),
-  };
-}
-
-/** Takes of a job that count: not undone, not corrected since. Oldest first. */
-export function takesOfJob(db: Db, jobId: number): Take[] {
-  return (db.prepare(`${SELECT} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]).map((row) => fromRow(db, row));
-}
-
-/** All takes of a machine that count, newest first. */
-export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
-  return (db.prepare(`${SELECT} AND t.machine_id = ? ORDER BY t.at DESC LIMIT ?`).all(machineId, limit) as Row[]).map((row) =>
-    fromRow(db, row),
-  );
-}
-
-export function takeRecord(take: Take) {
-  return { id: take.stepId, check: take.checkId, at: take.at, verdict: take.verdict, isProvisional: take.result.provisional.length > 0 };
-}
-
-/** What a level in this job stands on, as the record has it now. A provisional, undone or corrected level is no last good one. */
-export function levelContext(db: Db, jobId: number) {
-  const { machineId } = getJobRow(db, jobId);
-  const { machine } = getMachine(db, machineId);
-  const lastGood = db
-    .prepare(
-      `SELECT max(at) AS at FROM (${SELECT} AND t.machine_id = ? AND t.check_id = 'deck-level' AND t.verdict = 'in-tolerance'
-         AND json_array_length(t.result_json, '$.provisional') = 0)`,
-    )
-    .get(machineId) as { at: string | null };
-  return deckContext({
-    machine,
-    takes: takesOfJob(db, jobId).map(takeRecord),
-    events: listEvents(db, machineId),
-    ...(lastGood.at === null ? {} : { lastGoodLevelAt: lastGood.at }),
-  });
-}
-
 /**
  * Assesses readings with the core, and keeps inputs, sheet and rule version, tolerances and verdict together.
  * Throws `check-not-found`, `job-closed`, `not-safe`, `invalid` (issues by path), `take-not-found` for an unknown correction.
@@ -155,7 +65,8 @@ export function recordTake(
     if (!row) throw new AppError("check-not-found");
     requireState(db, job.id, row.state);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
-    const readings = args.checkId === "deck-level" ? { ...(args.readings as object), ...levelContext(db, job.id) } : args.readings;
+    const context: Partial<Record<string, object>> = checkContexts(db, job.id, doing.now);
+    const readings = { ...(args.readings as object), ...context[args.checkId] };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
@@ -175,7 +86,8 @@ export function recordTake(
       assessment,
       correctsStepId: before?.stepId,
     });
-    insertReadings(db, { stepId, checkId: args.checkId, readings, asTyped: args.asTyped, before });
+    const typed = worksheetById(args.checkId)?.readingsSchema.parse(args.readings);
+    insertReadings(db, { stepId, checkId: args.checkId, readings: typed, asTyped: args.asTyped, before });
     if (holds(assessment) && job.state !== "held-out") holdOut(db, doing, job);
     return { stepId, assessment };
   });
@@ -237,8 +149,10 @@ function insertTake(
   );
 }
 
-type ReadingRow = { place: string; quantity: string; value: number };
+/** `key`: the field it was typed in, where that is not its place. */
+type ReadingRow = { place: string; quantity: string; value: number; key?: string };
 
+/** Readings of a check as rows; what the record brought along is none of them. */
 function readingRows(checkId: string, readings: unknown): ReadingRow[] {
   if (checkId === "tyre-pressure") {
     return (readings as TyreReadings).tyres.flatMap(({ wheelId, pressurePascals, temperatureKelvin }) => [
@@ -253,7 +167,7 @@ function readingRows(checkId: string, readings: unknown): ReadingRow[] {
       value: revolutionsPerMinute,
     }));
   }
-  if (checkId !== "deck-level") return [];
+  if (checkId !== "deck-level") return rowsOf(readings);
   const { tips, floor } = readings as DeckReadings;
   return [
     ...tips.map((tip) => ({ place: stationKey(tip), quantity: "height_metres", value: tip.heightMetres })),
@@ -271,10 +185,10 @@ function insertReadings(
   args: { stepId: number; checkId: string; readings: unknown; asTyped: Readonly<Record<string, string>>; before: Take | undefined },
 ): void {
   const insert = db.prepare("INSERT INTO readings (step_id, place, quantity, value, as_typed, corrects_id) VALUES (?, ?, ?, ?, ?, ?)");
-  for (const { place, quantity, value } of readingRows(args.checkId, args.readings)) {
+  for (const { place, quantity, value, key = place } of readingRows(args.checkId, args.readings)) {
     const old = args.before?.readings.find((reading) => reading.place === place && reading.quantity === quantity);
     const corrects = old && Math.abs(old.value - value) > SAME_SHARE * Math.abs(old.value) ? old.id : null;
-    insert.run(args.stepId, place, quantity, value, quantity === "floor_metres" ? null : (args.asTyped[place] ?? null), corrects);
+    insert.run(args.stepId, place, quantity, value, quantity === "floor_metres" ? null : (args.asTyped[key] ?? null), corrects);
   }
 }
 

@@ -1,11 +1,12 @@
 import type { MachineInput } from "@/core/machine";
-import { INCH_METRES, POUND_FORCE_NEWTONS, PSI_PASCALS } from "@/core/units";
+import { FOOT_METRES, INCH_METRES, POUND_FORCE_NEWTONS, PSI_PASCALS } from "@/core/units";
 
 /** The demo depot's machines: invented, laid out in inches and psi as a sheet of such a machine would be. */
 export type FleetMachine = { fleetNumber: string; name: string; site: string; hours: number; machine: MachineInput };
 
 const inch = (value: number) => Math.round(value * INCH_METRES * 1e5) / 1e5;
 const psi = (value: number) => Math.round(value * PSI_PASCALS);
+const footPounds = (value: number) => Math.round(value * FOOT_METRES * POUND_FORCE_NEWTONS * 10) / 10;
 const at = (x: number, y: number) => ({ xMetres: inch(x), yMetres: inch(y) });
 
 type WheelArgs = {
@@ -73,6 +74,64 @@ function spindle(
   return { id, label, ...at(...place), tipCircleDiameterMetres: inch(tipCircle), turns };
 }
 
+type BladeArgs = {
+  length: number;
+  lift?: "low" | "medium" | "high" | "mulching";
+  hole: NonNullable<NonNullable<MachineInput["sheet"]>["blade"]>["hole"];
+  bolt: { diameter: number; head: number; grade?: "sae-5" | "sae-8" | "iso-10-9"; thread?: "left" };
+  stack: NonNullable<NonNullable<MachineInput["sheet"]>["blade"]>["stack"];
+  turns: number;
+  pounds: number;
+  offset?: number;
+  price: number;
+};
+
+/** A blade as such a sheet gives it; wear limits at usual shares of the new blade. */
+function blade({ length, lift = "medium", hole, bolt, stack, turns, pounds, offset = 0.5, price }: BladeArgs) {
+  return {
+    lengthMetres: inch(length),
+    leastLengthMetres: inch(length - 0.5),
+    widthMetres: inch(2.5),
+    leastWidthMetres: inch(1.75),
+    thicknessMetres: inch(0.25),
+    sailThicknessMetres: inch(0.2),
+    offsetMetres: inch(offset),
+    lift,
+    hole,
+    massKilograms: Math.round(pounds * 453.59237) / 1000,
+    ratedRevolutionsPerMinute: turns,
+    bolt: {
+      diameterMetres: inch(bolt.diameter),
+      headMetres: inch(bolt.head),
+      grade: bolt.grade ?? ("sae-8" as const),
+      thread: bolt.thread ?? ("right" as const),
+      surface: "dry" as const,
+    },
+    stack,
+    price,
+    sharpeningCost: 9,
+    fittingCost: 6,
+    hoursPerEdge: 10,
+    sharpenings: 5,
+  };
+}
+
+const round = (across: number) => ({ shape: "round" as const, acrossMetres: inch(across) });
+const star = (points: 5 | 6 | 7, across: number) => ({ shape: `star-${points}` as const, acrossMetres: inch(across) });
+const CUPPED_STACK = ["bolt", "cupped-washer-hollow-up", "blade", "collar"] as const;
+const PLAIN_STACK = ["bolt", "lock-washer", "flat-washer", "blade", "spacer"] as const;
+
+/** Four wheels under the rim, twins front and rear. */
+function rimWheels(x: number, front: number, rear: number) {
+  const wheel = (id: string, label: string, place: readonly [number, number], twin: string) => ({ id, label, ...at(...place), twin });
+  return [
+    wheel("rim-left-front", "Left front wheel", [-x, front], "rim-right-front"),
+    wheel("rim-right-front", "Right front wheel", [x, front], "rim-left-front"),
+    wheel("rim-left-rear", "Left rear wheel", [-x, rear], "rim-right-rear"),
+    wheel("rim-right-rear", "Right rear wheel", [x, rear], "rim-left-rear"),
+  ];
+}
+
 const outline = (...corners: readonly (readonly [number, number])[]) => corners.map(([x, y]) => at(x, y));
 const weight = (pounds: number, y: number) => ({ weightNewtons: Math.round(pounds * POUND_FORCE_NEWTONS), ...at(0, y) });
 
@@ -99,13 +158,30 @@ function threeBladeZeroTurn(): MachineInput {
         [17, 10.6],
         [-17, 10.6],
       ),
+      antiScalpWheels: rimWheels(22, 30, 12),
     },
     spindles: [
       spindle("left", "Left blade", [-16.2, 20], 17),
       spindle("middle", "Middle blade", [0, 26.5], 17),
       spindle("right", "Right blade", [16.2, 20], 17),
     ],
-    sheet: { heightLeastMetres: inch(1.5), heightMostMetres: inch(4.5), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
+    sheet: {
+      heightLeastMetres: inch(1.5),
+      heightMostMetres: inch(4.5),
+      rakeTargetMetres: inch(-0.25),
+      passOverlapMetres: inch(3),
+      bladeBoltTorqueNewtonMetres: footPounds(90),
+      blade: blade({
+        length: 17,
+        lift: "high",
+        hole: round(0.625),
+        bolt: { diameter: 0.625, head: 0.9375 },
+        stack: [...CUPPED_STACK],
+        turns: 4000,
+        pounds: 2.2,
+        price: 19,
+      }),
+    },
   };
 }
 
@@ -121,9 +197,25 @@ function twoBladeZeroTurn(): MachineInput {
       mount: "frame-hung",
       hangers: fourHangers(15, 30, 11, 1 / 16),
       outline: outline([-21.5, 13], [-21.5, 25], [-13, 30], [4, 35], [16, 35], [21.5, 29], [21.5, 17], [10, 10.5], [-12, 9]),
+      antiScalpWheels: rimWheels(18, 29, 12),
     },
     spindles: [spindle("left", "Left blade", [-10.2, 18.5], 21), spindle("right", "Right blade", [10.2, 24.5], 21)],
-    sheet: { heightLeastMetres: inch(1.25), heightMostMetres: inch(4.25), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
+    sheet: {
+      heightLeastMetres: inch(1.25),
+      heightMostMetres: inch(4.25),
+      rakeTargetMetres: inch(-0.25),
+      passOverlapMetres: inch(3),
+      bladeBoltTorqueNewtonMetres: footPounds(70),
+      blade: blade({
+        length: 21,
+        hole: star(5, 0.8),
+        bolt: { diameter: 0.5, head: 0.75 },
+        stack: [...PLAIN_STACK],
+        turns: 3300,
+        pounds: 2.6,
+        price: 22,
+      }),
+    },
   };
 }
 
@@ -144,9 +236,67 @@ function bellyDeckTractor(): MachineInput {
         hanger("front", "Front link", [0, 41], 1 / 20),
       ],
       outline: outline([-23.6, 16], [-23.6, 28], [-16, 33.8], [2, 40], [16, 40], [23.6, 34], [23.6, 23], [12, 16.5], [-14, 10]),
+      antiScalpWheels: rimWheels(20, 33, 16),
     },
     spindles: [spindle("left", "Left blade", [-11.3, 22], 23), spindle("right", "Right blade", [11.3, 28.5], 23)],
-    sheet: { heightLeastMetres: inch(1.25), heightMostMetres: inch(4), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(3) },
+    sheet: {
+      heightLeastMetres: inch(1.25),
+      heightMostMetres: inch(4),
+      rakeTargetMetres: inch(-0.25),
+      passOverlapMetres: inch(3),
+      bladeBoltTorqueNewtonMetres: footPounds(55),
+      blade: blade({
+        length: 23,
+        hole: star(6, 0.75),
+        bolt: { diameter: 0.5, head: 0.75 },
+        stack: [...CUPPED_STACK],
+        turns: 3000,
+        pounds: 3,
+        price: 27,
+      }),
+      deckOff: {
+        steps: [
+          { id: "photographs", words: "Photograph the belt's path, the washer stacks, the shaft flats and the blades as they sit" },
+          {
+            id: "deck-down",
+            words: "Deck lever down: the deck on the floor, blocks under its rim",
+            backWords: "Deck lever up, blocks out",
+          },
+          {
+            id: "belt-slack",
+            words: "Tensioner back with its lever, belt off the engine pulley",
+            backWords: "Belt on the engine pulley last, seen in every groove, then the tensioner let go",
+          },
+          {
+            id: "stabiliser",
+            words: "Stabiliser off at the right",
+            parts: [{ id: "stabiliser-pin", label: "Stabiliser pin with clip", count: 1 }],
+          },
+          {
+            id: "rear-links",
+            words: "Left and right lift links off",
+            backWords: "Left and right lift links on, the bend of each arm outwards",
+            parts: [
+              { id: "link-pins", label: "Link pins", count: 2 },
+              { id: "hairpins", label: "Hairpin clips", count: 2 },
+              { id: "link-washers", label: "Link washers", count: 4 },
+            ],
+          },
+          {
+            id: "front-link",
+            words: "Front link off last",
+            backWords: "Front link on first",
+            parts: [{ id: "front-pin", label: "Front link pin with clip", count: 1 }],
+          },
+          {
+            id: "out",
+            words: "Slide the deck out to the right, wheels blocked, where it cannot slide",
+            backWords: "Slide the deck in from the right",
+          },
+        ],
+        backFirst: ["out", "front-link"],
+      },
+    },
   };
 }
 
@@ -174,6 +324,17 @@ function frontDeckRider(): MachineInput {
       heightMostMetres: inch(4),
       rakeTargetMetres: inch(-0.125),
       passOverlapMetres: inch(3),
+      bladeBoltTorqueNewtonMetres: footPounds(80),
+      blade: blade({
+        length: 21,
+        lift: "mulching",
+        hole: { shape: "two-pins", acrossMetres: inch(0.625), secondMetres: inch(1.7) },
+        bolt: { diameter: 0.625, head: 0.9375 },
+        stack: [...PLAIN_STACK],
+        turns: 3350,
+        pounds: 2.9,
+        price: 31,
+      }),
       notes: "Mulching deck, carried on its own four wheels.",
     },
   };
@@ -192,13 +353,29 @@ function gearedRider(): MachineInput {
       mount: "frame-hung",
       hangers: fourHangers(28, 40, 16, 1 / 12),
       outline: outline([-36, 17], [-36, 39], [36, 39], [36, 17]),
+      antiScalpWheels: rimWheels(33, 40, 16),
     },
     spindles: [
       spindle("left", "Left blade", [-24, 28], 24.8),
       spindle("middle", "Middle blade", [0, 28], 24.8),
       spindle("right", "Right blade", [24, 28], 24.8),
     ],
-    sheet: { heightLeastMetres: inch(1.5), heightMostMetres: inch(5), rakeTargetMetres: inch(-0.25), passOverlapMetres: inch(4) },
+    sheet: {
+      heightLeastMetres: inch(1.5),
+      heightMostMetres: inch(5),
+      rakeTargetMetres: inch(-0.25),
+      passOverlapMetres: inch(4),
+      bladeBoltTorqueNewtonMetres: footPounds(110),
+      blade: blade({
+        length: 24.8,
+        hole: { shape: "spline", acrossMetres: inch(1) },
+        bolt: { diameter: 0.625, head: 0.9375, grade: "iso-10-9" },
+        stack: ["bolt", "cupped-washer-hollow-up", "blade", "anti-rotation-plate", "collar"],
+        turns: 2800,
+        pounds: 4.1,
+        price: 38,
+      }),
+    },
   };
 }
 
@@ -215,6 +392,29 @@ function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
     sheet: {
       heightLeastMetres: inch(1),
       heightMostMetres: inch(3.75),
+      bladeBoltTorqueNewtonMetres: footPounds(kind === "walk-petrol" ? 38 : 28),
+      blade: blade(
+        kind === "walk-petrol"
+          ? {
+              length: 20.5,
+              hole: { shape: "two-flats", acrossMetres: inch(0.875), secondMetres: inch(0.66) },
+              bolt: { diameter: 0.375, head: 0.625 },
+              stack: ["bolt", "cupped-washer-hollow-up", "blade", "collar"],
+              turns: 3000,
+              pounds: 1.9,
+              price: 17,
+            }
+          : {
+              length: 20,
+              lift: "high",
+              hole: star(7, 0.7),
+              bolt: { diameter: 0.375, head: 0.59, grade: "iso-10-9", thread: "left" },
+              stack: ["bolt", "flat-washer", "blade", "anti-rotation-plate"],
+              turns: 2800,
+              pounds: 1.2,
+              price: 21,
+            },
+      ),
       ...(kind === "walk-petrol" ? { tipSide: "Left side down, filter and carburettor up" } : { capacitorWaitSeconds: 60 }),
     },
   };

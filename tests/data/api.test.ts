@@ -93,7 +93,21 @@ describe("reckoning", () => {
     const body = (await (await listChecks()).json()) as {
       checks: { id: string; readingsSchema: { type: string }; kinds: string[]; minutes: number; safeState: string }[];
     };
-    expect(body.checks.map(({ id }) => id)).toEqual(["tyre-pressure", "deck-level", "tip-speed"]);
+    expect(body.checks.map(({ id }) => id)).toEqual([
+      "turf-condition",
+      "tyre-pressure",
+      "cutting-height",
+      "hanger-inspection",
+      "deck-level",
+      "anti-scalp-wheels",
+      "deck-cleanliness",
+      "blade-edge",
+      "blade-fit",
+      "blade-track",
+      "blade-balance",
+      "blade-overlap",
+      "tip-speed",
+    ]);
     for (const one of body.checks)
       expect([one.readingsSchema.type, one.kinds.includes("zero-turn"), one.minutes > 0]).toEqual(["object", true, true]);
     expect((await answered(check("deck-level", {}, ""))).status).toBe(422);

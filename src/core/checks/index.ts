@@ -1,7 +1,17 @@
+export { CLEARANCE } from "./anti-scalp-wheels";
+export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor } from "./assess";
+export type { BalanceDetail, BalanceReadings } from "./blade-balance";
+export type { EdgeDetail, EdgeReadings } from "./blade-edge";
+export type { FitDetail, FitReadings } from "./blade-fit";
+export type { OverlapDetail, OverlapReadings } from "./blade-overlap";
+export type { Track, TrackReadings } from "./blade-track";
+export type { HeightDetail, HeightReadings } from "./cutting-height";
+export type { CleanlinessReadings } from "./deck-cleanliness";
 export {
   allStations,
   type DeckDetail,
   type DeckReadings,
+  deckLevel,
   deckReadingsSchema,
   fullForm,
   quickForm,
@@ -11,7 +21,9 @@ export {
   twistForm,
 } from "./deck-level";
 export { SIDE_TOLERANCE_METRES } from "./deck-level/rules";
-export { type AssessOutcome, assessCheck, checkRow, isOffered, kindsFor, WORKSHEETS, worksheetById } from "./registry";
-export type { SpeedDetail, SpeedReadings } from "./tip-speed";
-export type { Action, Assessment, Check, ReadingProblem } from "./types";
-export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure } from "./tyre-pressure";
+export { type Field, type Form, type Group, keyOf, packReadings, type ReadingRow, readAt, rowsOf } from "./form";
+export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registry";
+export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed";
+export type { TurfDetail, TurfReadings } from "./turf-condition";
+export type { Action, Assessment, Check, Mark, ReadingProblem, Told, ToldCode } from "./types";
+export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";

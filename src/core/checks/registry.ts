@@ -1,66 +1,51 @@
-import type { z } from "zod";
-import { CHECKS, type CheckRow } from "@/core/diagnosis";
-import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
-import { type Machine, machineSchema } from "@/core/machine";
+import type { Machine } from "@/core/machine";
+import { antiScalpWheels } from "./anti-scalp-wheels";
+import { type AssessOutcome, assessWith, checkRow, isOffered } from "./assess";
+import { bladeBalance } from "./blade-balance";
+import { bladeEdge } from "./blade-edge";
+import { bladeFit } from "./blade-fit";
+import { bladeOverlap } from "./blade-overlap";
+import { bladeTrack } from "./blade-track";
+import { cuttingHeight } from "./cutting-height";
+import { deckCleanliness } from "./deck-cleanliness";
 import { deckLevel } from "./deck-level";
+import { hangerInspection } from "./hanger-inspection";
 import { tipSpeedCheck } from "./tip-speed";
-import type { Assessment, Check, ReadingProblem } from "./types";
+import { turfCondition } from "./turf-condition";
+import type { Check } from "./types";
 import { tyrePressure } from "./tyre-pressure";
 
 /** Every check with a worksheet. Screen, API, job card and diagnosis use this one list: a new check is added here and nowhere else. */
-export const WORKSHEETS: readonly Check[] = [tyrePressure, deckLevel, tipSpeedCheck] as unknown as Check[];
+export const WORKSHEETS: readonly Check[] = [
+  turfCondition,
+  tyrePressure,
+  cuttingHeight,
+  hangerInspection,
+  deckLevel,
+  antiScalpWheels,
+  deckCleanliness,
+  bladeEdge,
+  bladeFit,
+  bladeTrack,
+  bladeBalance,
+  bladeOverlap,
+  tipSpeedCheck,
+] as unknown as Check[];
 
 export function worksheetById(id: string): Check | undefined {
   return WORKSHEETS.find((check) => check.id === id);
 }
 
-export function checkRow(id: string): CheckRow | undefined {
-  const rows: readonly CheckRow[] = CHECKS;
-  return rows.find((row) => row.id === id);
+/** Worksheets this machine can have, in walk-round order. */
+export function worksheetsFor(machine: Machine): Check[] {
+  return WORKSHEETS.filter((check) => {
+    const row = checkRow(check.id);
+    return row !== undefined && isOffered(row, machine) && check.missing(machine).length === 0;
+  });
 }
 
-/** Whether this machine, by what it cuts with and its features, can have this check at all. */
-export function isOffered(row: CheckRow, machine: Pick<Machine, "kind" | "features">): boolean {
-  return row.on.includes(kindById(machine.kind).cutsWith) && meetsNeed(featuresOf(machine), row.needs);
-}
-
-/** Ids of the kinds whose usual or possible features allow the check. */
-export function kindsFor(row: CheckRow): string[] {
-  return KINDS.filter((kind) => row.on.includes(kind.cutsWith) && meetsNeed([...kind.usual, ...kind.possible], row.needs)).map(
-    ({ id }) => id,
-  );
-}
-
-export type AssessOutcome =
-  | { kind: "assessed"; assessment: Assessment }
-  | { kind: "unknown-check" }
-  | { kind: "invalid"; issues: ReadingProblem[] };
-
-function zodProblems(error: z.ZodError, root: string): ReadingProblem[] {
-  return error.issues.map(({ code, path, message }) => ({ code: code.replaceAll("_", "-"), path: [root, ...path.map(String)], message }));
-}
-
-/**
- * The one way to a verdict: parses machine and readings (SI), refuses what a machine does not have, then assesses.
- * Pure; the same on server, in the browser and behind the API.
- */
+/** As `assessWith`, for a check named by its id. */
 export function assessCheck(id: string, input: { machine: unknown; readings: unknown }): AssessOutcome {
   const check = worksheetById(id);
-  const row = checkRow(id);
-  if (!check || !row) return { kind: "unknown-check" };
-  const machine = machineSchema.safeParse(input.machine);
-  const readings = check.readingsSchema.safeParse(input.readings);
-  const parsing = [
-    ...(machine.success ? [] : zodProblems(machine.error, "machine")),
-    ...(readings.success ? [] : zodProblems(readings.error, "readings")),
-  ];
-  if (!machine.success || !readings.success) return { kind: "invalid", issues: parsing };
-  if (!isOffered(row, machine.data))
-    return { kind: "invalid", issues: [{ code: "check-not-for-this-machine", path: ["machine", "kind"] }] };
-  const missing = check.missing(machine.data);
-  if (missing.length > 0) return { kind: "invalid", issues: missing.map((code) => ({ code, path: ["machine"] })) };
-  const problems = check.problems(machine.data, readings.data);
-  if (problems.length > 0)
-    return { kind: "invalid", issues: problems.map((problem) => ({ ...problem, path: ["readings", ...problem.path] })) };
-  return { kind: "assessed", assessment: check.assess(machine.data, readings.data) };
+  return check ? assessWith(check, input) : { kind: "unknown-check" };
 }

@@ -2,6 +2,7 @@ import type { z } from "zod";
 import type { CheckId } from "@/core/diagnosis";
 import type { Evidence, Figure, ProvisionalReason, Verdict, Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
+import type { Form } from "./form";
 
 export type Action =
   | { code: "set-pressure"; place: string; fromPascals: number; toPascals: number }
@@ -10,7 +11,54 @@ export type Action =
   | { code: "turn-hanger"; place: string; turns: number; exactTurns: number; liftMetres: number; endsShort: boolean; slackMetres?: number }
   | { code: "read-next"; place: string; why: string }
   | { code: "block-deck" }
-  | { code: "tyres-first" };
+  | { code: "tyres-first" }
+  | Told;
+
+/** Something to do that its code and details say by themselves; the interface makes the sentence. */
+export type Told = { code: ToldCode; place?: string; [detail: string]: string | number | undefined };
+
+export type ToldCode =
+  | "set-height"
+  | "learn-more"
+  | "mend-hanger"
+  | "level-again"
+  | "repair-shell"
+  | "move-wheel"
+  | "free-wheel"
+  | "same-hole"
+  | "scrape-deck"
+  | "open-port"
+  | "mend-baffle"
+  | "wash-sooner"
+  | "scrap-blade"
+  | "swap-blade"
+  | "change-shaft"
+  | "hold-for-crankshaft"
+  | "sharpen-set"
+  | "replace-set"
+  | "leave-set"
+  | "turn-over"
+  | "fit-right-blade"
+  | "turn-washer"
+  | "mend-stack"
+  | "change-bolt"
+  | "torque-by-wrench"
+  | "re-check-bolt"
+  | "ask-sheet-torque"
+  | "use-socket"
+  | "measure-not-remember"
+  | "take-off-heavy-end"
+  | "replace-unbalanced"
+  | "replace-short-set"
+  | "wider-turns"
+  | "cut-in-stages"
+  | "wait-for-dry"
+  | "mow-within"
+  | "judge-elsewhere"
+  | "vary-direction";
+
+/** What was found at one place, for the drawing. */
+export type Mark = { place: string; verdict: Verdict; code?: string };
 
 export type Assessment<Detail = unknown> = {
   check: CheckId;
@@ -21,6 +69,8 @@ export type Assessment<Detail = unknown> = {
   evidence: Evidence[];
   actions: Action[];
   warnings: Warning[];
+  /** Place by place, where a check goes round the machine. */
+  marks?: Mark[];
   /** What the drawing needs beyond the figures; also answered by the API. */
   detail: Detail;
 };
@@ -35,6 +85,8 @@ export type Check<Readings = unknown, Detail = unknown> = {
   /** Readings that contradict the machine: unknown wheel, one place twice, above the moulded maximum is a verdict, not this. */
   problems: (machine: Machine, readings: Readings) => ReadingProblem[];
   assess: (machine: Machine, readings: Readings) => Assessment<Detail>;
+  /** What to read and answer, in the order of the work; what is asked may hang on what was answered so far. */
+  form?: (machine: Machine, soFar: unknown) => Form;
 };
 
 export type ReadingProblem = { code: string; path: (string | number)[]; [detail: string]: unknown };

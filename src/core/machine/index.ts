@@ -11,5 +11,21 @@ export {
   spindlesAcross,
   tipAt,
 } from "./geometry";
-export { type Machine, type MachineHanger, type MachineInput, machineSchema, type Spindle, type Wheel } from "./schema";
+export {
+  type AntiScalpWheel,
+  type BladeSheet,
+  BOLT_GRADES,
+  type BoltGrade,
+  HOLE_SHAPES,
+  type HoleShape,
+  LIFTS,
+  type Machine,
+  type MachineHanger,
+  type MachineInput,
+  machineSchema,
+  type Spindle,
+  STACK_PARTS,
+  type StackPart,
+  type Wheel,
+} from "./schema";
 export { STANDPOINT_LABELS, type Standpoint, seenFrom, turnSeenFrom } from "./standpoint";

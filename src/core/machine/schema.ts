@@ -51,6 +51,77 @@ export const spindleSchema = z.object({
   turns: z.enum(["clockwise", "anticlockwise"]).optional(),
 });
 
+/** A wheel under the deck's rim that keeps it off a crest. */
+export const antiScalpWheelSchema = z.object({
+  id,
+  label,
+  ...place,
+  /** The wheel that belongs in the same hole as this one. */
+  twin: id.optional(),
+});
+
+export const HOLE_SHAPES = ["round", "star-5", "star-6", "star-7", "spline", "two-flats", "two-pins"] as const;
+export const LIFTS = ["low", "medium", "high", "mulching"] as const;
+export const BOLT_GRADES = ["sae-2", "sae-5", "sae-8", "iso-8-8", "iso-10-9", "iso-12-9"] as const;
+/** From the bolt's head upwards to the spindle, as they lie on each other. */
+export const STACK_PARTS = [
+  "bolt",
+  "lock-washer",
+  "flat-washer",
+  "cupped-washer-hollow-up",
+  "cupped-washer-hollow-down",
+  "blade",
+  "spacer",
+  "anti-rotation-plate",
+  "collar",
+] as const;
+
+const money = z.number().min(0).max(100_000);
+
+/** What a blade for this machine has to be, and what an edge costs in the shop's own money. */
+export const bladeSchema = z.object({
+  /** Corner to corner where ends are square. */
+  lengthMetres: z.number().positive().max(2),
+  leastLengthMetres: z.number().positive().max(2).optional(),
+  widthMetres: positiveMetres.optional(),
+  leastWidthMetres: positiveMetres.optional(),
+  thicknessMetres: positiveMetres.optional(),
+  /** Of the sail, new. */
+  sailThicknessMetres: positiveMetres.optional(),
+  /** From the face on the hub down to the cutting edge. */
+  offsetMetres: z.number().min(0).max(0.2).optional(),
+  lift: z.enum(LIFTS).optional(),
+  /** `acrossMetres`: bore, points, teeth or the round part; `secondMetres`: over the flats, or from pin to pin. */
+  hole: z.object({ shape: z.enum(HOLE_SHAPES), acrossMetres: positiveMetres, secondMetres: positiveMetres.optional() }).optional(),
+  massKilograms: z.number().positive().max(30).optional(),
+  edges: z.number().int().min(2).max(8).default(2),
+  /** Of the blade, at full throttle without load. */
+  ratedRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  bolt: z
+    .object({
+      diameterMetres: positiveMetres,
+      headMetres: positiveMetres,
+      grade: z.enum(BOLT_GRADES),
+      thread: z.enum(["right", "left"]).default("right"),
+      surface: z.enum(["dry", "oiled"]).default("dry"),
+    })
+    .optional(),
+  stack: z.array(z.enum(STACK_PARTS)).max(12).optional(),
+  price: money.optional(),
+  sharpeningCost: money.optional(),
+  fittingCost: money.optional(),
+  hoursPerEdge: z.number().positive().max(1000).optional(),
+  sharpenings: z.number().int().min(0).max(100).optional(),
+});
+
+/** One step of taking a deck off, with the parts that come off at it and go into the tray. */
+export const deckOffStepSchema = z.object({
+  id,
+  words: z.string().min(1).max(200),
+  backWords: z.string().min(1).max(200).optional(),
+  parts: z.array(z.object({ id, label, count: z.number().int().min(1).max(40) })).default([]),
+});
+
 /** A reel unit seen from above: its middle and its width of cut. */
 export const unitSchema = z.object({ id, label, ...place, widthMetres: z.number().positive().max(2) });
 
@@ -60,6 +131,7 @@ export const deckSchema = z.object({
   outline: z.array(z.object(place)).min(3).max(40),
   hangers: z.array(hangerSchema).max(6),
   centreOfGravity: z.object(place).optional(),
+  antiScalpWheels: z.array(antiScalpWheelSchema).max(8).default([]),
 });
 
 export const sheetSchema = z.object({
@@ -75,6 +147,9 @@ export const sheetSchema = z.object({
   tipSide: z.string().max(120).optional(),
   capacitorWaitSeconds: z.number().min(0).max(7200).optional(),
   bladeBoltTorqueNewtonMetres: z.number().positive().max(1000).optional(),
+  blade: bladeSchema.optional(),
+  /** In the order of taking off; the refit goes back up the list unless `backFirst` names steps that come first. */
+  deckOff: z.object({ steps: z.array(deckOffStepSchema).min(1).max(30), backFirst: z.array(id).max(10).default([]) }).optional(),
   passOverlapMetres: z.number().min(0).max(1).optional(),
   notes: z.string().max(2000).optional(),
 });
@@ -101,3 +176,8 @@ export type MachineInput = z.input<typeof machineSchema>;
 export type Wheel = Machine["wheels"][number];
 export type MachineHanger = NonNullable<Machine["deck"]>["hangers"][number];
 export type Spindle = Machine["spindles"][number];
+export type BladeSheet = NonNullable<Machine["sheet"]["blade"]>;
+export type AntiScalpWheel = NonNullable<Machine["deck"]>["antiScalpWheels"][number];
+export type HoleShape = (typeof HOLE_SHAPES)[number];
+export type BoltGrade = (typeof BOLT_GRADES)[number];
+export type StackPart = (typeof STACK_PARTS)[number];

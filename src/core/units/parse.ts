@@ -16,6 +16,8 @@ const EXAMPLES: Record<Dimension, Partial<Record<UnitId, string>> & { any: strin
   rotation: { any: "3400" },
   temperature: { any: "60 F or 16 C" },
   mass: { any: "12 lb or 5.4 kg" },
+  "small-mass": { any: "0.2 oz or 6 g" },
+  imbalance: { any: "1 oz·in or 700 g·mm" },
   force: { any: "400 lbf or 1780 N" },
   duration: { any: "2.5 h" },
 };

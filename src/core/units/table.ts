@@ -1,5 +1,16 @@
 /** What a number measures. A field has one dimension; a unit belongs to one. */
-export type Dimension = "length" | "pressure" | "torque" | "speed" | "rotation" | "temperature" | "mass" | "force" | "duration";
+export type Dimension =
+  | "length"
+  | "pressure"
+  | "torque"
+  | "speed"
+  | "rotation"
+  | "temperature"
+  | "mass"
+  | "small-mass"
+  | "imbalance"
+  | "force"
+  | "duration";
 
 export type UnitSystem = "us" | "metric";
 
@@ -65,6 +76,16 @@ export const UNITS = [
   { id: "g", dimension: "mass", factor: 0.001, symbol: "g", spellings: ["g", "gram", "grams"] },
   { id: "lb", dimension: "mass", factor: POUND_KILOGRAMS, symbol: "lb", spellings: ["lb", "lbs", "pound", "pounds"] },
   { id: "oz", dimension: "mass", factor: POUND_KILOGRAMS / 16, symbol: "oz", spellings: ["oz", "ounce", "ounces"] },
+  { id: "small-g", dimension: "small-mass", factor: 0.001, symbol: "g", spellings: ["g", "gram", "grams"] },
+  { id: "small-oz", dimension: "small-mass", factor: POUND_KILOGRAMS / 16, symbol: "oz", spellings: ["oz", "ounce", "ounces"] },
+  { id: "g-mm", dimension: "imbalance", factor: 1e-6, symbol: "g·mm", spellings: ["g·mm", "gmm", "g.mm", "g-mm"] },
+  {
+    id: "oz-in",
+    dimension: "imbalance",
+    factor: (POUND_KILOGRAMS / 16) * INCH_METRES,
+    symbol: "oz·in",
+    spellings: ["oz·in", "ozin", "oz.in", "oz-in"],
+  },
   { id: "n", dimension: "force", factor: 1, symbol: "N", spellings: ["n", "newton", "newtons"] },
   { id: "lbf", dimension: "force", factor: POUND_FORCE_NEWTONS, symbol: "lbf", spellings: ["lbf"] },
   { id: "s", dimension: "duration", factor: 1, symbol: "s", spellings: ["s", "sec", "seconds"] },

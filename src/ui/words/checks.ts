@@ -22,7 +22,17 @@ export const STANDING_WORDS: Record<Standing, string> = {
   "say-so": "say-so",
 };
 
-type Told = { machine: Machine; system: UnitSystem };
+export type Told = { machine: Machine; system: UnitSystem };
+
+/** How a worksheet's result is said. */
+export type Words = {
+  answer: (assessment: Assessment, told: Told) => string;
+  action: (action: Action, told: Told & { standpoint: Standpoint }) => string;
+  warning: (warning: Warning, told: Told) => string;
+  provisional: (reason: ProvisionalReason, told: Told) => string;
+  figureName: (figure: Figure, machine: Machine) => string;
+  figureValue: (figure: Figure, system: UnitSystem) => string;
+};
 
 export function show(valueSi: number, dimension: Dimension, system: UnitSystem, instrument: Instrument = "tape"): string {
   return formatQuantity({ valueSi, dimension, system, instrument }).text;
@@ -156,6 +166,8 @@ export function sayAction(action: Action, told: Told & { standpoint: Standpoint 
       return "Blocks under the deck before any hanger is slackened";
     case "tyres-first":
       return "Set the tyres first: a level set on bad tyres is wrong";
+    default:
+      return action.code.replaceAll("-", " ");
   }
 }
 
@@ -265,3 +277,13 @@ export function toleranceWords(tolerance: Tolerance, figure: Figure, system: Uni
   const most = tolerance.most === undefined ? "" : `up to ${said(tolerance.most)}`;
   return `${least}${most} · ${word}`.trim();
 }
+
+/** The words of the worksheets that are read on the drawing. */
+export const PLACE_WORDS: Words = {
+  answer: sayAnswer,
+  action: sayAction,
+  warning: sayWarning,
+  provisional: sayProvisional,
+  figureName,
+  figureValue,
+};

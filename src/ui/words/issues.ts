@@ -8,6 +8,8 @@ const KIND_WORDS: Record<Dimension, string> = {
   rotation: "revolutions per minute",
   temperature: "a temperature",
   mass: "a mass",
+  "small-mass": "a mass",
+  imbalance: "an imbalance",
   force: "a force",
   duration: "a time",
 };

@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
-import { checkRow } from "@/core/checks";
+import { type Assessment, checkRow } from "@/core/checks";
 import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
 import { cutters, STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
@@ -27,9 +27,9 @@ import {
   nextPanel,
   otherChecks,
   type PanelId,
+  sheetKind,
   stateWanted,
   wantsReading,
-  worksheetChecks,
 } from "./steps";
 import { Suspects } from "./suspects";
 import { Timeline } from "./timeline";
@@ -41,6 +41,7 @@ const SafePanel = dynamic(() => import("./safe-panel").then((module) => module.S
 const FixPanel = dynamic(() => import("./fix-panel").then((module) => module.FixPanel));
 const CutPanel = dynamic(() => import("./end-panels").then((module) => module.CutPanel));
 const ClosePanel = dynamic(() => import("./end-panels").then((module) => module.ClosePanel));
+const FormDesk = dynamic(() => import("./form-desk").then((module) => module.FormDesk), { loading: () => <DeskComing /> });
 const LookPanel = dynamic(() => import("./look-panel").then((module) => module.LookPanel));
 const CausePanel = dynamic(() => import("./cause-panel").then((module) => module.CausePanel));
 const LinksPanel = dynamic(() => import("./links-panel").then((module) => module.LinksPanel));
@@ -71,22 +72,31 @@ export function JobScreen({
   const lastStep = view.steps.at(-1)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
   const panel = panelOf({ chosen, view, suggested });
-  const hand = useRef<HTMLElement>(null);
   const open = (next: PanelId) => {
     act.clear();
     setChosen({ panel: next, atStep: lastStep, ...(next === "safe" && panel.startsWith("check:") ? { cameFrom: panel } : {}) });
     // In one column the panel lies below the list it was opened from.
-    if (window.innerWidth < ONE_COLUMN_BELOW) requestAnimationFrame(() => hand.current?.scrollIntoView({ block: "start" }));
+    if (window.innerWidth < ONE_COLUMN_BELOW)
+      requestAnimationFrame(() => document.getElementById("in-hand")?.scrollIntoView({ block: "start" }));
   };
   const cameFrom = chosen.cameFrom?.startsWith("check:") ? checkRow(chosen.cameFrom.slice(6)) : undefined;
-  const checkId = panel.startsWith("check:") ? panel.slice(6) : (worksheetChecks(view).at(-1)?.id ?? "");
-  const worksheet = useWorksheet({ view, checkId, system: seat.system });
+  const checkId = panel.startsWith("check:") ? panel.slice(6) : (lastPlaceCheck(view) ?? "");
+  const worksheet = useWorksheet({
+    draftKey: `job:${view.id}:${checkId}`,
+    machine: view.machine.machine,
+    checkId,
+    system: seat.system,
+    deckContext: view.contexts["deck-level"],
+  });
   const take = latestTake(view, checkId);
   const assessment = worksheet.assessment ?? (worksheet.isStarted ? undefined : take?.result);
-  const live = useMemo(
+  const isForm = panel.startsWith("check:") && sheetKind(view, checkId) === "form";
+  const [formLive, setFormLive] = useState<{ checkId: string; assessment: Assessment }>();
+  const placeLive = useMemo(
     () => (worksheet.isStarted && worksheet.assessment ? { checkId, assessment: worksheet.assessment } : undefined),
     [worksheet.isStarted, worksheet.assessment, checkId],
   );
+  const live = isForm ? formLive : placeLive;
   // The drawing comes first with every key; the diagnosis follows when there is time.
   const desk = useDiagnosis({ view, initial, order, initialOrder, live: useDeferredValue(live) });
   const { workUp } = desk;
@@ -179,56 +189,90 @@ export function JobScreen({
         <OtherChecks view={view} steps={steps} open={open} />
         <Guess view={view} />
       </aside>
-      <DrawingPanel
-        machine={view.machine.machine}
-        standpoint={standpoint}
-        onStandpoint={turnTo}
-        worksheet={worksheet}
-        assessment={assessment}
-        active={active}
-        onActive={setActive}
-        onStep={step}
-        canEnter={isEntering && isSafe}
-      />
-      <section
-        ref={hand}
-        aria-label="In hand"
-        className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
-        tabIndex={-1}
-      >
-        <h2 className="text-xl">{panelTitle(panel)}</h2>
-        {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
-        {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
-        {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
-        {panel.startsWith("cause:") && workUp && <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />}
-        {panel === "fix" && <FixPanel key={lastStep} view={view} workUp={settled} act={act} open={open} />}
-        {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} />}
-        {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} />}
-        {panel.startsWith("check:") &&
-          row &&
-          (worksheetChecks(view).some(({ id }) => id === row.id) ? (
-            <CheckPanel
-              view={view}
-              workUp={settled}
-              row={row}
-              worksheet={worksheet}
-              standpoint={standpoint}
-              act={act}
-              open={open}
-              onActive={setActive}
-              fields={fields}
-              save={save}
-              step={step}
-              timeOf={timeOf}
-            />
-          ) : (
-            <LookPanel key={`${row.id} ${lastStep}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
-          ))}
-      </section>
+      {isForm && row ? (
+        <FormDesk
+          key={row.id}
+          view={view}
+          workUp={settled}
+          row={row}
+          standpoint={standpoint}
+          onStandpoint={turnTo}
+          act={act}
+          open={open}
+          onLive={setFormLive}
+          timeOf={timeOf}
+        />
+      ) : (
+        <>
+          <DrawingPanel
+            machine={view.machine.machine}
+            standpoint={standpoint}
+            onStandpoint={turnTo}
+            worksheet={worksheet}
+            assessment={assessment}
+            active={active}
+            onActive={setActive}
+            onStep={step}
+            canEnter={isEntering && isSafe}
+          />
+          <section
+            id="in-hand"
+            aria-label="In hand"
+            className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
+            tabIndex={-1}
+          >
+            <h2 className="text-xl">{panelTitle(panel)}</h2>
+            {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
+            {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
+            {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
+            {panel.startsWith("cause:") && workUp && (
+              <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
+            )}
+            {panel === "fix" && <FixPanel key={lastStep} view={view} workUp={settled} act={act} open={open} />}
+            {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} />}
+            {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} />}
+            {panel.startsWith("check:") &&
+              row &&
+              (sheetKind(view, row.id) === "places" ? (
+                <CheckPanel
+                  view={view}
+                  workUp={settled}
+                  row={row}
+                  worksheet={worksheet}
+                  standpoint={standpoint}
+                  act={act}
+                  open={open}
+                  onActive={setActive}
+                  fields={fields}
+                  save={save}
+                  step={step}
+                  timeOf={timeOf}
+                />
+              ) : (
+                <LookPanel key={`${row.id} ${lastStep}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
+              ))}
+          </section>
+        </>
+      )}
       <div className="lg:col-span-3">
         <Timeline view={view} act={act} timeOf={timeOf} />
       </div>
     </main>
+  );
+}
+
+/** The last check read on the drawing, for the picture while something else is in hand. */
+function lastPlaceCheck(view: JobView): string | undefined {
+  return view.worksheets.findLast((id) => sheetKind(view, id) === "places");
+}
+
+/** Keeps the places of drawing and panel while a form is fetched. */
+function DeskComing() {
+  return (
+    <>
+      <section aria-label="Drawing" className="dye min-h-0" />
+      <section aria-label="In hand" className="min-h-0 bg-sheet p-4 lg:border-l lg:border-rule" aria-busy="true" />
+    </>
   );
 }
 

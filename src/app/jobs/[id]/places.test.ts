@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { type Machine, machineSchema } from "@/core/machine";
 import { PSI_PASCALS } from "@/core/units";
 import { FLEET } from "@/demo/fleet";
-import { floorOf, floorPlaces, placesFor, readEntry, readingsOf } from "./places";
+import { readEntry } from "@/ui/entry";
+import { floorOf, floorPlaces, placesFor, readingsOf } from "./places";
 
 const machineOf = (fleetNumber: string): Machine => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
 const zeroTurn = machineOf("ZT-1");

@@ -1,17 +1,7 @@
 import { type DeckReadings, fullForm, quickForm, type SpeedReadings, type TipStation, type TyreReadings, twistForm } from "@/core/checks";
 import type { Point } from "@/core/geometry";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import {
-  type Dimension,
-  INCH_METRES,
-  type Instrument,
-  judgeQuantity,
-  PSI_PASCALS,
-  parseQuantity,
-  type QuantityRange,
-  shownUnit,
-  type UnitSystem,
-} from "@/core/units";
+import { type Dimension, INCH_METRES, type Instrument, PSI_PASCALS, type QuantityRange } from "@/core/units";
 import { placeName } from "@/ui/words/checks";
 
 /** Somewhere a reading is taken: on the drawing, in the table, and in the readings sent off. */
@@ -79,37 +69,6 @@ export function placesFor(args: { checkId: string; machine: Machine; form: DeckF
   if (args.checkId === "tyre-pressure") return wheelPlaces(args.machine);
   if (args.checkId === "tip-speed") return spindlePlaces(args.machine);
   return args.checkId === "deck-level" ? tipPlaces(args.machine, args.form) : [];
-}
-
-export type Entry =
-  | { kind: "empty" }
-  | { kind: "unread"; issue: Extract<ReturnType<typeof parseQuantity>, { ok: false }>["issue"] }
-  | { kind: "refused"; code: "negative-quantity" | "below-least" | "above-most"; limitSi: number }
-  | { kind: "asked"; valueSi: number; suggestion?: { valueSi: number; unit: string; number: number } }
-  | { kind: "read"; valueSi: number };
-
-/** What was typed at a place, in SI; `sure` is the text its writer has already stood by. */
-export function readEntry(args: {
-  text: string;
-  place: Pick<Place, "dimension" | "range">;
-  system: UnitSystem;
-  sure?: string | undefined;
-}): Entry {
-  const { text, place, system } = args;
-  if (text.trim() === "") return { kind: "empty" };
-  const parsed = parseQuantity({ text, dimension: place.dimension, bareUnit: shownUnit({ dimension: place.dimension, system }) });
-  if (!parsed.ok) return { kind: "unread", issue: parsed.issue };
-  const judged = judgeQuantity({ ...parsed, dimension: place.dimension, range: place.range });
-  if (judged.verdict === "refused") return { kind: "refused", code: judged.code, limitSi: judged.limitSi };
-  if (judged.verdict === "asked" && args.sure !== text) {
-    const isPossible = parsed.valueSi >= place.range.least && parsed.valueSi <= place.range.most;
-    if (!isPossible && !judged.suggestion)
-      return { kind: "refused", code: parsed.valueSi > place.range.most ? "above-most" : "below-least", limitSi: place.range.most };
-    return { kind: "asked", valueSi: parsed.valueSi, ...(judged.suggestion ? { suggestion: judged.suggestion } : {}) };
-  }
-  if (parsed.valueSi > place.range.most) return { kind: "refused", code: "above-most", limitSi: place.range.most };
-  if (parsed.valueSi < place.range.least) return { kind: "refused", code: "below-least", limitSi: place.range.least };
-  return { kind: "read", valueSi: parsed.valueSi };
 }
 
 export type ReadValue = { key: string; valueSi: number };

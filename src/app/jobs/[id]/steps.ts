@@ -1,4 +1,4 @@
-import { checkRow, isOffered, WORKSHEETS } from "@/core/checks";
+import { checkRow, isOffered } from "@/core/checks";
 import { CHECKS, type CheckRow, type CheckState, type WorkUp } from "@/core/diagnosis";
 import { satisfies } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
@@ -20,16 +20,15 @@ export function latestTake(view: JobView, checkId: string): JobView["takes"][num
   return view.takes.filter((take) => take.checkId === checkId).at(-1);
 }
 
-/** Checks of this machine that have a worksheet, in walk-round order. */
-export function worksheetChecks(view: JobView): CheckRow[] {
-  return WORKSHEETS.flatMap(({ id }) => {
-    const row = checkRow(id);
-    return row &&
-      isOffered(row, view.machine.machine) &&
-      WORKSHEETS.some((check) => check.id === id && check.missing(view.machine.machine).length === 0)
-      ? [row]
-      : [];
-  });
+/** Checks that are read on the drawing of tyres, tips and spindles; the others bring a form of their own. */
+const PLACE_CHECKS: readonly string[] = ["tyre-pressure", "deck-level", "tip-speed"];
+
+export type SheetKind = "places" | "form" | "look";
+
+/** How a check is filled in on this machine. */
+export function sheetKind(view: Pick<JobView, "worksheets">, checkId: string): SheetKind {
+  if (!(view.worksheets as readonly string[]).includes(checkId)) return "look";
+  return PLACE_CHECKS.includes(checkId) ? "places" : "form";
 }
 
 function statusOf(view: JobView, checkId: string): Pick<ListedStep, "status" | "verdict"> {

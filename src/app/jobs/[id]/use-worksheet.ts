@@ -1,12 +1,15 @@
 "use client";
 
 import { useMemo } from "react";
-import { type Assessment, assessCheck } from "@/core/checks";
+import { type Assessment, assessWith } from "@/core/checks";
+import type { DeckContext } from "@/core/jobs";
+import type { Machine } from "@/core/machine";
 import { PSI_PASCALS, type UnitSystem } from "@/core/units";
-import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
+import { type Entry, readEntry } from "@/ui/entry";
 import { sayIssue } from "@/ui/words/issues";
-import { type DeckForm, type Entry, floorOf, type Place, placesFor, readEntry, readingsOf } from "./places";
+import { PLACE_WORKSHEETS } from "./place-worksheets";
+import { type DeckForm, floorOf, type Place, placesFor, readingsOf } from "./places";
 
 export type Draft = {
   text: Record<string, string>;
@@ -58,9 +61,16 @@ export type Worksheet = {
 };
 
 /** What is typed for one check, and what it comes to: assessed by the same core function as on the server, with each keystroke. */
-export function useWorksheet({ view, checkId, system }: { view: JobView; checkId: string; system: UnitSystem }): Worksheet {
-  const { machine } = view.machine;
-  const { value: kept, set, clear } = useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT);
+export function useWorksheet(args: {
+  /** Under which this browser keeps what is typed. */
+  draftKey: string;
+  machine: Machine;
+  checkId: string;
+  system: UnitSystem;
+  deckContext: DeckContext;
+}): Worksheet {
+  const { machine, checkId, system, deckContext } = args;
+  const { value: kept, set, clear } = useDraft<Draft>(args.draftKey, EMPTY_DRAFT);
   // What an older page kept in this browser may lack a field.
   const draft = useMemo(() => ({ ...EMPTY_DRAFT, ...kept }), [kept]);
   const places = useMemo(() => placesFor({ checkId, machine, form: draft.form }), [checkId, machine, draft.form]);
@@ -110,7 +120,9 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
       wrongCount,
     };
     if (read.length === 0) return { ...base, troubles: { byPlace: {}, general: [] } };
-    const outcome = assessCheck(checkId, { machine, readings: { ...readings, ...(checkId === "deck-level" ? view.deckContext : {}) } });
+    const check = PLACE_WORKSHEETS[checkId];
+    if (!check) return { ...base, troubles: { byPlace: {}, general: [] } };
+    const outcome = assessWith(check, { machine, readings: { ...readings, ...(checkId === "deck-level" ? deckContext : {}) } });
     if (outcome.kind === "assessed") return { ...base, assessment: outcome.assessment, troubles: { byPlace: {}, general: [] } };
     const issues = outcome.kind === "invalid" ? outcome.issues : [];
     const byPlace: Record<string, string> = {};
@@ -122,5 +134,5 @@ export function useWorksheet({ view, checkId, system }: { view: JobView; checkId
       else general.push(sayIssue(issue, system));
     }
     return { ...base, troubles: { byPlace, general } };
-  }, [places, entries, draft, wanted, floorEntries, checkId, machine, system, view.deckContext, set, clear]);
+  }, [places, entries, draft, wanted, floorEntries, checkId, machine, system, deckContext, set, clear]);
 }

@@ -4,24 +4,13 @@ import type { Assessment, DeckDetail, TyreDetail } from "@/core/checks";
 import { CHECKS, EVENTS } from "@/core/diagnosis";
 import { NOTICED_MOVEMENT_METRES, type StaleReason } from "@/core/events";
 import { type Machine, type Standpoint, spindlesAcross } from "@/core/machine";
-import { useSeat } from "@/ui/person";
-import { VerdictLine } from "@/ui/verdict";
-import {
-  figureName,
-  figureValue,
-  placeName,
-  sayAction,
-  sayAnswer,
-  sayMovement,
-  sayProvisional,
-  sayStale,
-  sayWarning,
-  show,
-  toleranceWords,
-} from "@/ui/words/checks";
+import { useSeat } from "./person";
+import { VerdictLine } from "./verdict";
+import { PLACE_WORDS, placeName, sayMovement, sayStale, show, toleranceWords, type Words } from "./words/checks";
 
 type Args = {
   assessment: Assessment;
+  words?: Words;
   machine: Machine;
   standpoint: Standpoint;
   stale?: readonly StaleReason[];
@@ -29,23 +18,28 @@ type Args = {
 };
 
 /** The verdict as it is said at the machine: the biggest thing on the screen, above the fields and staying there. */
-export function AnswerHead({ assessment, machine, stale = [] }: Pick<Args, "assessment" | "machine" | "stale">) {
+export function AnswerHead({
+  assessment,
+  machine,
+  stale = [],
+  words = PLACE_WORDS,
+}: Pick<Args, "assessment" | "machine" | "stale" | "words">) {
   const { system } = useSeat();
   return (
     <div className="sticky -top-4 z-10 -mx-4 border-b-2 border-ink bg-sheet px-4 py-2" aria-live="polite">
       <VerdictLine verdict={assessment.verdict} isProvisional={assessment.provisional.length + stale.length > 0} />
       <p className="mt-0.5 text-2xl leading-tight font-bold" style={{ fontStretch: "84%" }} data-testid="answer">
-        {sayAnswer(assessment, { machine, system })}
+        {words.answer(assessment, { machine, system })}
       </p>
     </div>
   );
 }
 
 /** What to do, then why it is only provisional, then the figures and whose word each limit is. */
-export function AnswerDetails({ assessment, machine, standpoint, stale = [], timeOf }: Args) {
+export function AnswerDetails({ assessment, machine, standpoint, stale = [], timeOf, words = PLACE_WORDS }: Args) {
   const { system } = useSeat();
   const told = { machine, system, standpoint };
-  const provisional = assessment.provisional.map((reason) => sayProvisional(reason, told));
+  const provisional = assessment.provisional.map((reason) => words.provisional(reason, told));
   const staleWords = stale.map((reason) =>
     sayStale(reason, { ...told, label: EVENTS.find(({ id }) => id === reason.event)?.label ?? reason.event, time: timeOf(reason.at) }),
   );
@@ -56,11 +50,8 @@ export function AnswerDetails({ assessment, machine, standpoint, stale = [], tim
       {actions.length > 0 && (
         <ul className="mt-2 border-l-4 border-dye pl-3 text-lg leading-snug" aria-label="What to do">
           {actions.map((action) => (
-            <li
-              key={`${action.code} ${"place" in action ? action.place : ""}`}
-              className={action.code === "turn-hanger" ? "font-semibold" : ""}
-            >
-              {sayAction(action, told)}
+            <li key={JSON.stringify(action)} className={action.code === "turn-hanger" ? "font-semibold" : ""}>
+              {words.action(action, told)}
             </li>
           ))}
         </ul>
@@ -74,7 +65,7 @@ export function AnswerDetails({ assessment, machine, standpoint, stale = [], tim
       )}
       {assessment.warnings.map((warning) => (
         <p key={`${warning.code} ${warning.place ?? ""}`} className="mt-1 text-sm text-soft">
-          {sayWarning(warning, told)}
+          {words.warning(warning, told)}
         </p>
       ))}
       {assessment.figures.length > 0 && (
@@ -94,11 +85,11 @@ export function AnswerDetails({ assessment, machine, standpoint, stale = [], tim
           <tbody className="ruled">
             {assessment.figures.map((figure) => (
               <tr key={`${figure.id} ${figure.place ?? ""}`} className="align-top">
-                <td className="py-1 leading-tight">{figureName(figure, machine)}</td>
+                <td className="py-1 leading-tight">{words.figureName(figure, machine)}</td>
                 <td
                   className={`num py-1 text-right whitespace-nowrap ${figure.verdict === "out" || figure.verdict === "stop" ? "font-bold text-mark" : ""}`}
                 >
-                  {figureValue(figure, system)}
+                  {words.figureValue(figure, system)}
                 </td>
                 <td className="py-1 pl-3 leading-tight text-soft">
                   {figure.tolerance ? toleranceWords(figure.tolerance, figure, system) : ""}

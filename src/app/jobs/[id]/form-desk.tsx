@@ -1,0 +1,164 @@
+"use client";
+
+import { useEffect } from "react";
+import { type Assessment, worksheetById } from "@/core/checks";
+import type { CheckRow, WorkUp } from "@/core/diagnosis";
+import type { Standpoint } from "@/core/machine";
+import { CHECK_CAUTIONS } from "@/core/safety";
+import type { JobView } from "@/data/job-view";
+import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
+import { SheetDesk } from "@/ui/sheet/desk";
+import { type Evaluated, type Typed, typedAgain } from "@/ui/sheet/evaluate";
+import type { Act } from "./act";
+import { Cautions, SafeGate } from "./gate";
+import { StaleNote } from "./stale-note";
+import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
+import { Trouble } from "./trouble";
+import { WayOf } from "./way";
+import { WhyThis } from "./why-this";
+
+type Args = {
+  view: JobView;
+  workUp: WorkUp | undefined;
+  row: CheckRow;
+  standpoint: Standpoint;
+  onStandpoint: (one: Standpoint) => void;
+  act: Act;
+  open: (panel: PanelId) => void;
+  /** What the readings as typed come to, for the diagnosis. */
+  onLive: (live: { checkId: string; assessment: Assessment } | undefined) => void;
+  timeOf: (iso: string) => string;
+};
+
+export type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean };
+export const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
+
+/** Under which this browser keeps what is typed for a check of a job. */
+export const formKey = (jobId: number, checkId: string) => `job:${jobId}:form:${checkId}`;
+
+/** A worksheet with a form, in a job. */
+export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, open, onLive, timeOf }: Args) {
+  const { system } = useSeat();
+  const { value: draft, set, clear } = useDraft<FormDraft>(formKey(view.id, row.id), EMPTY_FORM);
+  const check = worksheetById(row.id);
+  const { machine } = view.machine;
+  const take = latestTake(view, row.id);
+  const isTyped = Object.values(draft.text).some((text) => text.trim() !== "");
+  const isOpen = view.state !== "closed" && (wantsReading(view, row.id) || draft.isOpen || isTyped);
+  const contexts: Partial<Record<string, object>> = view.contexts;
+  useEffect(() => () => onLive(undefined), [onLive]);
+  if (!check) return null;
+  const save = async ({ readings, asTyped, assessment, wrongCount }: Evaluated) => {
+    if (!assessment || wrongCount > 0) return;
+    const { correctsStepId } = draft;
+    const sent = await act.send("takes", { checkId: row.id, readings, asTyped, ...(correctsStepId ? { correctsStepId } : {}) });
+    if (sent) {
+      onLive(undefined);
+      clear();
+    }
+  };
+  return (
+    <SheetDesk
+      check={check}
+      title={row.label}
+      machine={machine}
+      system={system}
+      standpoint={standpoint}
+      onStandpoint={onStandpoint}
+      context={contexts[row.id]}
+      typed={draft}
+      change={(change) => set((before) => ({ ...before, ...change(before) }))}
+      taken={take ? { assessment: take.result, input: take.input } : undefined}
+      isOpen={isOpen}
+      canEnter={isSafeFor(view, row.state)}
+      timeOf={timeOf}
+      gate={<SafeGate needs={row.state} open={open} />}
+      onEvaluated={({ assessment, isStarted }) => onLive(isOpen && isStarted && assessment ? { checkId: row.id, assessment } : undefined)}
+      foot={(evaluated) => (
+        <>
+          <SaveBar
+            evaluated={evaluated}
+            isBusy={act.isBusy}
+            isCorrection={draft.correctsStepId !== undefined}
+            canClear={isTyped || draft.isOpen}
+            onSave={() => save(evaluated)}
+            onClear={clear}
+          />
+          <Trouble act={act} />
+        </>
+      )}
+      takenFoot={
+        take &&
+        view.state !== "closed" && (
+          <div className="mt-3 flex gap-2">
+            <button type="button" className="btn grow" onClick={() => set((before) => ({ ...before, isOpen: true }))}>
+              Read again
+            </button>
+            <button
+              type="button"
+              className="btn grow"
+              onClick={() =>
+                set({ ...typedAgain({ check, machine, input: take.input, system }), correctsStepId: take.stepId, isOpen: true })
+              }
+            >
+              Correct a slip
+            </button>
+          </div>
+        )
+      }
+    >
+      {!isOpen && take && (
+        <p className="text-sm text-soft">
+          Taken {timeOf(take.at)} by {take.who}, sheet version {take.sheetVersion}, rule version {take.ruleVersion}
+          {take.correctsStepId ? ", as a correction" : ""}.
+        </p>
+      )}
+      {!isOpen && !take && <p>Not taken in this job.</p>}
+      {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
+      {isOpen && !isTyped && <WayOf checkId={row.id} />}
+      {isOpen && <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />}
+      {take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
+    </SheetDesk>
+  );
+}
+
+function SaveBar(args: {
+  evaluated: Evaluated;
+  isBusy: boolean;
+  isCorrection: boolean;
+  canClear: boolean;
+  onSave: () => void;
+  onClear: () => void;
+}) {
+  const { evaluated, isBusy, isCorrection, canClear, onSave, onClear } = args;
+  const { wrongCount } = evaluated;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.ctrlKey || event.key !== "Enter") return;
+      event.preventDefault();
+      onSave();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [onSave]);
+  return (
+    <>
+      <div className="sticky -bottom-4 -mx-4 mt-2 flex gap-2 border-t border-rule bg-sheet px-4 py-2">
+        <button type="button" className="btn btn-go grow" disabled={isBusy || !evaluated.assessment || wrongCount > 0} onClick={onSave}>
+          {isBusy ? "Saving …" : isCorrection ? "Save the correction" : "Save the readings"}
+        </button>
+        {canClear && (
+          <button type="button" className="btn" onClick={onClear}>
+            Clear
+          </button>
+        )}
+      </div>
+      {wrongCount > 0 && (
+        <p className="trouble mt-1">
+          {wrongCount === 1 ? "One field needs" : `${wrongCount} fields need`} another look before this can be saved.
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,168 @@
+import * as z from "zod";
+import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
+import { type AntiScalpWheel, type Machine, pointOf } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, Mark } from "../types";
+import { overall, unknownPlaces } from "../verdicts";
+
+/** Off the ground at the set height. Common practice: 1/4 to 3/4 in. */
+export const CLEARANCE = { least: 0.006, most: 0.02 } as const;
+
+const TURNS = ["free", "stiff", "seized", "missing"] as const;
+
+export const antiScalpReadingsSchema = z.object({
+  wheels: z
+    .record(
+      z.string(),
+      z.object({
+        clearanceMetres: z.number().min(0).max(0.3).optional(),
+        turns: z.enum(TURNS).optional(),
+        hole: z.number().int().min(1).max(20).optional(),
+      }),
+    )
+    .default({}),
+});
+
+export type AntiScalpReadings = z.output<typeof antiScalpReadingsSchema>;
+type WheelRead = AntiScalpReadings["wheels"][string];
+
+export const antiScalpWheels: Check<AntiScalpReadings, { twins: [string, string][] }> = {
+  id: "anti-scalp-wheels",
+  ruleVersion: 1,
+  readingsSchema: antiScalpReadingsSchema,
+  missing: (machine) => (wheelsOf(machine).length === 0 ? ["no-anti-scalp-wheels"] : []),
+  problems: (machine, { wheels }) =>
+    unknownPlaces({ read: wheels, known: wheelsOf(machine), path: "wheels", code: "unknown-anti-scalp-wheel" }),
+  form: formOf,
+  assess,
+};
+
+const wheelsOf = (machine: Machine): AntiScalpWheel[] => machine.deck?.antiScalpWheels ?? [];
+
+function formOf(machine: Machine): Form {
+  const wheels = wheelsOf(machine);
+  return {
+    groups: wheels.map((wheel) => ({ id: wheel.id, label: wheel.label, at: pointOf(wheel) })),
+    fields: wheels.flatMap(({ id }): Form["fields"] => [
+      {
+        kind: "quantity",
+        path: ["wheels", id, "clearanceMetres"],
+        group: id,
+        label: "Clears the ground by",
+        dimension: "length",
+        instrument: "tape",
+        range: { least: 0, most: 0.3, usualLeast: 0, usualMost: 0.08 },
+      },
+      {
+        kind: "choice",
+        path: ["wheels", id, "turns"],
+        group: id,
+        label: "Turns",
+        options: [
+          { id: "free", label: "Free" },
+          { id: "stiff", label: "Stiff" },
+          { id: "seized", label: "Seized" },
+          { id: "missing", label: "Missing" },
+        ],
+      },
+      {
+        kind: "number",
+        path: ["wheels", id, "hole"],
+        group: id,
+        label: "Hole, from the top",
+        least: 1,
+        most: 20,
+        isWhole: true,
+        isOptional: true,
+      },
+    ]),
+  };
+}
+
+function clearanceVerdict(metres: number): Verdict {
+  const middle = (CLEARANCE.least + CLEARANCE.most) / 2;
+  return judgeDeviation({ deviation: metres - middle, tolerance: (CLEARANCE.most - CLEARANCE.least) / 2 });
+}
+
+/** Twins on other holes than each other, each pair once. */
+function unlikeTwins(machine: Machine, read: AntiScalpReadings["wheels"]): [string, string][] {
+  return wheelsOf(machine).flatMap(({ id, twin }): [string, string][] => {
+    const [mine, other] = [read[id]?.hole, twin === undefined ? undefined : read[twin]?.hole];
+    return twin !== undefined && id < twin && mine !== undefined && other !== undefined && mine !== other ? [[id, twin]] : [];
+  });
+}
+
+function markOf(place: string, read: WheelRead, isUnlike: boolean): Mark[] {
+  if (read.turns === "missing") return [{ place, verdict: "out", code: "missing" }];
+  if (read.turns === "seized") return [{ place, verdict: "out", code: "seized" }];
+  if (isUnlike) return [{ place, verdict: "out", code: "other-hole" }];
+  const height = read.clearanceMetres === undefined ? undefined : clearanceVerdict(read.clearanceMetres);
+  if (height === "out") return [{ place, verdict: "out", code: (read.clearanceMetres ?? 0) < CLEARANCE.least ? "too-low" : "too-high" }];
+  if (read.turns === "stiff") return [{ place, verdict: "watch", code: "stiff" }];
+  return height ? [{ place, verdict: height, code: height === "watch" ? "near-limit" : "right" }] : [];
+}
+
+function assess(machine: Machine, { wheels }: AntiScalpReadings): Assessment<{ twins: [string, string][] }> {
+  const all = wheelsOf(machine);
+  const twins = unlikeTwins(machine, wheels);
+  const marks = Object.entries(wheels).flatMap(([place, read]) =>
+    markOf(
+      place,
+      read,
+      twins.some((pair) => pair.includes(place)),
+    ),
+  );
+  const unread = all.filter(({ id }) => wheels[id]?.turns !== "missing" && wheels[id]?.clearanceMetres === undefined);
+  const isComplete = unread.length === 0;
+  return {
+    check: "anti-scalp-wheels",
+    ruleVersion: antiScalpWheels.ruleVersion,
+    verdict: overall(
+      marks.map(({ verdict }) => verdict),
+      isComplete,
+    ),
+    provisional: unread.map(({ id }) => ({ code: "place-unread", place: id })),
+    figures: Object.entries(wheels).flatMap(([place, { clearanceMetres }]) => figureOf(place, clearanceMetres)),
+    marks,
+    evidence: evidenceOf(marks, isComplete),
+    actions: actionsOf(marks, twins),
+    warnings: [],
+    detail: { twins },
+  };
+}
+
+function figureOf(place: string, clearanceMetres: number | undefined): Figure[] {
+  if (clearanceMetres === undefined) return [];
+  return [
+    {
+      id: "wheel-clearance",
+      place,
+      value: clearanceMetres,
+      dimension: "length",
+      instrument: "tape",
+      tolerance: { kind: "between", ...CLEARANCE, standing: "common-practice" },
+      verdict: clearanceVerdict(clearanceMetres),
+      standing: "measured",
+    },
+  ];
+}
+
+function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
+  const check = "anti-scalp-wheels";
+  const cause = "anti-scalp-misset";
+  if (marks.some(({ verdict }) => verdict === "out")) return [{ check, cause, result: "seen" }];
+  return isComplete ? [{ check, cause, result: "not-found" }] : [];
+}
+
+function actionsOf(marks: readonly Mark[], twins: readonly [string, string][]): Action[] {
+  return [
+    ...marks.flatMap(({ place, code }): Action[] => {
+      if (code === "too-low" || code === "too-high")
+        return [
+          { code: "move-wheel", place, way: code === "too-low" ? "up" : "down", leastMetres: CLEARANCE.least, mostMetres: CLEARANCE.most },
+        ];
+      return code === "seized" || code === "stiff" || code === "missing" ? [{ code: "free-wheel", place, state: code }] : [];
+    }),
+    ...twins.map(([place, twin]): Action => ({ code: "same-hole", place, twin })),
+  ];
+}

@@ -1,0 +1,55 @@
+import type { z } from "zod";
+import { CHECKS, type CheckRow } from "@/core/diagnosis";
+import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
+import { type Machine, machineSchema } from "@/core/machine";
+import type { Assessment, Check, ReadingProblem } from "./types";
+
+export function checkRow(id: string): CheckRow | undefined {
+  const rows: readonly CheckRow[] = CHECKS;
+  return rows.find((row) => row.id === id);
+}
+
+/** Whether this machine, by what it cuts with and its features, can have this check at all. */
+export function isOffered(row: CheckRow, machine: Pick<Machine, "kind" | "features">): boolean {
+  return row.on.includes(kindById(machine.kind).cutsWith) && meetsNeed(featuresOf(machine), row.needs);
+}
+
+/** Ids of the kinds whose usual or possible features allow the check. */
+export function kindsFor(row: CheckRow): string[] {
+  return KINDS.filter((kind) => row.on.includes(kind.cutsWith) && meetsNeed([...kind.usual, ...kind.possible], row.needs)).map(
+    ({ id }) => id,
+  );
+}
+
+export type AssessOutcome =
+  | { kind: "assessed"; assessment: Assessment }
+  | { kind: "unknown-check" }
+  | { kind: "invalid"; issues: ReadingProblem[] };
+
+function zodProblems(error: z.ZodError, root: string): ReadingProblem[] {
+  return error.issues.map(({ code, path, message }) => ({ code: code.replaceAll("_", "-"), path: [root, ...path.map(String)], message }));
+}
+
+/**
+ * The one way to a verdict: parses machine and readings (SI), refuses what a machine does not have, then assesses.
+ * Pure; the same on server, in the browser and behind the API.
+ */
+export function assessWith(check: Check, input: { machine: unknown; readings: unknown }): AssessOutcome {
+  const row = checkRow(check.id);
+  if (!row) return { kind: "unknown-check" };
+  const machine = machineSchema.safeParse(input.machine);
+  const readings = check.readingsSchema.safeParse(input.readings);
+  const parsing = [
+    ...(machine.success ? [] : zodProblems(machine.error, "machine")),
+    ...(readings.success ? [] : zodProblems(readings.error, "readings")),
+  ];
+  if (!machine.success || !readings.success) return { kind: "invalid", issues: parsing };
+  if (!isOffered(row, machine.data))
+    return { kind: "invalid", issues: [{ code: "check-not-for-this-machine", path: ["machine", "kind"] }] };
+  const missing = check.missing(machine.data);
+  if (missing.length > 0) return { kind: "invalid", issues: missing.map((code) => ({ code, path: ["machine"] })) };
+  const problems = check.problems(machine.data, readings.data);
+  if (problems.length > 0)
+    return { kind: "invalid", issues: problems.map((problem) => ({ ...problem, path: ["readings", ...problem.path] })) };
+  return { kind: "assessed", assessment: check.assess(machine.data, readings.data) };
+}

@@ -1,0 +1,334 @@
+import * as z from "zod";
+import {
+  imbalance,
+  judgeBalance,
+  OUT_KILOGRAM_METRES,
+  permissibleImbalance,
+  shakingForce,
+  shakingInWords,
+  stockForBalance,
+} from "@/core/blades/balance";
+import type { Evidence, Figure } from "@/core/findings";
+import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import { overall, unknownPlaces } from "../verdicts";
+
+/** What a shop's pivot can still tell at the tip. Estimate: 2 to 5 g. */
+export const USUAL_RESOLUTION_KILOGRAMS = 0.003;
+/** Past this no grinding within reason brings it level: the blade goes. Estimate: four times what is out. */
+const PAST_GRINDING = 4 * OUT_KILOGRAM_METRES;
+const RADIANS = (2 * Math.PI) / 60;
+
+const GRADES = { "6.3": 6.3, "16": 16, "40": 40 } as const;
+
+export const balanceReadingsSchema = z.object({
+  grade: z.enum(["6.3", "16", "40"]).default("16"),
+  set: z.enum(["together", "one-new"]).optional(),
+  /** Least mass at the tip that the balancer answers to. */
+  resolutionKilograms: z.number().positive().max(0.1).optional(),
+  revolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  massKilograms: z.number().positive().max(30).optional(),
+  /** How much of the edge is ground off over its thickness: what a length of it weighs. */
+  grindDepthMetres: z.number().positive().max(0.05).optional(),
+  blades: z
+    .record(
+      z.string(),
+      z.object({
+        /** The mass that brings the light end level, and how far from the middle it hung; 0 where the blade hangs level by itself. */
+        addedKilograms: z.number().min(0).max(2).optional(),
+        radiusMetres: z.number().positive().max(1).optional(),
+        light: z.enum(["A", "B"]).optional(),
+      }),
+    )
+    .default({}),
+});
+
+export type BalanceReadings = z.output<typeof balanceReadingsSchema>;
+
+export type BalanceDetail = {
+  permissible?: number;
+  resolution: number;
+  blades: {
+    spindleId: string;
+    imbalance: number;
+    force?: number;
+    weightKilograms?: number;
+    timesPerSecond?: number;
+    takeOffKilograms?: number;
+    takeOffLengthMetres?: number;
+    heavy?: "A" | "B";
+  }[];
+};
+
+export const bladeBalance: Check<BalanceReadings, BalanceDetail> = {
+  id: "blade-balance",
+  ruleVersion: 1,
+  readingsSchema: balanceReadingsSchema,
+  missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
+  problems,
+  form: formOf,
+  assess,
+};
+
+function problems(machine: Machine, { blades }: BalanceReadings): ReadingProblem[] {
+  const beyond = machine.spindles.flatMap(({ id, tipCircleDiameterMetres }): ReadingProblem[] => {
+    const radius = blades[id]?.radiusMetres;
+    return radius !== undefined && radius > tipCircleDiameterMetres / 2 + 0.02
+      ? [{ code: "beyond-the-tip", path: ["blades", id, "radiusMetres"], mostMetres: tipCircleDiameterMetres / 2 }]
+      : [];
+  });
+  return [...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }), ...beyond];
+}
+
+function formOf(machine: Machine): Form {
+  const across = spindlesAcross(machine);
+  const { blade } = machine.sheet;
+  return {
+    groups: [
+      ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
+      { id: "set", label: "The set" },
+      {
+        id: "terms",
+        label: "What it is judged by",
+        isFolded: blade?.massKilograms !== undefined && blade.ratedRevolutionsPerMinute !== undefined,
+      },
+    ],
+    fields: [
+      ...across.flatMap((spindle): Form["fields"] => bladeFields(spindle.id, spindle.tipCircleDiameterMetres)),
+      {
+        kind: "choice",
+        path: ["set"],
+        group: "set",
+        label: "Blades of this deck",
+        isOptional: true,
+        options: [
+          { id: "together", label: "All of one age" },
+          { id: "one-new", label: "One new among worn" },
+        ],
+      },
+      ...termFields(blade),
+    ],
+  };
+}
+
+function bladeFields(id: string, tipCircle: number): Form["fields"] {
+  return [
+    {
+      kind: "quantity",
+      path: ["blades", id, "addedKilograms"],
+      group: id,
+      label: "Mass that levels it (0: hangs level)",
+      dimension: "small-mass",
+      instrument: "gauge",
+      range: { least: 0, most: 2, usualLeast: 0, usualMost: 0.2 },
+    },
+    {
+      kind: "quantity",
+      path: ["blades", id, "radiusMetres"],
+      group: id,
+      label: "Hung this far from the middle",
+      dimension: "length",
+      instrument: "tape",
+      range: { least: 0.02, most: 1, usualLeast: tipCircle / 6, usualMost: tipCircle / 2 + 0.005 },
+    },
+    {
+      kind: "choice",
+      path: ["blades", id, "light"],
+      group: id,
+      label: "Light end",
+      isOptional: true,
+      options: [
+        { id: "A", label: "A, the marked" },
+        { id: "B", label: "B" },
+      ],
+    },
+  ];
+}
+
+function termFields(blade: BladeSheet | undefined): Form["fields"] {
+  return [
+    {
+      kind: "choice",
+      path: ["grade"],
+      group: "terms",
+      label: "Grade",
+      isOptional: true,
+      options: [
+        { id: "16", label: "G 16, farm machinery" },
+        { id: "6.3", label: "G 6.3, finer" },
+        { id: "40", label: "G 40, looser" },
+      ],
+    },
+    {
+      kind: "quantity",
+      path: ["massKilograms"],
+      group: "terms",
+      label: "A blade weighs",
+      isOptional: blade?.massKilograms !== undefined,
+      dimension: "mass",
+      instrument: "fine",
+      range: { least: 0.05, most: 30, usualLeast: 0.3, usualMost: 6 },
+    },
+    {
+      kind: "quantity",
+      path: ["revolutionsPerMinute"],
+      group: "terms",
+      label: "It turns at",
+      isOptional: blade?.ratedRevolutionsPerMinute !== undefined,
+      dimension: "rotation",
+      instrument: "gauge",
+      range: { least: 1, most: 20_000, usualLeast: 1500, usualMost: 4500 },
+    },
+    {
+      kind: "quantity",
+      path: ["resolutionKilograms"],
+      group: "terms",
+      label: "The balancer answers to, at the tip",
+      isOptional: true,
+      dimension: "small-mass",
+      instrument: "gauge",
+      range: { least: 0.0001, most: 0.1, usualLeast: 0.0005, usualMost: 0.01 },
+    },
+    {
+      kind: "quantity",
+      path: ["grindDepthMetres"],
+      group: "terms",
+      label: "Ground off the edge at a pass",
+      isOptional: true,
+      dimension: "length",
+      instrument: "fine",
+      range: { least: 0.0001, most: 0.05, usualLeast: 0.0003, usualMost: 0.012 },
+    },
+  ];
+}
+
+type Terms = { massKilograms?: number | undefined; radiansPerSecond?: number | undefined; permissible?: number | undefined };
+
+function termsOf(machine: Machine, readings: BalanceReadings): Terms {
+  const massKilograms = readings.massKilograms ?? machine.sheet.blade?.massKilograms;
+  const revolutions = readings.revolutionsPerMinute ?? machine.sheet.blade?.ratedRevolutionsPerMinute;
+  const radiansPerSecond = revolutions === undefined ? undefined : revolutions * RADIANS;
+  const permissible =
+    massKilograms === undefined || radiansPerSecond === undefined
+      ? undefined
+      : permissibleImbalance({ grade: GRADES[readings.grade], massKilograms, radiansPerSecond });
+  return { massKilograms, radiansPerSecond, permissible };
+}
+
+function assess(machine: Machine, readings: BalanceReadings): Assessment<BalanceDetail> {
+  const terms = termsOf(machine, readings);
+  const tip = Math.min(...machine.spindles.map(({ tipCircleDiameterMetres }) => tipCircleDiameterMetres / 2));
+  const resolution = (readings.resolutionKilograms ?? USUAL_RESOLUTION_KILOGRAMS) * tip;
+  const blades = spindlesAcross(machine).flatMap(({ id }) => bladeOf({ machine, id, readings, terms }));
+  const figures = blades.flatMap((blade) => figuresOf(blade, terms, resolution));
+  const unread = machine.spindles.filter(({ id }) => !blades.some(({ spindleId }) => spindleId === id));
+  const marks = figures.flatMap(({ id, place, verdict }) => (id === "imbalance" && place && verdict ? [{ place, verdict }] : []));
+  return {
+    check: "blade-balance",
+    ruleVersion: bladeBalance.ruleVersion,
+    verdict: overall(
+      marks.map(({ verdict }) => verdict),
+      unread.length === 0,
+    ),
+    provisional: [
+      ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
+      ...(terms.permissible === undefined ? [{ code: "no-balance-terms" }] : []),
+    ],
+    figures,
+    marks,
+    evidence: evidenceOf(figures, unread.length === 0),
+    actions: blades.flatMap((blade) => actionsOf(blade, terms, resolution)),
+    warnings: readings.set === "one-new" ? [{ code: "one-new-among-worn" }] : [],
+    detail: { resolution, blades, ...(terms.permissible === undefined ? {} : { permissible: terms.permissible }) },
+  };
+}
+
+function bladeOf(args: { machine: Machine; id: string; readings: BalanceReadings; terms: Terms }): BalanceDetail["blades"] {
+  const { machine, id, readings, terms } = args;
+  const read = readings.blades[id];
+  if (read?.addedKilograms === undefined || (read.addedKilograms > 0 && read.radiusMetres === undefined)) return [];
+  const amount = imbalance({ massKilograms: read.addedKilograms, radiusMetres: read.radiusMetres ?? 0 });
+  const thickness = machine.sheet.blade?.thicknessMetres;
+  const section = thickness !== undefined && readings.grindDepthMetres !== undefined ? thickness * readings.grindDepthMetres : undefined;
+  const tip = (machine.spindles.find((spindle) => spindle.id === id)?.tipCircleDiameterMetres ?? 0) / 2;
+  const take =
+    amount > 0
+      ? stockForBalance({
+          imbalanceKilogramMetres: amount,
+          radiusMetres: tip * GRIND_AT,
+          ...(section ? { sectionSquareMetres: section } : {}),
+        })
+      : undefined;
+  const { radiansPerSecond } = terms;
+  const shaking = radiansPerSecond === undefined ? undefined : { imbalanceKilogramMetres: amount, radiansPerSecond };
+  return [
+    {
+      spindleId: id,
+      imbalance: amount,
+      ...(shaking ? { force: shakingForce(shaking), ...shakingInWords(shaking) } : {}),
+      ...(take ? { takeOffKilograms: take.massKilograms } : {}),
+      ...(take?.lengthMetres === undefined ? {} : { takeOffLengthMetres: take.lengthMetres }),
+      ...(read.light ? { heavy: read.light === "A" ? ("B" as const) : ("A" as const) } : {}),
+    },
+  ];
+}
+
+/** Where on the cutting edge stock comes off, as a share of the tip's radius: the middle of the sharp part. Estimate. */
+const GRIND_AT = 0.85;
+
+function figuresOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Figure[] {
+  const most = Math.max(permissible ?? 0, resolution);
+  const verdict = judgeBalance({ imbalanceKilogramMetres: blade.imbalance, permissible: permissible ?? 0, resolution });
+  return [
+    {
+      id: "imbalance",
+      place: blade.spindleId,
+      value: blade.imbalance,
+      dimension: "imbalance",
+      instrument: "gauge",
+      tolerance: {
+        kind: "between",
+        most,
+        standing: permissible !== undefined && permissible >= resolution ? "published-from-memory" : "estimate",
+      },
+      verdict,
+      standing: "measured",
+    },
+    ...(blade.force === undefined
+      ? []
+      : [
+          {
+            id: "shaking-force",
+            place: blade.spindleId,
+            value: blade.force,
+            dimension: "force" as const,
+            instrument: "gauge" as const,
+            standing: "physics" as const,
+          },
+        ]),
+  ];
+}
+
+function evidenceOf(figures: readonly Figure[], isComplete: boolean): Evidence[] {
+  const check = "blade-balance";
+  const cause = "blade-unbalanced";
+  const verdicts = figures.flatMap(({ verdict }) => (verdict ? [verdict] : []));
+  if (verdicts.includes("out")) return [{ check, cause, result: "seen" }];
+  if (!isComplete) return [];
+  return [{ check, cause, result: verdicts.includes("watch") ? "unclear" : "not-found" }];
+}
+
+function actionsOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Action[] {
+  if (blade.imbalance > PAST_GRINDING) return [{ code: "replace-unbalanced", place: blade.spindleId }];
+  if (blade.imbalance <= Math.max(permissible ?? 0, resolution)) return [];
+  return [
+    {
+      code: "take-off-heavy-end",
+      place: blade.spindleId,
+      massKilograms: blade.takeOffKilograms,
+      ...(blade.takeOffLengthMetres === undefined ? {} : { lengthMetres: blade.takeOffLengthMetres }),
+      ...(blade.heavy ? { end: blade.heavy } : {}),
+    },
+  ];
+}

@@ -1,0 +1,85 @@
+import { describe, expect, it } from "vitest";
+import type { EdgeDetail } from ".";
+import { assessed, figure, IN, machineOf, saysOf } from "../sheets.testing";
+
+const zeroTurn = machineOf("ZT-1");
+const end = (edge: string, nick = 0, sail = 0.2) => ({ edge, nickMetres: nick, sailMetres: sail * IN });
+const blade = (more: object = {}) => ({ crack: "none", bend: "straight", slot: "none", A: end("sharp"), B: end("sharp"), ...more });
+const set = (left: object, others: object = blade()) => ({ blades: { left, middle: others, right: others } });
+const edge = (readings: object, machine = zeroTurn) => assessed<EdgeDetail>("blade-edge", machine, readings);
+
+describe("blade-edge: both ends of every blade", () => {
+  it("leaves a set alone whose ends are all sharp and whole, and clears dull and damaged", () => {
+    const result = edge(set(blade()));
+    expect([result.verdict, result.detail.advice]).toEqual(["in-tolerance", "leave"]);
+    expect([saysOf(result, "blade-dull"), saysOf(result, "blade-damaged"), saysOf(result, "blade-sail-worn")]).toEqual(["not-found", "not-found", "not-found"]);
+  });
+
+  it("counts a blade by its worse end", () => {
+    const result = edge(set(blade({ B: end("rounded", 0.0008) })));
+    expect(result.detail.blades[0]).toMatchObject({ edge: "rounded", deepestNickMetres: 0.0008, stockMetres: expect.closeTo(0.0013, 12) });
+    expect(saysOf(result, "blade-dull")).toBe("seen");
+  });
+
+  it("is not told before both ends of every blade were looked at", () => {
+    const half = { crack: "none", A: end("rounded"), B: {} };
+    expect(edge({ blades: { left: blade() } }).verdict).toBe("not-enough-readings");
+    expect(edge(set(half)).detail.advice).toBe("not-told");
+  });
+});
+
+describe("scrap rules that nothing overrules (trade handbook)", () => {
+  it.each([
+    ["a crack", { crack: "cracked" }, "crack"],
+    ["a bend", { bend: "bent" }, "bend"],
+    ["a slot forming by the sail", { slot: "forming" }, "slot-forming"],
+    ["a sail worn to half", { A: end("sharp", 0, 0.1) }, "sail-half-gone"],
+    ["a sail worn through", { A: end("sharp", 0, 0) }, "sail-worn-through"],
+    ["a width under the limit", { widthMetres: 1.7 * IN }, "below-least-width"],
+    ["a length under the limit", { lengthMetres: 16.4 * IN }, "below-least-length"],
+  ])("%s scraps the blade and with it the set, however cheap the grinding", (_, more, reason) => {
+    const result = edge({ ...set(blade(more)), money: { price: 1000, sharpening: 0.01, sharpenings: 5, hoursPerEdge: 10 } });
+    expect(result.detail.blades[0]?.scrap).toEqual([reason]);
+    expect(result.actions.map(({ code }) => code)).toEqual(["scrap-blade", "replace-set"]);
+    expect(["out", "stop"]).toContain(result.verdict);
+  });
+
+  it("a crack or a bend is a stop, and never straightened", () => {
+    const result = edge(set(blade({ crack: "cracked" })));
+    expect([result.verdict, result.warnings[0]?.code]).toEqual(["stop", "never-straighten"]);
+  });
+});
+
+describe("in millimetres and money", () => {
+  const dull = blade({ A: end("dull"), B: end("dull"), widthMetres: 2.25 * IN });
+
+  it("says how often a blade can still be ground: width 2.25 in, limit 1.75 in, stock 0.5 mm now and 1.5 mm each (by hand)", () => {
+    const result = edge(set(dull, dull));
+    expect(result.detail.blades[0]?.grindsLeft).toBe(Math.floor((0.5 * 25.4 - 0.5) / 1.5));
+    expect(figure(result, "grinds-left", "left")?.value).toBe(8);
+    expect(result.actions[0]).toMatchObject({ code: "sharpen-set", stockMetres: expect.closeTo(0.0005, 9), grindsLeft: 8 });
+  });
+
+  /** Trade handbook: P 24, C 9, h 10, N 5: 1.15 against 2.40 an hour. */
+  it("sharpens exactly when one sharpening costs less than a blade", () => {
+    const money = (price: number, sharpening: number) => ({ price, sharpening, fitting: 0, sharpenings: 5, hoursPerEdge: 10 });
+    const cheap = edge({ ...set(dull, dull), money: money(24, 9) });
+    expect(cheap.detail.cost).toEqual({ sharpenedPerHour: expect.closeTo(1.15, 9), replacedPerHour: expect.closeTo(2.4, 9) });
+    expect(cheap.detail.advice).toBe("sharpen");
+    expect(edge({ ...set(dull, dull), money: money(24, 23.9) }).detail.advice).toBe("sharpen");
+    expect(edge({ ...set(dull, dull), money: money(24, 24.1) }).detail.advice).toBe("replace");
+  });
+
+  it("replaces a set with a blade that has no grind left", () => {
+    const thin = blade({ A: end("dull", 0.004), B: end("dull"), widthMetres: 1.8 * IN });
+    expect(edge(set(thin, dull)).detail).toMatchObject({ advice: "replace" });
+  });
+
+  it("replaces a sharp set that has worn short: what it shares counts, not how it cuts", () => {
+    const short = blade({ lengthMetres: 16.3 * IN });
+    const worn = { ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: undefined } };
+    const result = edge(set(short, short), worn);
+    expect([result.verdict, saysOf(result, "blade-worn-short")]).toEqual(["out", "seen"]);
+    expect(result.actions).toMatchObject([{ code: "replace-set", why: "short" }]);
+  });
+});

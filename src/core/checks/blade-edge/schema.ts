@@ -1,0 +1,48 @@
+import * as z from "zod";
+
+const size = z.number().min(0).max(2);
+const money = z.number().min(0).max(100_000);
+
+/** One end of a blade, as looked at. */
+const endSchema = z.object({
+  edge: z.enum(["sharp", "dull", "rounded"]).optional(),
+  /** Deepest nick of the edge; 0 where there is none. */
+  nickMetres: size.optional(),
+  /** The sail where it is thinnest. */
+  sailMetres: size.optional(),
+});
+
+export const edgeReadingsSchema = z.object({
+  blades: z
+    .record(
+      z.string(),
+      z.object({
+        /** By eye and by ring. */
+        crack: z.enum(["none", "cracked"]).optional(),
+        bend: z.enum(["straight", "bent"]).optional(),
+        /** Between sail and flat. */
+        slot: z.enum(["none", "forming"]).optional(),
+        lengthMetres: z.number().positive().max(2).optional(),
+        /** At the narrower tip. */
+        widthMetres: z.number().positive().max(0.5).optional(),
+        A: endSchema.default({}),
+        B: endSchema.default({}),
+      }),
+    )
+    .default({}),
+  /** What an edge costs, in the shop's own money; left out, the sheet's figures. */
+  money: z
+    .object({
+      price: money.optional(),
+      sharpening: money.optional(),
+      fitting: money.optional(),
+      sharpenings: z.number().int().min(0).max(100).optional(),
+      hoursPerEdge: z.number().positive().max(1000).optional(),
+    })
+    .default({}),
+});
+
+export type EdgeReadings = z.output<typeof edgeReadingsSchema>;
+export type EdgeBlade = EdgeReadings["blades"][string];
+export type EdgeEnd = EdgeBlade["A"];
+export const ENDS = ["A", "B"] as const;

@@ -1,0 +1,41 @@
+import * as z from "zod";
+import { BOLT_GRADES, HOLE_SHAPES, LIFTS } from "@/core/machine";
+
+const size = z.number().positive().max(2);
+
+const partSchema = z.object({
+  lengthMetres: size.optional(),
+  hole: z.enum(HOLE_SHAPES).optional(),
+  holeMetres: size.optional(),
+  thicknessMetres: size.optional(),
+  offsetMetres: z.number().min(0).max(0.2).optional(),
+  widthMetres: size.optional(),
+  lift: z.enum(LIFTS).optional(),
+  turns: z.enum(["clockwise", "anticlockwise"]).optional(),
+});
+
+export const fitReadingsSchema = z.object({
+  /** The blade to be fitted, and whose word its sizes are. */
+  part: partSchema.extend({ standing: z.enum(["measured", "read-off", "sheet", "remembered"]).optional() }).default({}),
+  /** The one that came off. */
+  old: partSchema.default({}),
+  headMetres: size.optional(),
+  socketMetres: size.optional(),
+  blades: z
+    .record(
+      z.string(),
+      z.object({
+        sail: z.enum(["to-deck", "to-ground"]).optional(),
+        leads: z.enum(["edge", "back"]).optional(),
+        stack: z.enum(["as-sheet", "washer-reversed", "part-missing", "other-order"]).optional(),
+        seated: z.enum(["flush", "proud"]).optional(),
+        bolt: z.enum(BOLT_GRADES).optional(),
+        tightened: z.enum(["wrench", "feel", "loose"]).optional(),
+        torqueNewtonMetres: z.number().positive().max(1000).optional(),
+      }),
+    )
+    .default({}),
+});
+
+export type FitReadings = z.output<typeof fitReadingsSchema>;
+export type FitBlade = FitReadings["blades"][string];

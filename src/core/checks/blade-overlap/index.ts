@@ -1,0 +1,204 @@
+import * as z from "zod";
+import {
+  badRadii,
+  bladesOf,
+  clearances,
+  LEAST_CLEARANCE_METRES,
+  LEAST_OVERLAP_METRES,
+  leastOverlap,
+  type RadiusBand,
+  type SweptBlade,
+  straightOverlaps,
+  wearLeft,
+  widthOfCut,
+} from "@/core/blades/overlap";
+import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { featuresOf } from "@/core/kinds";
+import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import { overall, unknownPlaces } from "../verdicts";
+
+/** With less wear left than this at each tip the margin is nearly gone: one more sharpening may use it up. Estimate. */
+export const WEAR_TO_WATCH_METRES = 0.0015;
+
+export const overlapReadingsSchema = z.object({
+  /** Tip to tip, corner to corner on the diagonal where ends are square. */
+  blades: z.record(z.string(), z.object({ lengthMetres: z.number().positive().max(2) })).default({}),
+});
+
+export type OverlapReadings = z.output<typeof overlapReadingsSchema>;
+
+export type OverlapDetail = {
+  blades: SweptBlade[];
+  widthMetres: number;
+  wearLeftMetres: number;
+  /** Radii of right and left turns in which neighbours share less than the least. */
+  right: RadiusBand[];
+  left: RadiusBand[];
+};
+
+export const bladeOverlap: Check<OverlapReadings, OverlapDetail> = {
+  id: "blade-overlap",
+  ruleVersion: 1,
+  readingsSchema: overlapReadingsSchema,
+  missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
+  problems,
+  form: formOf,
+  assess,
+};
+
+/** So much longer than the sheet's tip circle and a blade is another part, or misread. Estimate. */
+const LONGER_BY = 0.05;
+
+function problems(machine: Machine, { blades }: OverlapReadings): ReadingProblem[] {
+  const tooLong = machine.spindles.flatMap(({ id, tipCircleDiameterMetres: sheet }): ReadingProblem[] => {
+    const read = blades[id]?.lengthMetres;
+    return read !== undefined && read > sheet + LONGER_BY
+      ? [{ code: "blade-longer-than-deck", path: ["blades", id, "lengthMetres"], place: id, mostMetres: sheet + LONGER_BY }]
+      : [];
+  });
+  return [...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }), ...tooLong];
+}
+
+function formOf(machine: Machine): Form {
+  const across = spindlesAcross(machine);
+  return {
+    groups: across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
+    fields: across.map(({ id, tipCircleDiameterMetres: sheet }) => ({
+      kind: "quantity",
+      path: ["blades", id, "lengthMetres"],
+      group: id,
+      label: "Tip to tip, corner to corner",
+      dimension: "length",
+      instrument: "tape",
+      range: { least: 0.1, most: 2, usualLeast: sheet - 0.06, usualMost: sheet + 0.02 },
+    })),
+  };
+}
+
+/** Blades as read; what was not read stands as on the sheet, and the result is not complete. */
+export function bladesRead(machine: Machine, { blades }: OverlapReadings): SweptBlade[] {
+  return bladesOf(machine).map((blade) => ({ ...blade, lengthMetres: blades[blade.id]?.lengthMetres ?? blade.lengthMetres }));
+}
+
+function assess(machine: Machine, readings: OverlapReadings): Assessment<OverlapDetail> {
+  const blades = bladesRead(machine, readings);
+  const unread = machine.spindles.filter(({ id }) => !readings.blades[id]);
+  const figures = [...overlapFigures(blades), ...clearanceFigures(machine, blades), wearFigure(blades), widthFigure(blades)];
+  const verdict = overall(
+    figures.flatMap((figure) => (figure.verdict ? [figure.verdict] : [])),
+    unread.length === 0,
+  );
+  const detail: OverlapDetail = {
+    blades,
+    widthMetres: widthOfCut(blades),
+    wearLeftMetres: wearLeft(blades),
+    right: badRadii({ blades, side: 1, limitMetres: LEAST_OVERLAP_METRES }),
+    left: badRadii({ blades, side: -1, limitMetres: LEAST_OVERLAP_METRES }),
+  };
+  return {
+    check: "blade-overlap",
+    ruleVersion: bladeOverlap.ruleVersion,
+    verdict,
+    provisional: unread.map(({ id }) => ({ code: "as-on-the-sheet", place: id })),
+    figures,
+    evidence: unread.length === 0 ? evidenceOf(machine, blades) : [],
+    actions: actionsOf(blades, detail),
+    warnings: figures
+      .filter(({ verdict: found }) => found === "stop")
+      .map(({ place }) => ({ code: "blades-strike", ...(place ? { place } : {}) })),
+    detail,
+  };
+}
+
+function overlapFigures(blades: readonly SweptBlade[]): Figure[] {
+  return straightOverlaps(blades).map(({ between, overlapMetres }) => ({
+    id: "overlap",
+    place: between.join(":"),
+    value: overlapMetres,
+    dimension: "length",
+    instrument: "fine",
+    tolerance: { kind: "between", least: LEAST_OVERLAP_METRES, standing: "estimate" },
+    verdict:
+      overlapMetres < LEAST_OVERLAP_METRES
+        ? "out"
+        : overlapMetres < LEAST_OVERLAP_METRES + 2 * WEAR_TO_WATCH_METRES
+          ? "watch"
+          : "in-tolerance",
+    standing: "measured",
+  }));
+}
+
+/** Only free blades must clear each other: geared ones are kept apart by their timing. */
+function clearanceFigures(machine: Machine, blades: readonly SweptBlade[]): Figure[] {
+  if (featuresOf(machine).includes("gears")) return [];
+  const across = spindlesAcross(machine).map(({ id }) => id);
+  const isNeighbour = ([a, b]: readonly [string, string]) => Math.abs(across.indexOf(a) - across.indexOf(b)) === 1;
+  const judge = (clear: number): Verdict => (clear <= 0 ? "stop" : clear < LEAST_CLEARANCE_METRES ? "out" : "in-tolerance");
+  return clearances(blades)
+    .filter(({ between, clearanceMetres }) => isNeighbour(between) || clearanceMetres <= LEAST_CLEARANCE_METRES)
+    .map(({ between, clearanceMetres }) => ({
+      id: "blade-clearance",
+      place: between.join(":"),
+      value: clearanceMetres,
+      dimension: "length",
+      instrument: "fine",
+      tolerance: { kind: "between", least: LEAST_CLEARANCE_METRES, standing: "estimate" },
+      verdict: judge(clearanceMetres),
+      standing: "measured",
+    }));
+}
+
+function wearFigure(blades: readonly SweptBlade[]): Figure {
+  const value = wearLeft(blades);
+  return {
+    id: "wear-left",
+    value,
+    dimension: "length",
+    instrument: "fine",
+    tolerance: { kind: "between", least: 0, standing: "physics" },
+    verdict: value < 0 ? "out" : value < WEAR_TO_WATCH_METRES ? "watch" : "in-tolerance",
+    standing: "physics",
+  };
+}
+
+function widthFigure(blades: readonly SweptBlade[]): Figure {
+  return { id: "width-of-cut", value: widthOfCut(blades), dimension: "length", instrument: "tape", standing: "physics" };
+}
+
+/** Tape read to a sixteenth. Estimate. */
+const LENGTH_UNCERTAINTY_METRES = 0.0008;
+
+/** How far the least overlap has gone from what the sheet's blades share towards the least there may be. */
+function evidenceOf(machine: Machine, blades: readonly SweptBlade[]): Evidence[] {
+  const asNew = leastOverlap(straightOverlaps(bladesOf(machine)));
+  const now = leastOverlap(straightOverlaps(blades));
+  const room = asNew - LEAST_OVERLAP_METRES;
+  const cause = "blade-worn-short";
+  if (room <= 0) return [{ check: "blade-overlap", cause, result: now < 0 ? "suspect" : "not-found" }];
+  const ratio = measuredLikelihoodRatio({
+    deviation: asNew - now,
+    tolerance: room,
+    standardUncertainty: LENGTH_UNCERTAINTY_METRES,
+    sides: "one",
+  });
+  return [{ cause, likelihoodRatio: ratio }];
+}
+
+function actionsOf(blades: readonly SweptBlade[], { right, left }: OverlapDetail): Action[] {
+  const least = leastOverlap(straightOverlaps(blades));
+  if (least < LEAST_OVERLAP_METRES) return [{ code: "replace-short-set", overlapMetres: least }];
+  const worst = [...right, ...left].sort((a, b) => a.worstMetres - b.worstMetres)[0];
+  return worst
+    ? [
+        {
+          code: "wider-turns",
+          fromMetres: worst.fromMetres,
+          toMetres: worst.toMetres,
+          worstMetres: worst.worstMetres,
+          atMetres: worst.worstAtMetres,
+        },
+      ]
+    : [];
+}

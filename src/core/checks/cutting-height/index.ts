@@ -1,0 +1,227 @@
+import * as z from "zod";
+import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { kindById } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf, WANTED_READINGS } from "@/core/turf/stubble";
+import type { Form } from "../form";
+import type { Action, Assessment, Check } from "../types";
+
+/** Mean of the stubble against the setting: 1/8 in for rotary (common practice), 0.010 in for reel (estimate). */
+export const HEIGHT_TOLERANCE = {
+  rotary: { metres: 0.003, standing: "common-practice" },
+  reel: { metres: 0.00025, standing: "estimate" },
+} as const;
+
+const height = z.number().positive().max(0.4);
+
+export const heightReadingsSchema = z.object({
+  /** What dial, pin, notch or bench says. */
+  settingMetres: height.optional(),
+  /** Prism or ruler, one for each prick of the stubble. */
+  heightsMetres: z.array(height).max(1000).default([]),
+  ground: z.enum(["firm", "soft"]).optional(),
+  /** The turf it was cut on, as the shop calls it: its offset is learnt from earlier visits there. */
+  turf: z.string().trim().max(80).optional(),
+  wantedMetres: height.optional(),
+  /** Earlier visits of this machine. */
+  visits: z
+    .array(
+      z.object({
+        turf: z.string().max(80).optional(),
+        offsetMetres: z.number().min(-0.2).max(0.2),
+        spreadMetres: z.number().min(0).max(0.2),
+        count: z.number().int().min(1),
+        ageDays: z.number().min(0),
+      }),
+    )
+    .max(200)
+    .default([]),
+  /** Rake of the blades at their last level, front less rear; a raked blade cuts lower than its centre stands. */
+  rakeMetres: z.number().min(-0.05).max(0.05).optional(),
+});
+
+export type HeightReadings = z.output<typeof heightReadingsSchema>;
+
+export type HeightDetail = {
+  heightsMetres: number[];
+  stubble?: Stubble;
+  settingMetres?: number;
+  offsetMetres?: number;
+  learnt: LearntOffset;
+  suggested?: { wantedMetres: number; settingMetres: number; plusMinusMetres: number };
+  rakeLowersMetres?: number;
+};
+
+export const cuttingHeight: Check<HeightReadings, HeightDetail> = {
+  id: "cutting-height",
+  ruleVersion: 1,
+  readingsSchema: heightReadingsSchema,
+  missing: () => [],
+  problems: () => [],
+  form: formOf,
+  assess,
+};
+
+function formOf(machine: Machine): Form {
+  const isReel = kindById(machine.kind).cutsWith === "reel";
+  const { heightLeastMetres: least, heightMostMetres: most } = machine.sheet;
+  const range = {
+    least: 0.001,
+    most: 0.4,
+    usualLeast: Math.max(0.001, (least ?? 0.012) - (isReel ? 0.002 : 0.012)),
+    usualMost: (most ?? 0.15) + (isReel ? 0.01 : 0.05),
+  };
+  const instrument = isReel ? ("fine" as const) : ("tape" as const);
+  const length = { dimension: "length", instrument, range } as const;
+  return {
+    groups: [
+      { id: "setting", label: isReel ? "The bench" : "The setting" },
+      { id: "stubble", label: "The stubble" },
+      { id: "wanted", label: "Height that is wanted" },
+    ],
+    fields: [
+      {
+        kind: "quantity",
+        path: ["settingMetres"],
+        group: "setting",
+        label: isReel ? "Bench height" : "Dial, pin or notch says",
+        ...length,
+      },
+      { kind: "list", path: ["heightsMetres"], group: "stubble", label: "Stubble, prick by prick", wanted: WANTED_READINGS, ...length },
+      {
+        kind: "choice",
+        path: ["ground"],
+        group: "stubble",
+        label: "The ground",
+        isOptional: true,
+        options: [
+          { id: "firm", label: "Firm" },
+          { id: "soft", label: "Soft" },
+        ],
+      },
+      { kind: "text", path: ["turf"], group: "stubble", label: "Which turf", isOptional: true, most: 80 },
+      { kind: "quantity", path: ["wantedMetres"], group: "wanted", label: "Height to cut at", isOptional: true, ...length },
+    ],
+  };
+}
+
+const DAYS_SAME_VISIT = 0;
+
+function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDetail> {
+  const { cutsWith } = kindById(machine.kind);
+  const { settingMetres, heightsMetres } = readings;
+  const stubble = stubbleOf(heightsMetres);
+  const offsetMetres = stubble && settingMetres !== undefined ? stubble.meanMetres - settingMetres : undefined;
+  const learnt = learnOffset(visitsOf(readings, stubble, offsetMetres), cutsWith);
+  const wanted = readings.wantedMetres ?? settingMetres;
+  const suggested = wanted === undefined || learnt.visits === 0 ? undefined : { wantedMetres: wanted, ...settingFor(wanted, learnt) };
+  const rakeLowersMetres = readings.rakeMetres === undefined ? undefined : Math.abs(readings.rakeMetres) / 2;
+  const standardError = stubble && stubble.spreadMetres / Math.sqrt(stubble.count);
+  const tolerance = HEIGHT_TOLERANCE[cutsWith];
+  const figure =
+    offsetMetres === undefined ? undefined : offsetFigure({ offsetMetres, standardError: standardError ?? 0, tolerance, cutsWith });
+  const isEnough = heightsMetres.length >= WANTED_READINGS;
+  return {
+    check: "cutting-height",
+    ruleVersion: cuttingHeight.ruleVersion,
+    verdict: figure?.verdict ?? "not-enough-readings",
+    provisional: [
+      ...(figure && !isEnough ? [{ code: "few-pricks", count: heightsMetres.length, wanted: WANTED_READINGS }] : []),
+      ...(readings.ground === "soft" ? [{ code: "soft-ground" }] : []),
+    ],
+    figures: [...stubbleFigures(stubble, cutsWith), ...(figure ? [figure] : []), ...learntFigures(learnt, cutsWith)],
+    evidence: figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres }) : [],
+    actions: actionsOf({ verdict: figure?.verdict, suggested, learnt }),
+    warnings: rakeLowersMetres !== undefined && rakeLowersMetres > 0.0005 ? [{ code: "rake-cuts-lower", byMetres: rakeLowersMetres }] : [],
+    detail: {
+      heightsMetres,
+      learnt,
+      ...(stubble ? { stubble } : {}),
+      ...(settingMetres === undefined ? {} : { settingMetres }),
+      ...(offsetMetres === undefined ? {} : { offsetMetres }),
+      ...(suggested ? { suggested } : {}),
+      ...(rakeLowersMetres === undefined ? {} : { rakeLowersMetres }),
+    },
+  };
+}
+
+/** Earlier visits on the same turf and this one. */
+function visitsOf({ visits, turf }: HeightReadings, stubble: Stubble | undefined, offsetMetres: number | undefined) {
+  const here = visits.filter((visit) => turf === undefined || turf === "" || visit.turf?.toLowerCase() === turf.toLowerCase());
+  const now =
+    stubble && offsetMetres !== undefined
+      ? [{ offsetMetres, spreadMetres: stubble.spreadMetres, count: stubble.count, ageDays: DAYS_SAME_VISIT }]
+      : [];
+  return [...here, ...now];
+}
+
+function offsetFigure(args: {
+  offsetMetres: number;
+  standardError: number;
+  tolerance: { metres: number; standing: "common-practice" | "estimate" };
+  cutsWith: "rotary" | "reel";
+}): Figure & { verdict: Verdict } {
+  const { offsetMetres, standardError, tolerance } = args;
+  return {
+    id: "over-the-setting",
+    value: offsetMetres,
+    standardError,
+    dimension: "length",
+    instrument: "fine",
+    tolerance: { kind: "about", target: 0, plusMinus: tolerance.metres, standing: tolerance.standing },
+    verdict: judgeDeviation({ deviation: offsetMetres, tolerance: tolerance.metres, standardError }),
+    standing: "measured",
+  };
+}
+
+function stubbleFigures(stubble: Stubble | undefined, cutsWith: "rotary" | "reel"): Figure[] {
+  if (!stubble) return [];
+  const instrument = cutsWith === "reel" ? "fine" : "gauge";
+  const figure = (id: string, value: number): Figure => ({ id, value, dimension: "length", instrument, standing: "measured" });
+  return [
+    figure("stubble-mean", stubble.meanMetres),
+    figure("stubble-95", stubble.plusMinusMetres),
+    figure("stubble-spread", stubble.spreadMetres),
+  ];
+}
+
+function learntFigures({ offsetMetres, plusMinusMetres, visits }: LearntOffset, cutsWith: "rotary" | "reel"): Figure[] {
+  if (visits === 0) return [];
+  return [
+    {
+      id: "learnt-offset",
+      value: offsetMetres,
+      standardError: plusMinusMetres,
+      dimension: "length",
+      instrument: cutsWith === "reel" ? "fine" : "gauge",
+      standing: "estimate",
+    },
+  ];
+}
+
+/** One figure for several causes on a reel machine: that it is off, not why. */
+function evidenceOf(args: { cutsWith: "rotary" | "reel"; figure: Figure & { verdict: Verdict }; tolerance: number }): Evidence[] {
+  const { cutsWith, figure, tolerance } = args;
+  const check = "cutting-height";
+  if (cutsWith === "rotary")
+    return [
+      {
+        cause: "height-misset",
+        likelihoodRatio: measuredLikelihoodRatio({
+          deviation: figure.value,
+          tolerance,
+          standardUncertainty: figure.standardError ?? 0,
+          sides: "two",
+        }),
+      },
+    ];
+  const causes = ["height-misset", "roller-sinks", "thatch-build-up"];
+  if (figure.verdict === "out") return [{ check, causes: figure.value < 0 ? causes : ["height-misset"], result: "suspect" } as Evidence];
+  return figure.verdict === "in-tolerance" ? causes.map((cause) => ({ check, cause, result: "not-found" as const })) : [];
+}
+
+function actionsOf(args: { verdict: Verdict | undefined; suggested: HeightDetail["suggested"]; learnt: LearntOffset }): Action[] {
+  const { verdict, suggested, learnt } = args;
+  if (!suggested || verdict === undefined || verdict === "in-tolerance") return [];
+  return [{ code: "set-height", ...suggested, visits: learnt.visits }];
+}

@@ -1,0 +1,74 @@
+import type { Point } from "@/core/geometry";
+import type { Dimension, Instrument, QuantityRange } from "@/core/units";
+
+/** Where a value stands in a worksheet's readings: the keys down to it. Ids hold no dots, so a joined path is a key. */
+type Common = {
+  path: readonly string[];
+  label: string;
+  /** The group it is asked with. */
+  group: string;
+  isOptional?: boolean;
+};
+
+export type QuantityAsked = Common & { kind: "quantity"; dimension: Dimension; instrument: Instrument; range: QuantityRange };
+/** Many readings of one kind, typed or pasted. */
+export type ListAsked = Common & { kind: "list"; dimension: Dimension; instrument: Instrument; range: QuantityRange; wanted: number };
+export type ChoiceAsked = Common & { kind: "choice"; options: readonly { id: string; label: string }[] };
+/** A bare number: money, a count, days. */
+export type NumberAsked = Common & { kind: "number"; least: number; most: number; unit?: string; isWhole?: boolean };
+export type TextAsked = Common & { kind: "text"; most: number };
+/** One thing to read or to answer. */
+export type Field = QuantityAsked | ListAsked | ChoiceAsked | NumberAsked | TextAsked;
+
+/** What belongs together: a blade, a hanger, the money. `at`: where on the machine, metres. */
+export type Group = { id: string; label: string; at?: Point; isFolded?: boolean };
+
+/** A worksheet as it is filled in: fields in the order of the work, each in a group. */
+export type Form = { groups: Group[]; fields: Field[] };
+
+export const keyOf = (path: readonly string[]): string => path.join(".");
+
+type Nested = { [key: string]: unknown };
+
+/** Readings in a check's own form, from values by path; what was not answered is left out. */
+export function packReadings(values: readonly { path: readonly string[]; value: unknown }[]): Nested {
+  const readings: Nested = {};
+  for (const { path, value } of values) {
+    let here = readings;
+    for (const part of path.slice(0, -1)) {
+      here[part] ??= {};
+      here = here[part] as Nested;
+    }
+    const last = path.at(-1);
+    if (last !== undefined) here[last] = value;
+  }
+  return readings;
+}
+
+/** What stands at a path of readings; `undefined` where nothing does. */
+export function readAt(readings: unknown, path: readonly string[]): unknown {
+  return path.reduce<unknown>((here, part) => (typeof here === "object" && here !== null ? (here as Nested)[part] : undefined), readings);
+}
+
+export type ReadingRow = { place: string; quantity: string; value: number; key: string };
+
+const SNAKE = /[A-Z]/g;
+
+/**
+ * Every number of nested readings as a row: place is the path down to it, quantity its own name in snake case; of a list, each place
+ * ends in its number. `key` is the field it was typed in.
+ */
+export function rowsOf(readings: unknown, path: readonly string[] = []): ReadingRow[] {
+  if (typeof readings === "number") {
+    const name = path.at(-1) ?? "value";
+    const quantity = name.replace(SNAKE, (letter) => `_${letter.toLowerCase()}`);
+    return [{ place: path.slice(0, -1).join(":") || "machine", quantity, value: readings, key: keyOf(path) }];
+  }
+  if (Array.isArray(readings)) {
+    return readings.flatMap((one: unknown, index) =>
+      rowsOf(one, path).map((row) => ({ ...row, place: `${row.place}:${index + 1}`, key: `${row.key}.${index}` })),
+    );
+  }
+  if (typeof readings !== "object" || readings === null) return [];
+  return Object.entries(readings).flatMap(([key, value]) => rowsOf(value, [...path, key]));
+}

@@ -1,0 +1,117 @@
+import * as z from "zod";
+import type { Evidence, Verdict } from "@/core/findings";
+import { type Machine, pointOf } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, Mark } from "../types";
+import { overall, unknownPlaces } from "../verdicts";
+
+const HANGER_STATES = ["sound", "worn", "bent", "elongated", "wrong-clip", "missing"] as const;
+const SHELL_STATES = ["sound", "cracked", "bent"] as const;
+
+export const hangerReadingsSchema = z.object({
+  hangers: z.record(z.string(), z.object({ state: z.enum(HANGER_STATES), note: z.string().max(200).optional() })).default({}),
+  shell: z.object({ state: z.enum(SHELL_STATES), note: z.string().max(200).optional() }).optional(),
+});
+
+export type HangerReadings = z.output<typeof hangerReadingsSchema>;
+type HangerState = (typeof HANGER_STATES)[number];
+
+/** Worn is watched; anything else that is not sound lets a corner of the deck down. Common practice. */
+const VERDICT_OF: Record<HangerState, Verdict> = {
+  sound: "in-tolerance",
+  worn: "watch",
+  bent: "out",
+  elongated: "out",
+  "wrong-clip": "out",
+  missing: "out",
+};
+
+const HANGER_OPTIONS = [
+  { id: "sound", label: "Sound" },
+  { id: "worn", label: "Worn" },
+  { id: "bent", label: "Bent" },
+  { id: "elongated", label: "Hole long" },
+  { id: "wrong-clip", label: "Wrong clip" },
+  { id: "missing", label: "Missing" },
+] as const;
+
+export const hangerInspection: Check<HangerReadings, { looked: number; of: number }> = {
+  id: "hanger-inspection",
+  ruleVersion: 1,
+  readingsSchema: hangerReadingsSchema,
+  missing: (machine) => ((machine.deck?.hangers.length ?? 0) === 0 ? ["no-hangers"] : []),
+  problems: (machine, { hangers }) =>
+    unknownPlaces({ read: hangers, known: machine.deck?.hangers ?? [], path: "hangers", code: "unknown-hanger" }),
+  form: formOf,
+  assess,
+};
+
+function formOf(machine: Machine): Form {
+  const hangers = machine.deck?.hangers ?? [];
+  return {
+    groups: [
+      ...hangers.map((hanger) => ({ id: hanger.id, label: hanger.label, at: pointOf(hanger) })),
+      { id: "shell", label: "Shell and mounts" },
+    ],
+    fields: [
+      ...hangers.flatMap(({ id }): Form["fields"] => [
+        { kind: "choice", path: ["hangers", id, "state"], group: id, label: "Hanger, link, pin, clip", options: HANGER_OPTIONS },
+        { kind: "text", path: ["hangers", id, "note"], group: id, label: "In words", isOptional: true, most: 200 },
+      ]),
+      {
+        kind: "choice",
+        path: ["shell", "state"],
+        group: "shell",
+        label: "Shell and spindle mounts",
+        isOptional: true,
+        options: [
+          { id: "sound", label: "Sound" },
+          { id: "cracked", label: "Cracked" },
+          { id: "bent", label: "Bent" },
+        ],
+      },
+    ],
+  };
+}
+
+function assess(machine: Machine, { hangers, shell }: HangerReadings): Assessment<{ looked: number; of: number }> {
+  const all = machine.deck?.hangers ?? [];
+  const marks: Mark[] = Object.entries(hangers).map(([place, { state }]) => ({ place, verdict: VERDICT_OF[state], code: state }));
+  if (shell) marks.push({ place: "shell", verdict: shell.state === "sound" ? "in-tolerance" : "out", code: shell.state });
+  const isComplete = all.every(({ id }) => hangers[id] !== undefined);
+  return {
+    check: "hanger-inspection",
+    ruleVersion: hangerInspection.ruleVersion,
+    verdict: overall(
+      marks.map(({ verdict }) => verdict),
+      isComplete,
+    ),
+    provisional: all.filter(({ id }) => !hangers[id]).map(({ id }) => ({ code: "place-unread", place: id })),
+    figures: [],
+    marks,
+    evidence: evidenceOf({ marks: marks.filter(({ place }) => place !== "shell"), shell, isComplete }),
+    actions: actionsOf(marks),
+    warnings: [],
+    detail: { looked: Object.keys(hangers).length, of: all.length },
+  };
+}
+
+function evidenceOf(args: { marks: readonly Mark[]; shell: HangerReadings["shell"]; isComplete: boolean }): Evidence[] {
+  const check = "hanger-inspection";
+  const evidence: Evidence[] = [];
+  if (args.marks.some(({ verdict }) => verdict === "out")) evidence.push({ check, cause: "hanger-failed", result: "seen" });
+  else if (args.marks.some(({ verdict }) => verdict === "watch")) evidence.push({ check, cause: "hanger-failed", result: "suspect" });
+  else if (args.isComplete) evidence.push({ check, cause: "hanger-failed", result: "not-found" });
+  if (args.shell) evidence.push({ check, cause: "deck-shell-bent", result: args.shell.state === "sound" ? "not-found" : "seen" });
+  return evidence;
+}
+
+function actionsOf(marks: readonly Mark[]): Action[] {
+  const bad = marks.filter(({ verdict, place }) => verdict === "out" && place !== "shell");
+  const shell = marks.find(({ place, verdict }) => place === "shell" && verdict === "out");
+  return [
+    ...bad.map(({ place, code }) => ({ code: "mend-hanger" as const, place, state: code })),
+    ...(shell ? [{ code: "repair-shell" as const, state: shell.code }] : []),
+    ...(bad.length > 0 ? [{ code: "level-again" as const }] : []),
+  ];
+}

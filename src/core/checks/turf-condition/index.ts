@@ -1,0 +1,280 @@
+import * as z from "zod";
+import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
+import { kindById } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, Mark } from "../types";
+import { overall } from "../verdicts";
+
+/** Height before the cut over height of cut: a mowing takes no more than a third of the leaf. Common practice. */
+export const MOST_BEFORE_TO_CUT = 1.5;
+/** Thatch deeper than this lets a machine sink. Estimate: 1/2 in. */
+const MOST_THATCH_METRES = 0.0127;
+
+const height = z.number().positive().max(1);
+
+export const turfReadingsSchema = z.object({
+  beforeMetres: z.array(height).max(200).default([]),
+  cutMetres: height.optional(),
+  growthMetresPerDay: z.number().min(0).max(0.1).optional(),
+  moisture: z.enum(["dry", "damp", "wet"]).optional(),
+  density: z.enum(["dense", "usual", "thin"]).optional(),
+  thatchMetres: z.number().min(0).max(0.2).optional(),
+  lie: z.enum(["upright", "leaning", "flat"]).optional(),
+  ground: z.enum(["flat", "gentle", "rough"]).optional(),
+  /** What the rest of the fleet leaves on the same turf. */
+  others: z.enum(["same", "better", "not-seen"]).optional(),
+  direction: z.enum(["varied", "same"]).optional(),
+});
+
+export type TurfReadings = z.output<typeof turfReadingsSchema>;
+
+export type TurfDetail = {
+  beforeMetres?: number;
+  cutMetres?: number;
+  /** Share of the leaf that this mowing takes. */
+  share?: number;
+  /** The lowest first cut that keeps to a third. */
+  firstCutMetres?: number;
+  /** From just mown until a third has grown. */
+  daysToThird?: number;
+  ground: "good" | "gross-faults-only" | "not-told";
+};
+
+export const turfCondition: Check<TurfReadings, TurfDetail> = {
+  id: "turf-condition",
+  ruleVersion: 1,
+  readingsSchema: turfReadingsSchema,
+  missing: () => [],
+  problems: () => [],
+  form: formOf,
+  assess,
+};
+
+const options = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
+
+function formOf(machine: Machine): Form {
+  const isReel = kindById(machine.kind).cutsWith === "reel";
+  const most = (machine.sheet.heightMostMetres ?? 0.12) + 0.05;
+  const length = { dimension: "length", instrument: isReel ? "fine" : "tape" } as const;
+  return {
+    groups: [
+      { id: "leaf", label: "The leaf" },
+      { id: "turf", label: "The turf" },
+      { id: "others", label: "Beside it" },
+    ],
+    fields: [
+      {
+        kind: "list",
+        path: ["beforeMetres"],
+        group: "leaf",
+        label: "Height before the cut",
+        wanted: 3,
+        ...length,
+        range: { least: 0.002, most: 1, usualLeast: 0.003, usualMost: 0.4 },
+      },
+      {
+        kind: "quantity",
+        path: ["cutMetres"],
+        group: "leaf",
+        label: "Height of cut",
+        ...length,
+        range: { least: 0.001, most: 0.4, usualLeast: (machine.sheet.heightLeastMetres ?? 0.01) * 0.8, usualMost: most },
+      },
+      {
+        kind: "quantity",
+        path: ["growthMetresPerDay"],
+        group: "leaf",
+        label: "It grows in a day",
+        isOptional: true,
+        dimension: "length",
+        instrument: "fine",
+        range: { least: 0, most: 0.1, usualLeast: 0, usualMost: 0.03 },
+      },
+      {
+        kind: "choice",
+        path: ["moisture"],
+        group: "turf",
+        label: "Moisture",
+        options: options(["dry", "Dry"], ["damp", "Damp"], ["wet", "Wet"]),
+      },
+      {
+        kind: "choice",
+        path: ["density"],
+        group: "turf",
+        label: "Stand",
+        options: options(["dense", "Dense"], ["usual", "Usual"], ["thin", "Thin"]),
+      },
+      {
+        kind: "choice",
+        path: ["lie"],
+        group: "turf",
+        label: "Leaf lies",
+        isOptional: true,
+        options: options(["upright", "Upright"], ["leaning", "Leaning"], ["flat", "Flat"]),
+      },
+      {
+        kind: "choice",
+        path: ["ground"],
+        group: "turf",
+        label: "Ground",
+        options: options(["flat", "Flat"], ["gentle", "Gentle"], ["rough", "Rough"]),
+      },
+      {
+        kind: "quantity",
+        path: ["thatchMetres"],
+        group: "turf",
+        label: "Thatch",
+        isOptional: true,
+        dimension: "length",
+        instrument: "tape",
+        range: { least: 0, most: 0.2, usualLeast: 0, usualMost: 0.06 },
+      },
+      {
+        kind: "choice",
+        path: ["others"],
+        group: "others",
+        label: "The other machines on it",
+        isOptional: true,
+        options: options(["same", "Cut the same"], ["better", "Cut better"], ["not-seen", "Not seen"]),
+      },
+      ...(isReel
+        ? [
+            {
+              kind: "choice" as const,
+              path: ["direction"],
+              group: "others",
+              label: "Direction of mowing",
+              isOptional: true,
+              options: options(["varied", "Varied"], ["same", "Always the same"]),
+            },
+          ]
+        : []),
+    ],
+  };
+}
+
+function assess(machine: Machine, readings: TurfReadings): Assessment<TurfDetail> {
+  const leaf = leafOf(readings);
+  const marks = marksOf(readings, leaf.share);
+  const ground = groundOf(readings);
+  const isComplete =
+    leaf.share !== undefined && readings.moisture !== undefined && readings.ground !== undefined && readings.density !== undefined;
+  return {
+    check: "turf-condition",
+    ruleVersion: turfCondition.ruleVersion,
+    verdict: overall(
+      marks.map(({ verdict }) => verdict),
+      isComplete,
+    ),
+    provisional: isComplete ? [] : [{ code: "turf-not-all-told" }],
+    figures: figuresOf(readings, leaf),
+    marks,
+    evidence: evidenceOf({ readings, marks, isComplete, isReel: kindById(machine.kind).cutsWith === "reel" }),
+    actions: actionsOf(readings, leaf, ground),
+    warnings: readings.others === "same" ? [{ code: "others-cut-the-same" }] : [],
+    detail: { ...leaf, ground },
+  };
+}
+
+type Leaf = Omit<TurfDetail, "ground">;
+
+function leafOf({ beforeMetres, cutMetres, growthMetresPerDay }: TurfReadings): Leaf {
+  const before = beforeMetres.length === 0 ? undefined : beforeMetres.reduce((sum, one) => sum + one, 0) / beforeMetres.length;
+  return {
+    ...(before === undefined ? {} : { beforeMetres: before }),
+    ...(cutMetres === undefined ? {} : { cutMetres }),
+    ...(before === undefined || cutMetres === undefined ? {} : { share: Math.max(0, 1 - cutMetres / before) }),
+    ...(before !== undefined && cutMetres !== undefined && before > MOST_BEFORE_TO_CUT * cutMetres
+      ? { firstCutMetres: before / MOST_BEFORE_TO_CUT }
+      : {}),
+    ...(cutMetres !== undefined && growthMetresPerDay ? { daysToThird: ((MOST_BEFORE_TO_CUT - 1) * cutMetres) / growthMetresPerDay } : {}),
+  };
+}
+
+/** A third of the leaf, to the last bit of a conversion. */
+const THIRD = 1 - 1 / MOST_BEFORE_TO_CUT;
+
+function marksOf(readings: TurfReadings, share: number | undefined): Mark[] {
+  const { moisture, density, ground, lie, thatchMetres, direction } = readings;
+  const looked = (place: string, code: string | undefined, bad: Record<string, Verdict>): Mark[] =>
+    code === undefined ? [] : [{ place, verdict: bad[code] ?? "in-tolerance", code }];
+  return [
+    ...(share === undefined ? [] : [{ place: "leaf", verdict: judgeDeviation({ deviation: share, tolerance: THIRD }) }]),
+    ...looked("moisture", moisture, { wet: "out", damp: "watch" }),
+    ...looked("density", density, { thin: "watch" }),
+    ...looked("ground", ground, { rough: "out", gentle: "watch" }),
+    ...looked("lie", lie, { flat: "watch" }),
+    ...(thatchMetres === undefined
+      ? []
+      : [{ place: "thatch", verdict: judgeDeviation({ deviation: thatchMetres, tolerance: MOST_THATCH_METRES }) }]),
+    ...looked("direction", direction, { same: "out" }),
+  ];
+}
+
+/** Whether this turf shows a fine fault at all: poor turf shows only gross ones. Common practice. */
+function groundOf({ density, moisture, ground }: TurfReadings): TurfDetail["ground"] {
+  if (density === undefined || moisture === undefined || ground === undefined) return "not-told";
+  return density === "thin" || moisture === "wet" || ground === "rough" ? "gross-faults-only" : "good";
+}
+
+function figuresOf({ thatchMetres }: TurfReadings, { beforeMetres, cutMetres, share }: Leaf): Figure[] {
+  if (beforeMetres === undefined) return [];
+  return [
+    {
+      id: "height-before",
+      value: beforeMetres,
+      dimension: "length",
+      instrument: "tape",
+      ...(cutMetres === undefined
+        ? {}
+        : { tolerance: { kind: "between", most: MOST_BEFORE_TO_CUT * cutMetres, standing: "common-practice" } as const }),
+      ...(share === undefined ? {} : { verdict: judgeDeviation({ deviation: share, tolerance: THIRD }) }),
+      standing: "measured",
+    },
+    ...(thatchMetres === undefined
+      ? []
+      : [
+          {
+            id: "thatch",
+            value: thatchMetres,
+            dimension: "length" as const,
+            instrument: "tape" as const,
+            tolerance: { kind: "between" as const, most: MOST_THATCH_METRES, standing: "estimate" as const },
+            verdict: judgeDeviation({ deviation: thatchMetres, tolerance: MOST_THATCH_METRES }),
+            standing: "measured" as const,
+          },
+        ]),
+  ];
+}
+
+function evidenceOf(args: { readings: TurfReadings; marks: readonly Mark[]; isComplete: boolean; isReel: boolean }): Evidence[] {
+  const { readings, marks, isComplete, isReel } = args;
+  const check = "turf-condition";
+  const verdictOf = (place: string) => marks.find((mark) => mark.place === place)?.verdict;
+  const told = (cause: string, verdicts: readonly (Verdict | undefined)[]): Evidence[] => {
+    if (verdicts.includes("out")) return [{ check, cause, result: "seen" }];
+    if (verdicts.some((verdict) => verdict === undefined)) return [];
+    return [{ check, cause, result: verdicts.includes("watch") ? "unclear" : "not-found" }];
+  };
+  return [
+    ...(isComplete || verdictOf("leaf") === "out" || readings.moisture === "wet"
+      ? told("too-wet-or-tall", [verdictOf("leaf"), verdictOf("moisture")])
+      : []),
+    ...told("ground-undulates", [verdictOf("ground")]),
+    ...(isReel ? told("same-direction", [verdictOf("direction")]) : []),
+    ...(isReel ? told("thatch-build-up", [verdictOf("thatch")]) : []),
+  ];
+}
+
+function actionsOf(readings: TurfReadings, leaf: Leaf, ground: TurfDetail["ground"]): Action[] {
+  return [
+    ...(leaf.firstCutMetres === undefined
+      ? []
+      : [{ code: "cut-in-stages" as const, firstMetres: leaf.firstCutMetres, thenMetres: leaf.cutMetres }]),
+    ...(readings.moisture === "wet" ? [{ code: "wait-for-dry" as const }] : []),
+    ...(leaf.daysToThird === undefined ? [] : [{ code: "mow-within" as const, days: Math.floor(leaf.daysToThird) }]),
+    ...(ground === "gross-faults-only" ? [{ code: "judge-elsewhere" as const }] : []),
+    ...(readings.direction === "same" ? [{ code: "vary-direction" as const }] : []),
+  ];
+}

@@ -1,0 +1,20 @@
+import { gravest, type Verdict } from "@/core/findings";
+import type { ReadingProblem } from "./types";
+
+/** The gravest of what was read; while something is unread, good news waits. */
+export function overall(verdicts: readonly Verdict[], isComplete: boolean): Verdict {
+  const worst = gravest(verdicts);
+  return !isComplete && (worst === "in-tolerance" || worst === "watch") ? "not-enough-readings" : worst;
+}
+
+/** Places read that the machine does not have. */
+export function unknownPlaces(args: {
+  read: Readonly<Record<string, unknown>> | undefined;
+  known: readonly { id: string }[];
+  path: string;
+  code: string;
+}): ReadingProblem[] {
+  return Object.keys(args.read ?? {})
+    .filter((place) => !args.known.some(({ id }) => id === place))
+    .map((place) => ({ code: args.code, path: [args.path, place], place }));
+}

@@ -1,0 +1,88 @@
+import type { CleanlinessReadings, HeightReadings } from "@/core/checks";
+import { type DeckContext, deckContext } from "@/core/jobs";
+import type { Db } from "./connection";
+import { listEvents } from "./events";
+import { getMachine } from "./machines";
+import { getJobRow } from "./steps";
+import { STANDING_TAKES, takesOfJob } from "./takes-read";
+
+/** What the record itself brings to a check's readings; nobody types it. */
+export type CheckContext = {
+  "deck-level": DeckContext;
+  "cutting-height": Pick<HeightReadings, "visits" | "rakeMetres">;
+  "deck-cleanliness": Pick<CleanlinessReadings, "site">;
+};
+
+export function takeRecord(take: ReturnType<typeof takesOfJob>[number]) {
+  return { id: take.stepId, check: take.checkId, at: take.at, verdict: take.verdict, isProvisional: take.result.provisional.length > 0 };
+}
+
+/** What a level in this job stands on, as the record has it now. A provisional, undone or corrected level is no last good one. */
+function levelContext(db: Db, jobId: number): DeckContext {
+  const { machineId } = getJobRow(db, jobId);
+  const { machine } = getMachine(db, machineId);
+  const lastGood = db
+    .prepare(
+      `SELECT max(at) AS at FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level' AND t.verdict = 'in-tolerance'
+         AND json_array_length(t.result_json, '$.provisional') = 0)`,
+    )
+    .get(machineId) as { at: string | null };
+  return deckContext({
+    machine,
+    takes: takesOfJob(db, jobId).map(takeRecord),
+    events: listEvents(db, machineId),
+    ...(lastGood.at === null ? {} : { lastGoodLevelAt: lastGood.at }),
+  });
+}
+
+const DAY = 86_400_000;
+
+/** Visits whose offset was measured, and the rake the blades stood at last. */
+export function heightContext(db: Db, machineId: string, now: string): CheckContext["cutting-height"] {
+  const visits = db
+    .prepare(
+      `SELECT at, json_extract(input_json, '$.turf') AS turf, json_extract(result_json, '$.detail.offsetMetres') AS offset,
+         json_extract(result_json, '$.detail.stubble.spreadMetres') AS spread, json_extract(result_json, '$.detail.stubble.count') AS count
+       FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'cutting-height') WHERE offset IS NOT NULL AND at < ? ORDER BY at DESC LIMIT 100`,
+    )
+    .all(machineId, now) as { at: string; turf: string | null; offset: number; spread: number; count: number }[];
+  const rake = db
+    .prepare(
+      `SELECT json_extract(result_json, '$.detail.rake.value') AS rake FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level')
+       WHERE rake IS NOT NULL ORDER BY at DESC LIMIT 1`,
+    )
+    .get(machineId) as { rake: number } | undefined;
+  return {
+    visits: visits.map(({ at, turf, offset, spread, count }) => ({
+      offsetMetres: offset,
+      spreadMetres: spread,
+      count,
+      ageDays: Math.max(0, (Date.parse(now) - Date.parse(at)) / DAY),
+      ...(turf === null ? {} : { turf }),
+    })),
+    ...(rake ? { rakeMetres: rake.rake } : {}),
+  };
+}
+
+/** How often the decks of a machine's site were looked at, and found packed. */
+export function siteContext(db: Db, site: string): CheckContext["deck-cleanliness"] {
+  const { looks, packed } = db
+    .prepare(
+      `SELECT count(*) AS looks, coalesce(sum(EXISTS (SELECT 1 FROM json_each(result_json, '$.evidence') e
+         WHERE json_extract(e.value, '$.cause') = 'deck-packed' AND json_extract(e.value, '$.result') = 'seen')), 0) AS packed
+       FROM (${STANDING_TAKES} AND t.check_id = 'deck-cleanliness' AND t.machine_id IN (SELECT id FROM machines WHERE site = ?))`,
+    )
+    .get(site) as { looks: number; packed: number };
+  return looks === 0 ? {} : { site: { looks, packed } };
+}
+
+/** All of it for a job, by check. */
+export function checkContexts(db: Db, jobId: number, now: string): CheckContext {
+  const { machineId } = getJobRow(db, jobId);
+  return { "deck-level": levelContext(db, jobId), ...machineContexts(db, machineId, now) };
+}
+
+/** What a machine brings without a job: no level rests on tyres that were checked. */
+export function machineContexts(db: Db, machineId: string, now: string): Omit<CheckContext, "deck-level"> {
+  return { "cutting-height": heightContext(db, machineId, now), "deck-cleanliness": siteContext(db, getMachine(db, machineId).site) };
+}

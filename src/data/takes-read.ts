@@ -1,0 +1,78 @@
+import type { Assessment } from "@/core/checks";
+import type { CheckId } from "@/core/diagnosis";
+import type { Verdict } from "@/core/findings";
+import type { Db } from "./connection";
+
+export type Take = {
+  stepId: number;
+  jobId: number;
+  checkId: CheckId;
+  correctsStepId?: number;
+  input: unknown;
+  sheetVersion: number;
+  ruleVersion: number;
+  verdict: Verdict;
+  result: Assessment;
+  at: string;
+  who: string;
+  readings: { id: number; place: string; quantity: string; value: number; asTyped?: string }[];
+};
+
+type Row = {
+  step_id: number;
+  job_id: number;
+  check_id: CheckId;
+  corrects_step_id: number | null;
+  input_json: string;
+  sheet_version: number;
+  rule_version: number;
+  verdict: Verdict;
+  result_json: string;
+  at: string;
+  who: string;
+};
+
+/** Takes that count: not undone, not corrected since. Open for further conditions. */
+export const STANDING_TAKES = `SELECT t.step_id, t.job_id, t.check_id, t.corrects_step_id, t.input_json, t.sheet_version, t.rule_version, t.verdict,
+  t.result_json, t.at, s.who FROM takes t JOIN steps s ON s.id = t.step_id
+  WHERE NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
+    AND NOT EXISTS (SELECT 1 FROM takes c WHERE c.corrects_step_id = t.step_id
+      AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = c.step_id))`;
+
+function fromRow(db: Db, row: Row): Take {
+  const readings = db
+    .prepare("SELECT id, place, quantity, value, as_typed FROM readings WHERE step_id = ? ORDER BY id")
+    .all(row.step_id) as {
+    id: number;
+    place: string;
+    quantity: string;
+    value: number;
+    as_typed: string | null;
+  }[];
+  return {
+    stepId: row.step_id,
+    jobId: row.job_id,
+    checkId: row.check_id,
+    input: JSON.parse(row.input_json),
+    sheetVersion: row.sheet_version,
+    ruleVersion: row.rule_version,
+    verdict: row.verdict,
+    result: JSON.parse(row.result_json) as Assessment,
+    at: row.at,
+    who: row.who,
+    readings: readings.map(({ as_typed, ...reading }) => ({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) })),
+    ...(row.corrects_step_id === null ? {} : { correctsStepId: row.corrects_step_id }),
+  };
+}
+
+/** Takes of a job that count: not undone, not corrected since. Oldest first. */
+export function takesOfJob(db: Db, jobId: number): Take[] {
+  return (db.prepare(`${STANDING_TAKES} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]).map((row) => fromRow(db, row));
+}
+
+/** All takes of a machine that count, newest first. */
+export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
+  return (db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY t.at DESC LIMIT ?`).all(machineId, limit) as Row[]).map((row) =>
+    fromRow(db, row),
+  );
+}

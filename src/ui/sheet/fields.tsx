@@ -1,0 +1,362 @@
+"use client";
+
+import { RadioGroup } from "radix-ui";
+import { type KeyboardEvent, type RefObject, useRef } from "react";
+import { type Field, keyOf } from "@/core/checks";
+import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
+import type { FieldEntry, ListEntry, NumberEntry } from "../entry";
+import { QuantityField } from "../quantity-field";
+import type { Evaluated, Typed } from "./evaluate";
+
+export type FieldsArgs = {
+  evaluated: Evaluated;
+  typed: Typed;
+  system: UnitSystem;
+  onText: (key: string, text: string) => void;
+  onSure: (key: string, text: string) => void;
+  /** The group in hand, shown on the drawing. */
+  onGroup: (group: string) => void;
+  fields: RefObject<HTMLDivElement | null>;
+};
+
+/** Every field of a form in the order of the work. Enter goes on, Shift and Enter back, a digit picks an answer and goes on. */
+export function SheetFields(args: FieldsArgs) {
+  const { form } = args.evaluated;
+  return (
+    <div ref={args.fields}>
+      {form.groups.map((group) => {
+        const own = form.fields.filter((field) => field.group === group.id);
+        if (own.length === 0) return null;
+        const body = (
+          <div className="ruled">
+            {own.map((field) => (
+              <OneField key={keyOf(field.path)} field={field} {...args} />
+            ))}
+          </div>
+        );
+        return group.isFolded ? (
+          <details
+            key={group.id}
+            className="mt-2 border-t-2 border-ink"
+            open={own.some(({ path }) => (args.typed.text[keyOf(path)] ?? "") !== "")}
+          >
+            <summary className="min-h-11 cursor-pointer py-2 text-lg font-bold">{group.label}</summary>
+            {body}
+          </details>
+        ) : (
+          <section key={group.id} id={`group-${group.id}`} aria-label={group.label} className="mt-2 border-t-2 border-ink pt-1">
+            <div className="flex items-baseline gap-2">
+              <h3 className="grow text-lg font-bold">{group.label}</h3>
+              <SameOnOthers group={group.id} {...args} />
+            </div>
+            {body}
+          </section>
+        );
+      })}
+    </div>
+  );
+}
+
+/** Offered on the first of several like groups once it is filled in: most often they are all alike. */
+function SameOnOthers({ group, evaluated, typed, onText }: FieldsArgs & { group: string }) {
+  const { fields } = evaluated.form;
+  const tail = (path: readonly string[], id: string) => path.slice(path.indexOf(id) + 1).join(".");
+  const own = fields.filter((field) => field.group === group && field.path.includes(group) && field.kind === "choice");
+  const others = evaluated.form.groups.filter(
+    ({ id }) => id !== group && fields.some((field) => field.group === id && field.path.includes(id)),
+  );
+  const isFirst = fields.find((field) => field.path.includes(field.group))?.group === group;
+  const empty = others.flatMap(({ id }) =>
+    fields
+      .filter((field) => field.group === id && field.kind === "choice" && (typed.text[keyOf(field.path)] ?? "") === "")
+      .flatMap((field) => {
+        const like = own.find((one) => tail(one.path, group) === tail(field.path, id));
+        const text = like ? typed.text[keyOf(like.path)] : undefined;
+        return text ? [{ key: keyOf(field.path), text }] : [];
+      }),
+  );
+  if (!isFirst || empty.length === 0) return null;
+  return (
+    <button
+      type="button"
+      className="btn text-sm"
+      onClick={() => {
+        for (const { key, text } of empty) onText(key, text);
+      }}
+    >
+      Same on the others
+    </button>
+  );
+}
+
+function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
+  const key = keyOf(field.path);
+  const text = args.typed.text[key] ?? "";
+  const entry = args.evaluated.entries[key] ?? { kind: "empty" as const };
+  const trouble = args.evaluated.troubles.byField[key];
+  const id = `field-${key}`;
+  const onFocus = () => args.onGroup(field.group);
+  const label = field.isOptional ? `${field.label} (if known)` : field.label;
+  switch (field.kind) {
+    case "quantity":
+      return (
+        <QuantityField
+          id={id}
+          label={field.label}
+          hint={field.isOptional ? "if known" : undefined}
+          text={text}
+          entry={entry as Parameters<typeof QuantityField>[0]["entry"]}
+          dimension={field.dimension}
+          instrument={field.instrument}
+          system={args.system}
+          trouble={trouble}
+          onFocus={onFocus}
+          onText={(next) => args.onText(key, next)}
+          onSure={(next) => args.onSure(key, next)}
+          onKeyDown={(event) => onEnter(event, args.fields)}
+        />
+      );
+    case "choice":
+      return <ChoiceRow id={id} field={field} label={label} value={text} trouble={trouble} onFocus={onFocus} {...args} />;
+    case "list":
+      return <ListField id={id} field={field} text={text} entry={entry} trouble={trouble} onFocus={onFocus} {...args} />;
+    case "number":
+      return (
+        <LineField
+          id={id}
+          label={label}
+          unit={field.unit}
+          text={text}
+          trouble={trouble ?? sayNumber(entry)}
+          inputMode="decimal"
+          onFocus={onFocus}
+          onText={(next) => args.onText(key, next)}
+          onKeyDown={(event) => onEnter(event, args.fields)}
+        />
+      );
+    case "text":
+      return (
+        <LineField
+          id={id}
+          label={label}
+          isWide
+          text={text}
+          trouble={entry.kind === "too-long" ? `${entry.most} letters at most.` : trouble}
+          onFocus={onFocus}
+          onText={(next) => args.onText(key, next)}
+          onKeyDown={(event) => onEnter(event, args.fields)}
+        />
+      );
+  }
+}
+
+const STOPS = "input, textarea, [data-stop]";
+
+/** The field after or before the one in hand, in the order they stand; answers count as one stop. */
+export function goOn(root: HTMLElement | null, from: Element, by: 1 | -1): void {
+  const stops = [...(root?.querySelectorAll<HTMLElement>(STOPS) ?? [])].filter((one) => one.offsetParent !== null);
+  const here = stops.findIndex((one) => one === from || one.contains(from));
+  const next = stops[here + by];
+  if (!next) return;
+  const target = next.matches("[data-stop]")
+    ? (next.querySelector<HTMLElement>("[data-state=checked]") ?? next.querySelector<HTMLElement>("button"))
+    : next;
+  target?.focus();
+  if (target instanceof HTMLInputElement) target.select();
+  target?.scrollIntoView({ block: "nearest" });
+}
+
+function onEnter(event: KeyboardEvent<HTMLElement>, fields: RefObject<HTMLDivElement | null>): void {
+  if (event.key !== "Enter" || event.ctrlKey) return;
+  event.preventDefault();
+  goOn(fields.current, event.currentTarget, event.shiftKey ? -1 : 1);
+}
+
+type ChoiceArgs = FieldsArgs & {
+  id: string;
+  field: Extract<Field, { kind: "choice" }>;
+  label: string;
+  value: string;
+  trouble: string | undefined;
+  onFocus: () => void;
+};
+
+function ChoiceRow({ id, field, label, value, trouble, onFocus, onText, fields }: ChoiceArgs) {
+  const key = keyOf(field.path);
+  const root = useRef<HTMLFieldSetElement>(null);
+  const onKey = (event: KeyboardEvent<HTMLElement>) => {
+    onEnter(event, fields);
+    const digit = !event.ctrlKey && !event.altKey && !event.metaKey ? Number(event.key) : Number.NaN;
+    const picked = Number.isInteger(digit) ? field.options[digit - 1] : undefined;
+    if (event.key === "Delete" || event.key === "Backspace") onText(key, "");
+    if (!picked) return;
+    event.preventDefault();
+    onText(key, picked.id);
+    if (root.current) goOn(fields.current, root.current, 1);
+  };
+  return (
+    <fieldset ref={root} data-stop className="py-1" onFocus={onFocus} onKeyDown={onKey}>
+      <legend className="float-left w-full leading-tight">{label}</legend>
+      <RadioGroup.Root
+        id={id}
+        value={value}
+        onValueChange={(next) => onText(key, next)}
+        className="flex w-full flex-wrap gap-1 pt-1"
+        aria-label={field.label}
+      >
+        {field.options.map((option) => (
+          <RadioGroup.Item
+            key={option.id}
+            value={option.id}
+            className="btn grow px-2 text-sm data-[state=checked]:bg-ink data-[state=checked]:text-paper"
+            onClick={() => value === option.id && onText(key, "")}
+          >
+            {option.label}
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+      {trouble && (
+        <p className="trouble mt-1" role="alert">
+          {trouble}
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+function sayNumber(entry: FieldEntry): string | undefined {
+  if (entry.kind !== "no-number") return undefined;
+  const words: Record<Extract<NumberEntry, { kind: "no-number" }>["why"], string> = {
+    unreadable: "That is no number. Type it like 24 or 8.50.",
+    below: `At least ${entry.limit}.`,
+    above: `At most ${entry.limit}.`,
+    broken: "A whole number, please.",
+  };
+  return words[entry.why];
+}
+
+function LineField(args: {
+  id: string;
+  label: string;
+  text: string;
+  unit?: string | undefined;
+  trouble: string | undefined;
+  isWide?: boolean;
+  inputMode?: "decimal";
+  onText: (text: string) => void;
+  onFocus: () => void;
+  onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => void;
+}) {
+  const { id, label, text, unit, trouble } = args;
+  return (
+    <div className="py-1">
+      <div className={`grid items-center gap-2 ${args.isWide ? "" : "grid-cols-[1fr_9.5rem]"}`}>
+        <label htmlFor={id} className="leading-tight">
+          {label}
+        </label>
+        <div className="relative">
+          <input
+            id={id}
+            className={`input ${args.isWide ? "" : "num pr-10 text-right text-lg"}`}
+            value={text}
+            autoComplete="off"
+            enterKeyHint="next"
+            {...(args.inputMode ? { inputMode: args.inputMode } : {})}
+            aria-invalid={trouble !== undefined}
+            aria-describedby={trouble ? `${id}-trouble` : undefined}
+            onFocus={args.onFocus}
+            onChange={(event) => args.onText(event.target.value)}
+            onKeyDown={args.onKeyDown}
+          />
+          {unit && <span className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-sm text-soft">{unit}</span>}
+        </div>
+      </div>
+      {trouble && (
+        <p id={`${id}-trouble`} className="trouble mt-1" role="alert">
+          {trouble}
+        </p>
+      )}
+    </div>
+  );
+}
+
+type ListArgs = FieldsArgs & {
+  id: string;
+  field: Extract<Field, { kind: "list" }>;
+  text: string;
+  entry: FieldEntry;
+  trouble: string | undefined;
+  onFocus: () => void;
+};
+
+const WHY: Record<ListEntry["bad"][number]["why"], string> = {
+  unreadable: "cannot be read",
+  negative: "is less than nothing",
+  impossible: "cannot be",
+  unusual: "is unusual here",
+};
+
+function ListField({ id, field, text, entry, trouble, onFocus, onText, onSure, system }: ListArgs) {
+  const key = keyOf(field.path);
+  const list = entry.kind === "list" ? entry : undefined;
+  const count = list?.valuesSi.length ?? 0;
+  const unit = unitById(shownUnit({ dimension: field.dimension, system })).symbol;
+  const bad = list?.bad ?? [];
+  const named = [...new Set(bad.slice(0, 4).map(({ text: piece, why }) => `“${piece}” ${WHY[why]}`))].join(", ");
+  const isOnlyUnusual = bad.length > 0 && bad.every(({ why }) => why === "unusual");
+  return (
+    <div className="py-1">
+      <label htmlFor={id} className="flex items-baseline gap-2 leading-tight">
+        <span className="grow">
+          {field.label} <span className="text-sm text-soft">({unit}; Enter after each, or paste a column)</span>
+        </span>
+        <span className={`num text-lg font-semibold ${count < field.wanted ? "text-watch" : "text-good"}`}>
+          {count} of {field.wanted}
+        </span>
+      </label>
+      <textarea
+        id={id}
+        className="input num mt-1 text-lg"
+        rows={4}
+        value={text}
+        aria-invalid={bad.length > 0}
+        aria-describedby={bad.length > 0 ? `${id}-trouble` : undefined}
+        onFocus={onFocus}
+        onChange={(event) => onText(key, event.target.value)}
+      />
+      {list && count > 0 && (
+        <p className="num truncate text-sm text-soft" aria-live="polite">
+          Read:{" "}
+          {list.valuesSi
+            .slice(-6)
+            .map((valueSi) => formatQuantity({ valueSi, dimension: field.dimension, system, instrument: field.instrument }).number)
+            .join(" · ")}{" "}
+          {unit}
+        </p>
+      )}
+      {bad.length > 0 && (
+        <div id={`${id}-trouble`} role="alert" className="mt-1 border-l-4 border-watch pl-2">
+          <p className="text-sm">
+            {count} read; {bad.length} {bad.length === 1 ? "is" : "are"} not: {named}
+            {bad.length > 4 ? " …" : ""}.
+          </p>
+          <div className="mt-1 flex flex-wrap gap-2">
+            <button type="button" className="btn" onClick={() => onText(key, (list?.texts ?? []).join("\n"))}>
+              Leave {bad.length === 1 ? "it" : `the ${bad.length}`} out
+            </button>
+            {isOnlyUnusual && (
+              <button type="button" className="btn" onClick={() => onSure(key, text)}>
+                {bad.length === 1 ? "It is right" : "They are right"}
+              </button>
+            )}
+          </div>
+        </div>
+      )}
+      {trouble && (
+        <p className="trouble mt-1" role="alert">
+          {trouble}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,176 @@
+"use client";
+
+import type { ReactNode } from "react";
+import { judgeGrade } from "@/core/blades/fit";
+import { bladesOf } from "@/core/blades/overlap";
+import type { Assessment, EdgeDetail, EdgeReadings, FitDetail, FitReadings, HeightDetail, OverlapDetail, TurfDetail } from "@/core/checks";
+import { HEIGHT_TOLERANCE, STOCK_PER_GRIND_METRES } from "@/core/checks/limits";
+import { kindById } from "@/core/kinds";
+import { type Machine, STANDPOINT_LABELS, type Standpoint, turnSeenFrom } from "@/core/machine";
+import type { UnitSystem } from "@/core/units";
+import { EdgeDrawing } from "@/drawings/edge";
+import { BoltHead, HoleDrawing, StackDrawing, WayRound } from "@/drawings/fit-card";
+import { LeafDrawing } from "@/drawings/leaf";
+import { StubbleDrawing } from "@/drawings/stubble";
+import { placeName, show } from "../words/checks";
+import { OverlapPicture } from "./overlap-picture";
+
+export type PictureArgs = {
+  machine: Machine;
+  readings: unknown;
+  assessment: Assessment | undefined;
+  standpoint: Standpoint;
+  system: UnitSystem;
+};
+
+const say =
+  (system: UnitSystem, instrument: "tape" | "gauge" | "fine" = "gauge") =>
+  (metres: number) =>
+    show(metres, "length", system, instrument);
+
+/** What a check draws of its own beneath the plan, or in its place. */
+export const PICTURES: Record<string, ((args: PictureArgs) => ReactNode) | undefined> = {
+  "blade-overlap": ({ machine, assessment }) => (
+    <OverlapPicture machine={machine} blades={(assessment?.detail as OverlapDetail | undefined)?.blades ?? bladesOf(machine)} />
+  ),
+  "cutting-height": ({ machine, assessment, readings, system }) => {
+    const { settingMetres, heightsMetres = [] } = readings as { settingMetres?: number; heightsMetres?: number[] };
+    const detail = assessment?.detail as HeightDetail | undefined;
+    const { cutsWith } = kindById(machine.kind);
+    return (
+      <Framed>
+        <StubbleDrawing
+          heightsMetres={detail?.heightsMetres ?? heightsMetres}
+          settingMetres={detail?.settingMetres ?? settingMetres}
+          meanMetres={detail?.stubble?.meanMetres}
+          plusMinusMetres={detail?.stubble?.plusMinusMetres}
+          toleranceMetres={HEIGHT_TOLERANCE[cutsWith].metres}
+          say={say(system, cutsWith === "reel" ? "fine" : "gauge")}
+        />
+      </Framed>
+    );
+  },
+  "turf-condition": ({ assessment, system }) => {
+    const detail = assessment?.detail as TurfDetail | undefined;
+    if (detail?.beforeMetres === undefined)
+      return <Waiting words="Prick the leaf before it is cut: it appears here, with the third it may lose" />;
+    return (
+      <Framed>
+        <LeafDrawing
+          beforeMetres={detail.beforeMetres}
+          cutMetres={detail.cutMetres}
+          firstCutMetres={detail.firstCutMetres}
+          say={say(system, "tape")}
+        />
+      </Framed>
+    );
+  },
+  "blade-edge": (args) => <EdgePicture {...args} />,
+  "blade-fit": (args) => <FitPicture {...args} />,
+};
+
+function Framed({ children }: { children: ReactNode }) {
+  return <div className="grid min-h-0 flex-1 place-items-center p-2">{children}</div>;
+}
+
+function Waiting({ words }: { words: string }) {
+  return <p className="grid flex-1 place-items-center p-4 text-center text-[var(--chalk-soft)]">{words}</p>;
+}
+
+function EdgePicture({ machine, assessment, readings, system }: PictureArgs) {
+  const detail = assessment?.detail as EdgeDetail | undefined;
+  const { blades } = readings as Partial<EdgeReadings>;
+  const bars = (detail?.blades ?? []).flatMap((worth) => {
+    const widthMetres = blades?.[worth.spindleId]?.widthMetres;
+    return widthMetres === undefined
+      ? []
+      : [
+          {
+            id: worth.spindleId,
+            label: placeName(machine, worth.spindleId),
+            widthMetres,
+            leastMetres: machine.sheet.blade?.leastWidthMetres,
+            stockMetres: worth.stockMetres,
+            stockPerGrindMetres: STOCK_PER_GRIND_METRES,
+            isScrap: worth.scrap.length > 0,
+          },
+        ];
+  });
+  if (bars.length === 0) return <Waiting words="Width at the tips: what this sharpening takes, and how many are left, appears here" />;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="grid min-h-0 flex-1 place-items-center px-2">
+        <EdgeDrawing bars={bars} say={say(system, "fine")} />
+      </div>
+      {detail?.cost && (
+        <p className="num px-3 pb-2 text-center text-lg text-[var(--chalk)]">
+          An hour of edge: sharpened {detail.cost.sharpenedPerHour.toFixed(2)}, replaced {detail.cost.replacedPerHour.toFixed(2)}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function FitPicture({ machine, assessment, readings, standpoint, system }: PictureArgs) {
+  const sheet = machine.sheet.blade;
+  const { part, blades = {} } = readings as Partial<FitReadings>;
+  const detail = assessment?.detail as FitDetail | undefined;
+  const all = Object.values(blades);
+  const looked = all.find(({ sail, leads }) => sail === "to-ground" || leads === "back") ?? all[0];
+  const turns = machine.spindles[0]?.turns ?? "clockwise";
+  const seen = turnSeenFrom(standpoint, turns);
+  const found = all.find(({ bolt }) => bolt !== undefined)?.bolt;
+  const wanted = sheet?.bolt?.grade;
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[1.15fr_1fr] grid-rows-2 gap-1 p-2">
+      <WayRound
+        turns={seen}
+        sailUp={looked?.sail !== "to-ground"}
+        leads={looked?.leads ?? "edge"}
+        view={STANDPOINT_LABELS[standpoint].toLowerCase()}
+      />
+      <HoleDrawing
+        wanted={sheet?.hole}
+        found={part?.hole ? { shape: part.hole, acrossMetres: part.holeMetres ?? sheet?.hole?.acrossMetres ?? 0.02 } : undefined}
+      />
+      {sheet?.stack ? (
+        <StackDrawing stack={sheet.stack} isReversed={all.some(({ stack }) => stack === "washer-reversed")} />
+      ) : (
+        <Waiting words="The sheet holds no stack: sketch or photograph it before it comes apart" />
+      )}
+      <div className="flex min-h-0">
+        {wanted && <BoltHead grade={wanted} label="the sheet" />}
+        {found && wanted && <BoltHead grade={found} label="found" isWrong={judgeGrade(found, wanted) !== "right"} />}
+        {detail && detail.sockets.length > 0 && <Sockets detail={detail} system={system} />}
+      </div>
+    </div>
+  );
+}
+
+const FIT_WORDS = { good: "fits", loose: "loose", "too-small": "does not go on" } as const;
+
+function Sockets({ detail }: { detail: FitDetail; system: UnitSystem }) {
+  return (
+    <table className="m-auto text-xs text-[var(--chalk)]">
+      <caption className="text-left text-[var(--chalk-soft)]">Sockets</caption>
+      <tbody>
+        {detail.sockets.map(({ system: kind, stamped, fit, playMetres }) => (
+          <tr key={`${kind} ${stamped}`} className={fit === "good" ? "font-bold" : "opacity-75"}>
+            <td className="num pr-2 text-right">{kind === "inch" ? `${sixteenths(stamped)} in` : `${stamped} mm`}</td>
+            <td>
+              {fit === "good" ? FIT_WORDS.good : `${FIT_WORDS[fit]}${fit === "loose" ? `, ${(playMetres * 1000).toFixed(2)} mm` : ""}`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function sixteenths(count: number): string {
+  const divisor = [16, 8, 4, 2, 1].find((one) => count % one === 0 && 16 % one === 0) ?? 1;
+  const [top, bottom] = [count / divisor, 16 / divisor];
+  const whole = Math.floor(top / bottom);
+  const rest = top % bottom;
+  return rest === 0 ? String(whole) : `${whole > 0 ? `${whole} ` : ""}${rest}/${bottom}`;
+}

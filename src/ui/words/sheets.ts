@@ -1,0 +1,411 @@
+import type {
+  Assessment,
+  BalanceDetail,
+  EdgeDetail,
+  FitDetail,
+  HeightDetail,
+  Mark,
+  OverlapDetail,
+  Told as ToldAction,
+  ToldCode,
+  Track,
+  TurfDetail,
+} from "@/core/checks";
+import type { Figure, ProvisionalReason, Warning } from "@/core/findings";
+import type { Machine } from "@/core/machine";
+import type { Dimension, Instrument, UnitSystem } from "@/core/units";
+import { PLACE_WORDS, placeName, show, showSize, type Told, VERDICT_WORDS, type Words } from "./checks";
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Every state a look can find, in the words of the shop. */
+const STATES: Record<string, string> = {
+  sound: "sound",
+  worn: "worn",
+  bent: "bent",
+  elongated: "hole worn long",
+  "wrong-clip": "not its own clip",
+  missing: "missing",
+  cracked: "cracked",
+  seized: "seized",
+  stiff: "stiff",
+  "other-hole": "on another hole than its twin",
+  "too-low": "too near the ground",
+  "too-high": "too far off the ground",
+  "near-limit": "near its limit",
+  right: "right",
+  clogged: "clogged",
+  narrowed: "narrowed",
+  open: "open",
+  none: "has none",
+  "in-place": "in place",
+  bare: "bare steel",
+  straight: "straight",
+  "blade-or-shaft": "blade or shaft bent",
+  "blade-bent": "blade bent",
+  "shaft-bent": "shaft bent",
+  "both-bent": "blade and shaft bent",
+  crack: "cracked",
+  bend: "bent",
+  "sail-worn-through": "sail worn through",
+  "sail-half-gone": "sail half gone",
+  "slot-forming": "slot forming by the sail",
+  "below-least-width": "narrower than its limit",
+  "below-least-length": "shorter than its limit",
+  "no-grind-left": "no grind left",
+  nicked: "nicked",
+  rounded: "edge rounded",
+  dull: "dull",
+  "small-nicks": "small nicks",
+  sharp: "sharp",
+  "upside-down": "upside down",
+  "back-leads": "blunt back leads",
+  loose: "loose",
+  "washer-reversed": "washer's hollow the wrong way",
+  "part-missing": "a part of the stack missing",
+  "other-order": "stack in another order",
+  proud: "not down on its seat",
+  "by-feel": "tightened by feel",
+  "bolt-weaker": "bolt weaker than the sheet's",
+  "bolt-harder": "bolt harder than the sheet's",
+  wet: "wet",
+  damp: "damp",
+  dry: "dry",
+};
+
+export const sayState = (code: string | undefined): string => STATES[code ?? ""] ?? (code ?? "").replaceAll("-", " ");
+
+/** A place of a form: a blade, a hanger, two neighbours, or a part of the deck that has no place of its own. */
+export function sheetPlace(machine: Machine, place: string): string {
+  const named = PARTS[place];
+  if (named) return named;
+  const wheel = machine.deck?.antiScalpWheels.find(({ id }) => id === place);
+  if (wheel) return wheel.label;
+  const [first, second] = place.split(":");
+  const isPair = machine.spindles.some(({ id }) => id === second);
+  return isPair ? `${placeName(machine, first ?? "")} and ${lower(placeName(machine, second ?? ""))}` : placeName(machine, place);
+}
+
+const PARTS: Record<string, string> = {
+  shell: "Shell",
+  pack: "Pack",
+  port: "Washout port",
+  chute: "Chute",
+  baffles: "Baffles",
+  leaf: "Leaf",
+  moisture: "Moisture",
+  ground: "Ground",
+  density: "Stand",
+  thatch: "Thatch",
+  lie: "Lie",
+  direction: "Direction",
+};
+
+const worst = (marks: readonly Mark[] | undefined): Mark[] => {
+  const bad = (marks ?? []).filter(({ verdict }) => verdict === "out" || verdict === "stop");
+  return bad.length > 0 ? bad : (marks ?? []).filter(({ verdict }) => verdict === "watch");
+};
+
+/** The places that are off, each with what it is; the first few, then how many more. */
+function sayMarks({ marks }: Assessment, { machine }: Told, allRight: string): string {
+  const bad = worst(marks);
+  if (bad.length === 0) return allRight;
+  const said = bad.slice(0, 2).map(({ place, code }) => `${sheetPlace(machine, place)}: ${sayState(code)}.`);
+  return [...said, ...(bad.length > 2 ? [`${bad.length - 2} more.`] : [])].join(" ");
+}
+
+function sayHeight({ detail, verdict, figures }: Assessment<HeightDetail>, { system }: Told): string {
+  if (!detail.stubble) return "Prick the stubble in ten places.";
+  const instrument = figures.find(({ id }) => id === "stubble-mean")?.instrument ?? "gauge";
+  const mean = `${show(detail.stubble.meanMetres, "length", system, instrument)} ± ${show(detail.stubble.plusMinusMetres, "length", system, instrument)}`;
+  if (detail.offsetMetres === undefined) return `Stubble ${mean}.`;
+  if (verdict === "in-tolerance") return `Cuts as set: ${mean}.`;
+  const by = show(Math.abs(detail.offsetMetres), "length", system, instrument);
+  return `Cuts ${by} ${detail.offsetMetres > 0 ? "higher" : "lower"} than set: ${mean}${verdict === "watch" ? ", too close to call" : ""}.`;
+}
+
+function sayTracks({ detail, verdict }: Assessment<{ tracks: Track[] }>, told: Told): string {
+  const off = detail.tracks
+    .filter(({ firstMetres }) => Math.abs(firstMetres) > 0)
+    .sort((a, b) => Math.abs(b.firstMetres) - Math.abs(a.firstMetres))[0];
+  if (verdict === "in-tolerance") return "All run true.";
+  if (!off) return "Read both ends of each blade.";
+  const name = placeName(told.machine, off.spindleId);
+  if (off.bladeMetres === undefined || off.shaftMetres === undefined)
+    return `${name}: ends ${showSize(off.firstMetres, told.system)} apart.${verdict === "out" ? " Blade or shaft: turn it end for end." : ""}`;
+  const isBlade = Math.abs(off.bladeMetres) > Math.abs(off.shaftMetres);
+  return isBlade
+    ? `${name}: the blade is bent by ${showSize(off.bladeMetres, told.system)}. Scrap it.`
+    : `${name}: its shaft is bent by ${showSize(off.shaftMetres, told.system)}.`;
+}
+
+function sayEdge(assessment: Assessment<EdgeDetail>, told: Told): string {
+  const { detail, actions } = assessment;
+  const { machine, system } = told;
+  const scrap = detail.blades.find(({ scrap: reasons }) => reasons.length > 0);
+  if (scrap) return `${placeName(machine, scrap.spindleId)}: ${sayState(scrap.scrap[0])}. Scrap it; the set goes with it.`;
+  const short = actions.find((action) => action.code === "replace-set" && action.why === "short");
+  if (short) return "Worn short, however sharp: replace the set.";
+  if (detail.advice === "replace")
+    return detail.blades.some((one) => (one.grindsLeft ?? 0) < 0)
+      ? "No grind left: replace the set."
+      : "Replace the set: cheaper by the hour.";
+  if (detail.advice === "leave") return "Sharp and whole: leave them.";
+  if (detail.advice === "sharpen") {
+    const stock = Math.max(...detail.blades.map(({ stockMetres }) => stockMetres ?? 0));
+    return `Sharpen the set: ${show(stock, "length", system, "fine")} to take off.`;
+  }
+  return "Look at both ends of every blade.";
+}
+
+const MISMATCH: Record<FitDetail["mismatches"][number]["code"], string> = {
+  longer: "too long",
+  shorter: "too short",
+  "other-hole": "another centre hole",
+  "hole-too-wide": "hole too wide",
+  "hole-too-narrow": "hole too narrow",
+  "other-offset": "another offset",
+  "other-thickness": "another thickness",
+  narrower: "narrower",
+  "mulching-with-catcher": "mulching blade with a catcher",
+  "high-lift-on-mulching": "high lift on a mulching deck",
+  "other-lift": "another lift",
+  "turns-the-other-way": "for the other direction",
+};
+
+function sayFit(assessment: Assessment<FitDetail>, told: Told): string {
+  const { detail } = assessment;
+  if (detail.strikes) return "Too long: these blades would strike each other. Do not fit them.";
+  const bad = worst(assessment.marks);
+  if (bad.length > 0 && bad[0]?.code !== "by-feel") return sayMarks(assessment, told, "");
+  if (detail.mismatches.length > 0) return `Not this machine's blade: ${detail.mismatches.map(({ code }) => MISMATCH[code]).join(", ")}.`;
+  const torque = assessment.figures.find(({ id, verdict }) => id === "torque" && verdict === "out");
+  if (torque) return `${placeName(told.machine, torque.place ?? "")}: torque is not the sheet's.`;
+  if (assessment.verdict === "not-enough-readings") return "Look at every blade.";
+  return bad.length > 0 ? "Right, but tightened by feel: put a wrench on it." : "Fitted right.";
+}
+
+/** A force as it is said: a weight, so many times a second. */
+export function sayShaking(blade: BalanceDetail["blades"][number], system: UnitSystem): string {
+  if (blade.weightKilograms === undefined || blade.timesPerSecond === undefined) return "";
+  const weight = show(blade.weightKilograms, "mass", system, blade.weightKilograms < 2 ? "gauge" : "tape").replace(/\.0 /, " ");
+  return `a force of ${weight}, ${Math.round(blade.timesPerSecond)} times a second`;
+}
+
+function sayBalance({ detail, verdict }: Assessment<BalanceDetail>, { machine, system }: Told): string {
+  const heaviest = [...detail.blades].sort((a, b) => b.imbalance - a.imbalance)[0];
+  if (!heaviest) return "Hang each blade on the balancer.";
+  if (verdict === "in-tolerance") return "Balanced.";
+  if (verdict === "not-enough-readings") return "Hang every blade of the set.";
+  const shakes = sayShaking(heaviest, system);
+  return `${placeName(machine, heaviest.spindleId)}: out by ${show(heaviest.imbalance, "imbalance", system)}${shakes ? `, ${shakes}` : ""}.`;
+}
+
+function sayOverlap({ detail, figures, verdict }: Assessment<OverlapDetail>, { machine, system }: Told): string {
+  const struck = figures.find(({ id, verdict: found }) => id === "blade-clearance" && found === "stop");
+  if (struck) return `Do not run it: ${lower(sheetPlace(machine, struck.place ?? ""))} would strike.`;
+  const least = figures.filter(({ id }) => id === "overlap").sort((a, b) => a.value - b.value)[0];
+  if (!least) return "One blade has no neighbour.";
+  const between = lower(sheetPlace(machine, least.place ?? ""));
+  if (least.value < 0) return `A strip ${show(-least.value, "length", system, "fine")} wide stays between ${between}.`;
+  if (verdict === "out") return `Only ${show(least.value, "length", system, "fine")} shared between ${between}: too little.`;
+  const wear = `${show(detail.wearLeftMetres, "length", system, "fine")} of wear left at each tip`;
+  return `Blades share ${show(least.value, "length", system, "fine")}. ${capital(wear)}.`;
+}
+
+function sayTurf({ detail, verdict, marks }: Assessment<TurfDetail>, told: Told): string {
+  if (detail.share !== undefined && detail.firstCutMetres !== undefined)
+    return `Takes ${Math.round(detail.share * 100)} % of the leaf: over a third. Cut it in stages.`;
+  if (detail.ground === "gross-faults-only") return `${sayMarks({ marks } as Assessment, told, "")} Judge no fine fault on it.`;
+  if (verdict === "not-enough-readings") return "Height before, moisture, stand and ground.";
+  return detail.ground === "good" ? "Good ground to judge on." : "Turf told.";
+}
+
+const ANSWERS: Record<string, (assessment: Assessment, told: Told) => string> = {
+  "cutting-height": (a, t) => sayHeight(a as Assessment<HeightDetail>, t),
+  "hanger-inspection": (a, t) => sayMarks(a, t, a.verdict === "in-tolerance" ? "Every hanger sound." : "Look at every hanger."),
+  "anti-scalp-wheels": (a, t) => sayMarks(a, t, a.verdict === "in-tolerance" ? "Anti-scalp wheels right." : "Read every wheel."),
+  "deck-cleanliness": (a, t) => sayClean(a, t),
+  "blade-track": (a, t) => sayTracks(a as Assessment<{ tracks: Track[] }>, t),
+  "blade-edge": (a, t) => sayEdge(a as Assessment<EdgeDetail>, t),
+  "blade-fit": (a, t) => sayFit(a as Assessment<FitDetail>, t),
+  "blade-balance": (a, t) => sayBalance(a as Assessment<BalanceDetail>, t),
+  "blade-overlap": (a, t) => sayOverlap(a as Assessment<OverlapDetail>, t),
+  "turf-condition": (a, t) => sayTurf(a as Assessment<TurfDetail>, t),
+};
+
+function sayClean(assessment: Assessment, told: Told): string {
+  const pack = assessment.figures.find(({ id }) => id === "pack-depth");
+  if (pack?.verdict === "out") return `Packed ${show(pack.value, "length", told.system)} deep: scrape it.`;
+  return sayMarks(
+    assessment,
+    told,
+    assessment.verdict === "in-tolerance" ? "Clean, and the air has its way." : "Depth of the pack, port, chute, baffles.",
+  );
+}
+
+const metres = (action: ToldAction | Warning, name: string) => Number(action[name] ?? 0);
+const length = (value: number, system: UnitSystem, instrument: Instrument = "fine") => show(value, "length", system, instrument);
+
+const GRADE_WORDS: Record<string, string> = {
+  "sae-2": "no marks",
+  "sae-5": "three lines",
+  "sae-8": "six lines",
+  "iso-8-8": "8.8",
+  "iso-10-9": "10.9",
+  "iso-12-9": "12.9",
+};
+
+/** Radii are said in feet or metres. */
+export function sayRadius(value: number, system: UnitSystem): string {
+  return system === "us" ? `${(value / 0.3048).toFixed(value < 3 ? 1 : 0)} ft` : `${value.toFixed(1)} m`;
+}
+
+const ACTIONS: Record<ToldCode, (action: ToldAction, told: Told) => string> = {
+  "set-height": (a, t) =>
+    `Set ${length(metres(a, "settingMetres"), t.system, "gauge")} to cut ${length(metres(a, "wantedMetres"), t.system, "gauge")}, ± ${length(metres(a, "plusMinusMetres"), t.system, "gauge")} from ${a.visits} ${a.visits === 1 ? "visit" : "visits"}`,
+  "learn-more": () => "Another visit to this turf makes the suggestion surer",
+  "mend-hanger": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: ${sayState(String(a.state))}. Fit the right part, nothing bent to suit`,
+  "level-again": () => "Then level the deck again: a hanger was touched",
+  "repair-shell": () => "Shell: hold it for a qualified welder, or another shell",
+  "move-wheel": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: ${a.way} to ${length(metres(a, "leastMetres"), t.system, "tape")} to ${length(metres(a, "mostMetres"), t.system, "tape")} off the ground`,
+  "free-wheel": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: ${sayState(String(a.state))}. Free it or fit another`,
+  "same-hole": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")} and ${lower(sheetPlace(t.machine, String(a.twin)))}: put both on the same hole`,
+  "scrape-deck": () => "Scrape without gouging, then wash: bare steel rusts",
+  "open-port": (a) => `Open the ${a.what === "port" ? "washout port" : "chute"}`,
+  "mend-baffle": (a) => `Baffle ${sayState(String(a.state))}: put it right`,
+  "wash-sooner": (a) => `Packed at ${a.packed} of ${a.looks} looks on this site: wash more often`,
+  "scrap-blade": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: scrap it (${sayState(String(a.reason))}). Never straighten, never weld`,
+  "swap-blade": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: turn the blade end for end on its shaft, read both ends again`,
+  "change-shaft": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: change the shaft, or the whole spindle`,
+  "hold-for-crankshaft": () => "Hold it out: an engine's own shaft goes to a qualified shop",
+  "sharpen-set": (a, t) =>
+    `Take ${length(metres(a, "stockMetres"), t.system)} off under the deepest nick, equally at both ends, the whole set${a.grindsLeft === undefined ? "" : `; ${a.grindsLeft} more after that`}`,
+  "replace-set": () => "Fit a new, matching set: blades of one deck go together",
+  "leave-set": () => "Nothing to grind",
+  "turn-over": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: refit it, sail to the deck, sharp edge leading`,
+  "fit-right-blade": (a) =>
+    a.strikes ? "Do not fit: get the length on the sheet" : "Get the blade on the sheet; compare before unwrapping",
+  "turn-washer": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: washer's hollow toward the blade, so that its rim bears`,
+  "mend-stack": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: put the stack back in order, fully seated`,
+  "change-bolt": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: bolt with ${GRADE_WORDS[String(a.wanted)]}, not ${GRADE_WORDS[String(a.found)]}${a.way === "harder" ? " (harder is no upgrade)" : ""}`,
+  "torque-by-wrench": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: torque wrench, ${show(metres(a, "torqueNewtonMetres"), "torque", t.system)}`,
+  "re-check-bolt": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: re-check with a wrench`,
+  "ask-sheet-torque": () => "The sheet gives no torque, and there is no usual one: get it from the manual",
+  "use-socket": () => "Use the socket that fits",
+  "measure-not-remember": () => "A remembered size cannot be ordered on: measure it",
+  "take-off-heavy-end": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: take ${show(metres(a, "massKilograms"), "small-mass", t.system)} off ${a.end ? `end ${a.end}` : "the heavy end"}, from the edge or the back${a.lengthMetres === undefined ? "" : `: about ${length(metres(a, "lengthMetres"), t.system, "gauge")} of edge`}`,
+  "replace-unbalanced": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: past grinding, replace the set`,
+  "replace-short-set": () => "Fit a new set: no sharpening brings length back",
+  "wider-turns": (a, t) =>
+    `Turns of ${sayRadius(metres(a, "fromMetres"), t.system)} to ${sayRadius(metres(a, "toMetres"), t.system)} radius leave too little${metres(a, "worstMetres") < 0 ? `: a strip of up to ${length(-metres(a, "worstMetres"), t.system)} at ${sayRadius(metres(a, "atMetres"), t.system)}` : ""}`,
+  "cut-in-stages": (a, t) =>
+    `First at ${length(metres(a, "firstMetres"), t.system, "tape")}, days later at ${length(metres(a, "thenMetres"), t.system, "tape")}`,
+  "wait-for-dry": () => "Wait until it is dry",
+  "mow-within": (a) => `At this growth mow every ${Math.max(1, Number(a.days))} ${Number(a.days) <= 1 ? "day" : "days"}`,
+  "judge-elsewhere": () => "Make the test cut on better turf",
+  "vary-direction": () => "Vary the direction; groom or cut vertically",
+};
+
+const FIT_WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
+  "fit-longer": (w, t) => `${length(metres(w, "byMetres"), t.system)} longer than the sheet's: may strike a neighbour or the shell.`,
+  "fit-shorter": (w, t) => `${length(metres(w, "byMetres"), t.system)} shorter: overlap is lost, a strip stays.`,
+  "fit-other-hole": () => "Another hole: not centred, and cannot be tightened safely.",
+  "fit-hole-too-wide": (w, t) => `Hole ${length(metres(w, "byMetres"), t.system)} too wide: not centred.`,
+  "fit-hole-too-narrow": (w, t) => `Hole ${length(metres(w, "byMetres"), t.system)} too narrow: does not go on.`,
+  "fit-other-offset": (w, t) => `Offset ${length(metres(w, "byMetres"), t.system)} off: cuts at another height than the dial.`,
+  "fit-other-thickness": (w, t) => `Thickness ${length(metres(w, "byMetres"), t.system)} off: the stack clamps elsewhere.`,
+  "fit-narrower": (w, t) => `${length(metres(w, "byMetres"), t.system)} narrower: worn, or another part.`,
+  "fit-mulching-with-catcher": () => "A mulching blade does not fill a catcher.",
+  "fit-high-lift-on-mulching": () => "High lift on a mulching deck blows, wears and takes power.",
+  "fit-other-lift": () => "Another lift than the sheet's moves other air.",
+  "fit-turns-the-other-way": () => "Made to turn the other way: it would cut with its back, and the sail can catch.",
+};
+
+const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
+  ...FIT_WARNINGS,
+  "bare-steel": () => "Bare steel rusts: paint it before the season ends.",
+  "never-straighten": () => "A bent or cracked blade is never straightened and never welded.",
+  "worn-short-however-sharp": (w, t) => `Neighbours share only ${length(metres(w, "overlapMetres"), t.system)}: worn out however sharp.`,
+  "one-new-among-worn": () => "One new blade among worn ones: blades of one deck go as a set.",
+  "blades-strike": (w, t) => `${sheetPlace(t.machine, w.place ?? "")}: their circles meet. Nothing is run like this.`,
+  "rake-cuts-lower": (w, t) =>
+    `The blades are raked: they cut ${length(metres(w, "byMetres"), t.system, "gauge")} lower than their middle stands.`,
+  "others-cut-the-same": () => "The other machines leave the same: look at the turf and the way it is mown before the machine.",
+  "socket-too-small": (w, t) => `That socket is ${length(metres(w, "byMetres"), t.system)} too small: it does not go on.`,
+  "socket-too-loose": (w, t) => `That socket has ${length(metres(w, "byMetres"), t.system)} of play: it rounds the corners.`,
+  "left-hand-thread": () => "Left-hand thread: clockwise from below loosens.",
+  "no-blade-on-sheet": () => "The sheet holds no blade: what is typed here is compared with nothing.",
+  "count-the-blades": (w) => `Count the blades done against the deck: ${w.count}.`,
+};
+
+const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
+  "place-unread": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not read`,
+  "part-unread": (r) => `${lower(PARTS[String(r.part)] ?? String(r.part))} not looked at`,
+  "as-on-the-sheet": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} taken as on the sheet`,
+  "not-swapped": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned end for end`,
+  "few-pricks": (r) => `${r.count} pricks only, ${r.wanted} are wanted`,
+  "soft-ground": () => "read on soft ground",
+  "no-balance-terms": () => "what the blade weighs and how fast it turns is not known: judged by the balancer alone",
+  "size-remembered": () => "sizes remembered, not measured",
+  "turf-not-all-told": () => "height before, moisture, stand and ground are wanted",
+};
+
+const FIGURES: Record<string, string> = {
+  "wheel-clearance": "Clears the ground by",
+  "pack-depth": "Pack, worst place",
+  "end-to-end": "End to end",
+  "blade-part": "The blade's part",
+  "shaft-part": "The shaft's part",
+  "deepest-nick": "Deepest nick",
+  "stock-to-remove": "To take off",
+  "sail-thinnest": "Sail, thinnest",
+  "tip-width": "Width at the tip",
+  "blade-length": "Length",
+  "grinds-left": "Sharpenings left",
+  torque: "Torque",
+  "clamp-force": "Clamps with",
+  "width-of-cut": "Width of cut",
+  imbalance: "Imbalance",
+  "shaking-force": "Shakes with",
+  overlap: "Overlap",
+  "blade-clearance": "Clear between",
+  "wear-left": "Wear left at each tip",
+  "stubble-mean": "Stubble, mean",
+  "stubble-95": "Mean is sure to ±, 95 %",
+  "stubble-spread": "Spread of the pricks",
+  "over-the-setting": "Over the setting",
+  "learnt-offset": "Offset learnt here",
+  "height-before": "Height before",
+  thatch: "Thatch",
+};
+
+/** The words of every worksheet that has a form. */
+export const FORM_WORDS: Words = {
+  answer: (assessment, told) => ANSWERS[assessment.check]?.(assessment, told) ?? VERDICT_WORDS[assessment.verdict],
+  action: (action, told) => {
+    const say = (ACTIONS as Record<string, ((a: ToldAction, t: Told) => string) | undefined>)[action.code];
+    return say ? say(action as ToldAction, told) : PLACE_WORDS.action(action, told);
+  },
+  warning: (warning, told) => WARNINGS[warning.code]?.(warning, told) ?? PLACE_WORDS.warning(warning, told),
+  provisional: (reason, told) => PROVISIONAL[reason.code]?.(reason, told) ?? PLACE_WORDS.provisional(reason, told),
+  figureName: (figure: Figure, machine: Machine) => {
+    const name = FIGURES[figure.id];
+    if (!name) return PLACE_WORDS.figureName(figure, machine);
+    return figure.place ? `${name}, ${lower(sheetPlace(machine, figure.place))}` : name;
+  },
+  figureValue: (figure, system) => {
+    if (figure.dimension === "count") return String(Math.round(figure.value));
+    if (figure.standardError !== undefined && figure.dimension === "length")
+      return `${show(figure.value, figure.dimension as Dimension, system, figure.instrument)} ± ${show(figure.standardError, "length", system, figure.instrument)}`;
+    return PLACE_WORDS.figureValue(figure, system);
+  },
+};
