@@ -13,11 +13,13 @@ export function useDraft<T>(
   const [value, setValue] = useState<T>(initial);
   const [wasKept, setWasKept] = useState(false);
 
+  const start = useRef(initial);
+  start.current = initial;
   useEffect(() => {
     const kept = read<T>(key);
-    if (kept === undefined) return;
-    setValue(kept);
-    setWasKept(true);
+    // Under another key nothing of the last one may stay.
+    setValue(kept ?? start.current);
+    setWasKept(kept !== undefined);
   }, [key]);
 
   const set = useCallback(
@@ -30,8 +32,6 @@ export function useDraft<T>(
     [key],
   );
 
-  const start = useRef(initial);
-  start.current = initial;
   const clear = useCallback(() => {
     remove(key);
     setWasKept(false);

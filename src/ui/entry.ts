@@ -118,7 +118,7 @@ export function readField(args: { field: Field; text: string; system: UnitSystem
 }
 
 /** The value a field gives to its readings; `undefined` where it gives none. */
-export function valueOf(entry: FieldEntry): number | string | number[] | undefined {
+export function valueIn(entry: FieldEntry): number | string | number[] | undefined {
   switch (entry.kind) {
     case "read":
       return entry.valueSi;
@@ -138,5 +138,5 @@ export function valueOf(entry: FieldEntry): number | string | number[] | undefin
 /** Typed, and cannot be taken as it stands. */
 export function isWrong(entry: FieldEntry): boolean {
   if (entry.kind === "list") return entry.bad.length > 0;
-  return valueOf(entry) === undefined && entry.kind !== "empty";
+  return valueIn(entry) === undefined && entry.kind !== "empty";
 }

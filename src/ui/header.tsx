@@ -29,6 +29,7 @@ export function Header({ people }: { people: readonly string[] }) {
       <nav aria-label="Main" className="flex items-center">
         <NavLink href="/" label="Bay" isHere={path === "/" || path.startsWith("/jobs")} />
         <NavLink href="/machines" label="Machines" isHere={path.startsWith("/machines")} />
+        <NavLink href="/reckoner" label="Reckoner" isHere={path.startsWith("/reckoner")} />
         <Link href="/complaint" className="btn btn-quiet gap-1" aria-current={path === "/complaint" ? "page" : undefined}>
           <Plus size={18} aria-hidden="true" />
           Complaint

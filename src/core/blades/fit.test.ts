@@ -4,7 +4,13 @@ import { HEAD_MARKS, judgeGrade, mismatches, newAgainstOld } from "./fit";
 
 const wanted = machineOf("ZT-1").sheet.blade;
 if (!wanted) throw new Error("the demo's zero-turn has a blade on its sheet");
-const right = { lengthMetres: wanted.lengthMetres, hole: wanted.hole?.shape, holeMetres: wanted.hole?.acrossMetres, offsetMetres: wanted.offsetMetres, lift: wanted.lift };
+const right = {
+  lengthMetres: wanted.lengthMetres,
+  hole: wanted.hole?.shape,
+  holeMetres: wanted.hole?.acrossMetres,
+  offsetMetres: wanted.offsetMetres,
+  lift: wanted.lift,
+};
 const codes = (part: object, machine: Partial<{ turns: "clockwise" | "anticlockwise"; hasCatcher: boolean }> = {}) =>
   mismatches(wanted, { ...right, ...part }, { hasCatcher: false, ...machine }).map(({ code, consequence }) => `${code}: ${consequence}`);
 
@@ -29,7 +35,9 @@ describe("a blade against the machine's sheet", () => {
 
   it("names a mulching blade with a catcher, high lift on a mulching deck, and a blade for the other direction", () => {
     expect(codes({ lift: "mulching" }, { hasCatcher: true })).toEqual(["mulching-with-catcher: does-not-fill"]);
-    expect(mismatches({ ...wanted, lift: "mulching" }, { lift: "high" }, { hasCatcher: false }).map(({ code }) => code)).toEqual(["high-lift-on-mulching"]);
+    expect(mismatches({ ...wanted, lift: "mulching" }, { lift: "high" }, { hasCatcher: false }).map(({ code }) => code)).toEqual([
+      "high-lift-on-mulching",
+    ]);
     expect(codes({ turns: "anticlockwise" }, { turns: "clockwise" })).toEqual(["turns-the-other-way: cuts-with-its-back"]);
   });
 
@@ -49,10 +57,20 @@ describe("a blade against the machine's sheet", () => {
 /** SAE J429 and ISO 898-1, from memory: grade 8 has six radial lines, grade 5 three, grade 2 none; 10.9 answers to grade 8. */
 describe("bolt grades", () => {
   it("are read by the head's marks", () => {
-    expect([HEAD_MARKS["sae-2"].lines, HEAD_MARKS["sae-5"].lines, HEAD_MARKS["sae-8"].lines, HEAD_MARKS["iso-10-9"].stamp]).toEqual([0, 3, 6, "10.9"]);
+    expect([HEAD_MARKS["sae-2"].lines, HEAD_MARKS["sae-5"].lines, HEAD_MARKS["sae-8"].lines, HEAD_MARKS["iso-10-9"].stamp]).toEqual([
+      0,
+      3,
+      6,
+      "10.9",
+    ]);
   });
 
   it("an ordinary bolt is refused, a harder one is no upgrade, the other system's equal will do", () => {
-    expect([judgeGrade("sae-2", "sae-8"), judgeGrade("sae-5", "sae-8"), judgeGrade("iso-12-9", "sae-8"), judgeGrade("iso-10-9", "sae-8")]).toEqual(["weaker", "weaker", "harder", "right"]);
+    expect([
+      judgeGrade("sae-2", "sae-8"),
+      judgeGrade("sae-5", "sae-8"),
+      judgeGrade("iso-12-9", "sae-8"),
+      judgeGrade("iso-10-9", "sae-8"),
+    ]).toEqual(["weaker", "weaker", "harder", "right"]);
   });
 });

@@ -1,7 +1,7 @@
 import { type Machine, machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
-import type { Assessment } from "./types";
 import { assessCheck } from "./registry";
+import type { Assessment } from "./types";
 
 export const IN = 0.0254;
 
@@ -29,4 +29,5 @@ export function saysOf({ evidence }: Assessment, cause: string): string | number
   return "likelihoodRatio" in found ? found.likelihoodRatio : "causes" in found ? `one of ${found.causes.length}` : found.result;
 }
 
-export const figure = ({ figures }: Assessment, id: string, place?: string) => figures.find((one) => one.id === id && (place === undefined || one.place === place));
+export const figure = ({ figures }: Assessment, id: string, place?: string) =>
+  figures.find((one) => one.id === id && (place === undefined || one.place === place));

@@ -88,8 +88,8 @@ const PART_SHAPES: Record<StackPart, { d: string; label: string }> = {
   bolt: { d: "M-16 0h32v-12h-32zM-8 -12v-8h16v8", label: "bolt" },
   "lock-washer": { d: "M-22 0h19l3 -5h22v5h-19l-3 -5h-22z", label: "lock washer" },
   "flat-washer": { d: "M-26 0h52v-4h-52z", label: "flat washer" },
-  "cupped-washer-hollow-up": { d: "M-30 -7L-12 0h24L30 -7M-30 -7L-12 -3h24L30 -7", label: "cupped washer, hollow up to the blade" },
-  "cupped-washer-hollow-down": { d: "M-30 0L-12 -7h24L30 0M-30 0L-12 -4h24L30 0", label: "cupped washer, hollow down" },
+  "cupped-washer-hollow-up": { d: "M-30 -7L-12 0h24L30 -7M-30 -7L-12 -3h24L30 -7", label: "cupped, hollow up" },
+  "cupped-washer-hollow-down": { d: "M-30 0L-12 -7h24L30 0M-30 0L-12 -4h24L30 0", label: "cupped, hollow down" },
   blade: { d: "M-92 0h184v-6h-184zM-92 -6l-14 -9v7l12 8M92 -6l14 -9v7l-12 8", label: "blade, sail up" },
   spacer: { d: "M-18 0h36v-10h-36z", label: "spacer" },
   "anti-rotation-plate": { d: "M-34 0h68v-4h-68z", label: "anti-rotation plate" },
@@ -154,14 +154,13 @@ export function WayRound({
       role="img"
       aria-label={`Blade ${view}: turns ${turns}, ${leads === "edge" ? "sharp edge leads" : "blunt back leads"}, sail ${sailUp ? "to the deck" : "to the ground"}`}
     >
-      <path d={arc(sense)} fill="none" stroke="var(--chalk-soft)" strokeWidth={2} />
-      <path
-        d="M-7 -6L0 6L7 -6"
-        transform={`translate(${sense * 51} 21) rotate(${sense * 22})`}
-        fill="none"
-        stroke="var(--chalk-soft)"
-        strokeWidth={2}
-      />
+      <g transform={`scale(${sense} 1)`} fill="none" stroke="var(--chalk-soft)" strokeWidth={2}>
+        <path d={ARC} />
+        <path
+          d="M-7 -7L0 5L7 -7"
+          transform={`translate(${ARC_RADIUS * Math.sin(ARC_END)} ${-ARC_RADIUS * Math.cos(ARC_END)}) rotate(${(ARC_END * 180) / Math.PI - 90})`}
+        />
+      </g>
       {[0, 180].map((half) => (
         <g key={half} transform={`rotate(${half})`} stroke={ink} fill="var(--dye-deep)" strokeWidth={1.6}>
           <path d="M0 -11H104V11H0" />
@@ -182,6 +181,7 @@ export function WayRound({
   );
 }
 
-function arc(sense: number): string {
-  return `M${-sense * 20} -38A44 44 0 0 ${sense === 1 ? 1 : 0} ${sense * 50} 20`;
-}
+const ARC_RADIUS = 44;
+/** From the top, the way a clock turns. */
+const ARC_END = Math.PI / 3;
+const ARC = `M${-ARC_RADIUS * Math.sin(ARC_END)} ${-ARC_RADIUS * Math.cos(ARC_END)}A${ARC_RADIUS} ${ARC_RADIUS} 0 0 1 ${ARC_RADIUS * Math.sin(ARC_END)} ${-ARC_RADIUS * Math.cos(ARC_END)}`;

@@ -2,7 +2,7 @@ import { fitInto } from "../fit";
 import type { OverlapScene, Travel } from "./scene";
 
 const WIDTH = 620;
-const PLAN = 236;
+const PLAN = 318;
 const BARS = 96;
 const ROW = 14;
 

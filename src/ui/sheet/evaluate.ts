@@ -11,7 +11,7 @@ import {
 } from "@/core/checks";
 import type { Machine } from "@/core/machine";
 import { fromSi, shownUnit, type UnitSystem } from "@/core/units";
-import { type FieldEntry, isWrong, readField, valueOf } from "../entry";
+import { type FieldEntry, isWrong, readField, valueIn } from "../entry";
 import { sayIssue } from "../words/issues";
 
 /** What was typed and chosen, by the key of its field. */
@@ -47,7 +47,7 @@ function packed(fields: readonly Field[], entries: Record<string, FieldEntry>): 
   return packReadings(
     fields.flatMap(({ path }) => {
       const entry = entries[keyOf(path)];
-      const value = entry && valueOf(entry);
+      const value = entry && valueIn(entry);
       return value === undefined ? [] : [{ path, value }];
     }),
   );
@@ -60,7 +60,7 @@ export function evaluate(args: Args): Evaluated {
   const form = check.form?.(machine, packed(first.fields, entriesOf(args, first.fields))) ?? NO_FORM;
   const entries = entriesOf(args, form.fields);
   const readings = packed(form.fields, entries);
-  const isStarted = Object.values(entries).some((entry) => valueOf(entry) !== undefined);
+  const isStarted = Object.values(entries).some((entry) => valueIn(entry) !== undefined);
   const base = {
     form,
     entries,

@@ -2,7 +2,7 @@
 
 import { RadioGroup } from "radix-ui";
 import { type KeyboardEvent, type RefObject, useRef } from "react";
-import { type Field, keyOf } from "@/core/checks";
+import { type Field, type Group, keyOf } from "@/core/checks";
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
 import type { FieldEntry, ListEntry, NumberEntry } from "../entry";
 import { QuantityField } from "../quantity-field";
@@ -24,36 +24,37 @@ export function SheetFields(args: FieldsArgs) {
   const { form } = args.evaluated;
   return (
     <div ref={args.fields}>
-      {form.groups.map((group) => {
-        const own = form.fields.filter((field) => field.group === group.id);
-        if (own.length === 0) return null;
-        const body = (
-          <div className="ruled">
-            {own.map((field) => (
-              <OneField key={keyOf(field.path)} field={field} {...args} />
-            ))}
-          </div>
-        );
-        return group.isFolded ? (
-          <details
-            key={group.id}
-            className="mt-2 border-t-2 border-ink"
-            open={own.some(({ path }) => (args.typed.text[keyOf(path)] ?? "") !== "")}
-          >
-            <summary className="min-h-11 cursor-pointer py-2 text-lg font-bold">{group.label}</summary>
-            {body}
-          </details>
-        ) : (
-          <section key={group.id} id={`group-${group.id}`} aria-label={group.label} className="mt-2 border-t-2 border-ink pt-1">
-            <div className="flex items-baseline gap-2">
-              <h3 className="grow text-lg font-bold">{group.label}</h3>
-              <SameOnOthers group={group.id} {...args} />
-            </div>
-            {body}
-          </section>
-        );
-      })}
+      {form.groups.map((group) => (
+        <OneGroup key={group.id} group={group} {...args} />
+      ))}
     </div>
+  );
+}
+
+function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
+  const own = args.evaluated.form.fields.filter((field) => field.group === group.id);
+  if (own.length === 0) return null;
+  const body = (
+    <div className="ruled">
+      {own.map((field) => (
+        <OneField key={keyOf(field.path)} field={field} {...args} />
+      ))}
+    </div>
+  );
+  const isTyped = own.some(({ path }) => (args.typed.text[keyOf(path)] ?? "") !== "");
+  return group.isFolded ? (
+    <details className="mt-2 border-t-2 border-ink" open={isTyped}>
+      <summary className="min-h-11 cursor-pointer py-2 text-lg font-bold">{group.label}</summary>
+      {body}
+    </details>
+  ) : (
+    <section id={`group-${group.id}`} aria-label={group.label} className="mt-2 border-t-2 border-ink pt-1">
+      <div className="flex items-baseline gap-2">
+        <h3 className="grow text-lg font-bold">{group.label}</h3>
+        <SameOnOthers group={group.id} {...args} />
+      </div>
+      {body}
+    </section>
   );
 }
 

@@ -1,8 +1,8 @@
 import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
 import { type Dimension, fromSi, shownUnit, type UnitSystem } from "@/core/units";
 import type { Take } from "@/data/takes";
-import type { DeckForm } from "./places";
-import type { Draft } from "./use-worksheet";
+import type { DeckForm } from "@/ui/places/places";
+import type { Draft } from "@/ui/places/use-worksheet";
 
 /** Digits enough that an untouched reading comes back as itself. */
 const DIGITS = 12;

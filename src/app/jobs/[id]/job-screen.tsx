@@ -10,6 +10,8 @@ import { cutters, STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
+import { DrawingPanel } from "@/ui/places/drawing-panel";
+import { type Draft, EMPTY_DRAFT, useWorksheet } from "@/ui/places/use-worksheet";
 import { send } from "@/ui/send";
 import { shortTime, sinceWords } from "@/ui/time";
 import { VerdictMark } from "@/ui/verdict";
@@ -18,7 +20,6 @@ import { STATE_WORDS } from "@/ui/words/issues";
 import { type Act, useAct } from "./act";
 import { CheckListHead } from "./check-list";
 import { CheckPanel } from "./check-panel";
-import { DrawingPanel } from "./drawing-panel";
 import {
   isSafeFor,
   type ListedStep,
@@ -34,7 +35,6 @@ import {
 import { Suspects } from "./suspects";
 import { Timeline } from "./timeline";
 import { useDiagnosis } from "./use-diagnosis";
-import { useWorksheet } from "./use-worksheet";
 
 // Each panel comes when it is opened: the first load is what the worksheet needs.
 const SafePanel = dynamic(() => import("./safe-panel").then((module) => module.SafePanel));
@@ -82,7 +82,7 @@ export function JobScreen({
   const cameFrom = chosen.cameFrom?.startsWith("check:") ? checkRow(chosen.cameFrom.slice(6)) : undefined;
   const checkId = panel.startsWith("check:") ? panel.slice(6) : (lastPlaceCheck(view) ?? "");
   const worksheet = useWorksheet({
-    draftKey: `job:${view.id}:${checkId}`,
+    kept: useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT),
     machine: view.machine.machine,
     checkId,
     system: seat.system,

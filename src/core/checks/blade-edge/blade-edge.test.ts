@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { EdgeDetail } from ".";
 import { assessed, figure, IN, machineOf, saysOf } from "../sheets.testing";
+import type { EdgeDetail } from ".";
 
 const zeroTurn = machineOf("ZT-1");
 const end = (edge: string, nick = 0, sail = 0.2) => ({ edge, nickMetres: nick, sailMetres: sail * IN });
@@ -12,7 +12,11 @@ describe("blade-edge: both ends of every blade", () => {
   it("leaves a set alone whose ends are all sharp and whole, and clears dull and damaged", () => {
     const result = edge(set(blade()));
     expect([result.verdict, result.detail.advice]).toEqual(["in-tolerance", "leave"]);
-    expect([saysOf(result, "blade-dull"), saysOf(result, "blade-damaged"), saysOf(result, "blade-sail-worn")]).toEqual(["not-found", "not-found", "not-found"]);
+    expect([saysOf(result, "blade-dull"), saysOf(result, "blade-damaged"), saysOf(result, "blade-sail-worn")]).toEqual([
+      "not-found",
+      "not-found",
+      "not-found",
+    ]);
   });
 
   it("counts a blade by its worse end", () => {

@@ -1,16 +1,25 @@
 import { describe, expect, it } from "vitest";
 import { toSi } from "@/core/units";
-import type { FitDetail } from ".";
 import { assessed, figure, IN, machineOf, refused, saysOf } from "../sheets.testing";
+import type { FitDetail } from ".";
 
 const zeroTurn = machineOf("ZT-1");
-const fitted = (more: object = {}) => ({ sail: "to-deck", leads: "edge", stack: "as-sheet", seated: "flush", bolt: "sae-8", tightened: "wrench", torqueNewtonMetres: toSi(90, "ft-lb"), ...more });
+const fitted = (more: object = {}) => ({
+  sail: "to-deck",
+  leads: "edge",
+  stack: "as-sheet",
+  seated: "flush",
+  bolt: "sae-8",
+  tightened: "wrench",
+  torqueNewtonMetres: toSi(90, "ft-lb"),
+  ...more,
+});
 const set = (left: object = fitted()) => ({ blades: { left, middle: fitted(), right: fitted() } });
-const fit = (readings: object, machine = zeroTurn) => assessed<FitDetail>("blade-fit", machine, readings);
+const fitOf = (readings: object, machine = zeroTurn) => assessed<FitDetail>("blade-fit", machine, readings);
 
 describe("how blades are fitted", () => {
   it("passes blades the right way, stack in order, at the sheet's torque; and says what that clamps with", () => {
-    const result = fit(set());
+    const result = fitOf(set());
     expect(result.verdict).toBe("in-tolerance");
     expect([saysOf(result, "blade-upside-down"), saysOf(result, "blade-loose")]).toEqual(["not-found", "not-found"]);
     /** Trade handbook, published short form: 90 lbf·ft on a dry 5/8 in bolt clamps about 8,640 lbf. */
@@ -26,50 +35,55 @@ describe("how blades are fitted", () => {
     ["an ordinary bolt", { bolt: "sae-2" }, "change-bolt", "blade-loose"],
     ["a harder bolt", { bolt: "iso-12-9" }, "change-bolt", "blade-loose"],
   ])("%s is out, with what to do and the cause seen", (_, more, action, cause) => {
-    const result = fit(set(fitted(more)));
+    const result = fitOf(set(fitted(more)));
     expect(result.verdict).toBe("out");
     expect(result.actions[0]).toMatchObject({ code: action, place: "left" });
     expect(saysOf(result, cause)).toBe("seen");
   });
 
   it("watches a bolt tightened by feel and lists it for the wrench; one left loose is a stop", () => {
-    const feel = fit(set(fitted({ tightened: "feel", torqueNewtonMetres: undefined })));
+    const feel = fitOf(set(fitted({ tightened: "feel", torqueNewtonMetres: undefined })));
     expect([feel.verdict, feel.detail.recheck, saysOf(feel, "blade-loose")]).toEqual(["watch", ["left"], undefined]);
-    expect(feel.actions).toMatchObject([{ code: "torque-by-wrench", place: "left", torqueNewtonMetres: zeroTurn.sheet.bladeBoltTorqueNewtonMetres }]);
-    expect(fit(set(fitted({ tightened: "loose", torqueNewtonMetres: undefined }))).verdict).toBe("stop");
+    expect(feel.actions).toMatchObject([
+      { code: "torque-by-wrench", place: "left", torqueNewtonMetres: zeroTurn.sheet.bladeBoltTorqueNewtonMetres },
+    ]);
+    expect(fitOf(set(fitted({ tightened: "loose", torqueNewtonMetres: undefined }))).verdict).toBe("stop");
   });
 
   it("gives no torque of its own where the sheet has none", () => {
     const bare = { ...zeroTurn, sheet: { ...zeroTurn.sheet, bladeBoltTorqueNewtonMetres: undefined } };
-    const result = fit(set(), bare);
+    const result = fitOf(set(), bare);
     expect(result.actions.map(({ code }) => code)).toEqual(["ask-sheet-torque"]);
     expect(figure(result, "torque", "left")?.tolerance).toBeUndefined();
   });
 
   it("refuses a wrench figure on a bolt tightened by feel", () => {
-    expect(refused("blade-fit", zeroTurn, set(fitted({ tightened: "feel" })))).toEqual(["torque-without-wrench at readings.blades.left.torqueNewtonMetres"]);
+    expect(refused("blade-fit", zeroTurn, set(fitted({ tightened: "feel" })))).toEqual([
+      "torque-without-wrench at readings.blades.left.torqueNewtonMetres",
+    ]);
   });
 });
 
 describe("the blade itself", () => {
   it("finds the wrong part, works out the deck's width with it, and stops where it would strike", () => {
-    const short = fit({ ...set(), part: { lengthMetres: 16 * IN, hole: "star-5", standing: "measured" } });
+    const short = fitOf({ ...set(), part: { lengthMetres: 16 * IN, hole: "star-5", standing: "measured" } });
     expect([short.verdict, saysOf(short, "blade-wrong-part")]).toEqual(["out", "seen"]);
     expect(short.detail.mismatches.map(({ code }) => code)).toEqual(["shorter", "other-hole"]);
     /** Handbook: length × number − overlaps = width; here the outer spindles' distance and one length, by hand. */
     expect((figure(short, "width-of-cut")?.value ?? 0) / IN).toBeCloseTo(2 * 16.2 + 16, 4);
-    const long = fit({ ...set(), part: { lengthMetres: 18 * IN } });
+    const long = fitOf({ ...set(), part: { lengthMetres: 18 * IN } });
     expect([long.verdict, long.detail.strikes]).toEqual(["stop", true]);
   });
 
   it("does not let a remembered size be ordered on", () => {
-    const result = fit({ ...set(), part: { lengthMetres: 17 * IN, standing: "remembered" } });
+    const result = fitOf({ ...set(), part: { lengthMetres: 17 * IN, standing: "remembered" } });
     expect(result.actions.map(({ code }) => code)).toContain("measure-not-remember");
     expect(result.provisional).toEqual([{ code: "size-remembered" }]);
   });
 
   it("finds the socket, and warns of one that rounds the corners or does not go on (trade handbook)", () => {
-    const at = (headInches: number, socketMetres: number) => fit({ ...set(), headMetres: headInches * IN, socketMetres }).warnings.map(({ code }) => code);
+    const at = (headInches: number, socketMetres: number) =>
+      fitOf({ ...set(), headMetres: headInches * IN, socketMetres }).warnings.map(({ code }) => code);
     expect(at(11 / 16, 0.018)).toContain("socket-too-loose");
     expect(at(15 / 16, 0.024)).not.toContain("socket-too-loose");
     expect(at(3 / 4, 0.019)).toContain("socket-too-small");

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { OverlapDetail } from ".";
 import { assessed, figure, IN, machineOf, refused, saysOf } from "../sheets.testing";
+import type { OverlapDetail } from ".";
 
 const zeroTurn = machineOf("ZT-1");
 const set = (left: number, middle = left, right = left) => ({
@@ -41,7 +41,10 @@ describe("blade-overlap", () => {
 
   it("does not ask geared blades to clear each other's circles", () => {
     const geared = machineOf("GR-1");
-    const result = overlap({ blades: Object.fromEntries(["left", "middle", "right"].map((id) => [id, { lengthMetres: 24.8 * IN }])) }, geared);
+    const result = overlap(
+      { blades: Object.fromEntries(["left", "middle", "right"].map((id) => [id, { lengthMetres: 24.8 * IN }])) },
+      geared,
+    );
     expect(result.figures.some(({ id }) => id === "blade-clearance")).toBe(false);
     expect(result.verdict).not.toBe("stop");
   });

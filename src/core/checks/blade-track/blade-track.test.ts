@@ -14,7 +14,12 @@ describe("a blade turned end for end on its shaft", () => {
     ["the shaft alone: the sign stays", 4, 4, 4, 0],
     ["both", 5, -1, 2, 3],
   ])("tells %s", (_, first, second, shaft, blade) => {
-    const found = trackOf("left", { markedMetres: mm(80 + first), otherMetres: mm(80), swappedMarkedMetres: mm(80 + second), swappedOtherMetres: mm(80) });
+    const found = trackOf("left", {
+      markedMetres: mm(80 + first),
+      otherMetres: mm(80),
+      swappedMarkedMetres: mm(80 + second),
+      swappedOtherMetres: mm(80),
+    });
     expect((found?.shaftMetres ?? 0) * 1000).toBeCloseTo(shaft, 9);
     expect((found?.bladeMetres ?? 0) * 1000).toBeCloseTo(blade, 9);
   });
@@ -38,7 +43,11 @@ describe("a blade turned end for end on its shaft", () => {
 describe("blade-track", () => {
   it("passes a deck whose ends run within 1.5 mm, and clears blade and shaft", () => {
     const result = track({ left: straight, middle: { markedMetres: mm(80.9), otherMetres: mm(80) }, right: straight });
-    expect([result.verdict, saysOf(result, "blade-bent"), saysOf(result, "spindle-shaft-bent")]).toEqual(["in-tolerance", "not-found", "not-found"]);
+    expect([result.verdict, saysOf(result, "blade-bent"), saysOf(result, "spindle-shaft-bent")]).toEqual([
+      "in-tolerance",
+      "not-found",
+      "not-found",
+    ]);
   });
 
   it("asks for the swap before it names blade or shaft", () => {

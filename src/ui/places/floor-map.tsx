@@ -1,18 +1,18 @@
 "use client";
 
+import type { DeckReadings } from "@/core/checks";
+import type { Machine } from "@/core/machine";
 import { fromSi, shownUnit, unitById } from "@/core/units";
-import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
 import { sayQuantityIssue } from "@/ui/words/issues";
 import { floorPlaces } from "./places";
 import type { Worksheet } from "./use-worksheet";
 
 /** The bay's floor, for when it is not flat: heights on any datum under wheels and tips. A floor that is merely out of level needs none. */
-export function FloorMap({ view, worksheet }: { view: JobView; worksheet: Worksheet }) {
+export function FloorMap({ machine, lastFloor, worksheet }: { machine: Machine; lastFloor: DeckReadings["floor"]; worksheet: Worksheet }) {
   const { system } = useSeat();
   const id = shownUnit({ dimension: "length", system });
   const floor = worksheet.draft.floor;
-  const { lastFloor } = view;
   const asLast = () => {
     const wheels = (lastFloor?.wheels ?? []).map(({ wheelId, heightMetres }) => [wheelId, heightMetres] as const);
     const tips = (lastFloor?.places ?? []).map(
@@ -32,7 +32,7 @@ export function FloorMap({ view, worksheet }: { view: JobView; worksheet: Worksh
           As mapped last time
         </button>
       )}
-      {floorPlaces(view.machine.machine, worksheet.places).map(({ key, label }) => {
+      {floorPlaces(machine, worksheet.places).map(({ key, label }) => {
         const entry = worksheet.floorEntries[key];
         const trouble =
           entry?.kind === "unread"

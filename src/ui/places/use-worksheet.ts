@@ -5,7 +5,6 @@ import { type Assessment, assessWith } from "@/core/checks";
 import type { DeckContext } from "@/core/jobs";
 import type { Machine } from "@/core/machine";
 import { PSI_PASCALS, type UnitSystem } from "@/core/units";
-import { useDraft } from "@/ui/draft";
 import { type Entry, readEntry } from "@/ui/entry";
 import { sayIssue } from "@/ui/words/issues";
 import { PLACE_WORKSHEETS } from "./place-worksheets";
@@ -62,15 +61,15 @@ export type Worksheet = {
 
 /** What is typed for one check, and what it comes to: assessed by the same core function as on the server, with each keystroke. */
 export function useWorksheet(args: {
-  /** Under which this browser keeps what is typed. */
-  draftKey: string;
+  /** Where what is typed is kept. */
+  kept: { value: Draft; set: (change: Draft | ((before: Draft) => Draft)) => void; clear: () => void };
   machine: Machine;
   checkId: string;
   system: UnitSystem;
   deckContext: DeckContext;
 }): Worksheet {
   const { machine, checkId, system, deckContext } = args;
-  const { value: kept, set, clear } = useDraft<Draft>(args.draftKey, EMPTY_DRAFT);
+  const { value: kept, set, clear } = args.kept;
   // What an older page kept in this browser may lack a field.
   const draft = useMemo(() => ({ ...EMPTY_DRAFT, ...kept }), [kept]);
   const places = useMemo(() => placesFor({ checkId, machine, form: draft.form }), [checkId, machine, draft.form]);

@@ -1,0 +1,126 @@
+"use client";
+
+import dynamic from "next/dynamic";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import type { CheckRow } from "@/core/diagnosis";
+import type { ReckonerView } from "@/data/reckoner";
+import { SeatProvider, useSeat } from "@/ui/person";
+import { queryOf, type ReckonerState } from "../state";
+
+const FormReckoner = dynamic(() => import("./form-reckoner").then((module) => module.FormReckoner));
+const PlaceReckoner = dynamic(() => import("./place-reckoner").then((module) => module.PlaceReckoner));
+
+const PLACE_CHECKS: readonly string[] = ["tyre-pressure", "deck-level", "tip-speed"];
+
+export type ReckonerArgs = {
+  row: CheckRow;
+  view: ReckonerView;
+  state: ReckonerState;
+  change: (change: (before: ReckonerState) => ReckonerState) => void;
+  /** Hands what was typed to a job of this machine. */
+  attach: (jobId: number, key: string, draft: unknown) => void;
+};
+
+/** A worksheet without a job: what is typed stands in the address, so that it can be sent to someone as it is. */
+export function ReckonerScreen(args: {
+  row: CheckRow;
+  view: ReckonerView;
+  machines: readonly { id: string; fleetNumber: string; name: string }[];
+  initial: ReckonerState;
+}) {
+  const { row, view, machines } = args;
+  const seat = useSeat();
+  const router = useRouter();
+  const [state, setState] = useState<ReckonerState>(() => ({
+    ...args.initial,
+    machineId: view.machine.id,
+    system: args.initial.system ?? seat.system,
+  }));
+  useEffect(() => {
+    window.history.replaceState(null, "", `/reckoner/${row.id}?${queryOf(state)}`);
+  }, [row.id, state]);
+  const attach = (jobId: number, key: string, draft: unknown) => {
+    const job = view.jobs.find(({ id }) => id === jobId);
+    localStorage.setItem(`zygometer:${key}`, JSON.stringify(draft));
+    localStorage.setItem(`zygometer:job:${jobId}:panel`, JSON.stringify({ panel: `check:${row.id}`, atStep: job?.lastStepId ?? 0 }));
+    router.push(`/jobs/${jobId}`);
+  };
+  const sheet: ReckonerArgs = { row, view, state, change: setState, attach };
+  return (
+    <SeatProvider seat={{ ...seat, system: state.system ?? seat.system }}>
+      <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[minmax(0,1fr)_27rem] lg:grid-rows-[auto_minmax(0,1fr)]">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-3 py-2 lg:col-span-2">
+          <h1 className="text-2xl leading-none">{row.label}</h1>
+          <label className="flex items-center gap-2">
+            <span className="caps">Machine</span>
+            <select
+              className="input"
+              value={view.machine.id}
+              onChange={(event) => router.push(`/reckoner/${row.id}?machine=${event.target.value}`)}
+            >
+              {machines.map(({ id, fleetNumber, name }) => (
+                <option key={id} value={id}>
+                  {fleetNumber} · {name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <span className="text-sm text-soft">
+            {state.system === seat.system ? "" : `Read in ${state.system === "us" ? "inches" : "millimetres"}, as it was sent. `}
+            The address holds what is typed.
+          </span>
+          <div className="ml-auto flex items-center gap-2">
+            <CopyLink />
+            <Link className="btn" href={`/reckoner?machine=${view.machine.id}`}>
+              Other worksheets
+            </Link>
+          </div>
+        </div>
+        {PLACE_CHECKS.includes(row.id) ? <PlaceReckoner {...sheet} /> : <FormReckoner {...sheet} />}
+      </main>
+    </SeatProvider>
+  );
+}
+
+function CopyLink() {
+  const [said, setSaid] = useState("");
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(window.location.href);
+      setSaid("Copied");
+    } catch {
+      setSaid("Copy it from the address bar");
+    }
+  };
+  return (
+    <button type="button" className="btn" onClick={copy}>
+      <span aria-live="polite">{said || "Copy the link"}</span>
+    </button>
+  );
+}
+
+/** To which open job what was reckoned can be taken. */
+export function Attach({ view, canAttach, onAttach }: { view: ReckonerView; canAttach: boolean; onAttach: (jobId: number) => void }) {
+  if (view.jobs.length === 0)
+    return (
+      <p className="mt-2 text-sm text-soft">
+        {view.machine.fleetNumber} has no open job.{" "}
+        <Link href="/complaint" className="underline">
+          Take a complaint
+        </Link>{" "}
+        and it can be written down.
+      </p>
+    );
+  return (
+    <div className="sticky -bottom-4 -mx-4 mt-2 grid gap-1 border-t border-rule bg-sheet px-4 py-2">
+      {view.jobs.map(({ id, words }) => (
+        <button key={id} type="button" className="btn btn-go w-full" disabled={!canAttach} onClick={() => onAttach(id)}>
+          Take it to job {id}
+          {words ? `: “${words.length > 34 ? `${words.slice(0, 34)} …` : words}”` : ""}
+        </button>
+      ))}
+    </div>
+  );
+}
