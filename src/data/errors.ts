@@ -8,6 +8,7 @@ export const ERROR_STATUS = {
   "check-not-found": 404,
   "take-not-found": 404,
   "owed-not-found": 404,
+  "photograph-not-found": 404,
   "job-closed": 409,
   "job-not-closed": 409,
   "not-proved": 409,

@@ -2,9 +2,11 @@ import * as z from "zod";
 import { checkRow } from "@/core/checks";
 import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
 import { AFTERMATH_IDS, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import { takeRecord } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
+import { deckMoves } from "./deck";
 import { AppError } from "./errors";
 import { insertEvent, listEvents } from "./events";
 import { getMachine } from "./machines";
@@ -141,9 +143,13 @@ export function proofOfJob(db: Db, jobId: number): Proof {
   });
 }
 
+function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {
+  return deckState(getMachine(db, job.machineId).machine, deckMoves(liveSteps(listSteps(db, job.id))));
+}
+
 /**
  * Closes a job with its causes. Proof is worked out here, not taken from the caller; without it the close is refused as `not-proved`
- * with every gap, unless a reason is given, which is then on the record as such. A held machine is released first.
+ * with every gap, unless a reason is given, which is then on the record as such. A held machine is released first, a deck put back.
  */
 export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchema>): { stepId: number; isProved: boolean } {
   return once(db, doing, "close", () => {
@@ -152,6 +158,7 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
     if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
+    if (deckOf(db, job).where !== "on") throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });
     const proof = proofOfJob(db, job.id);
     if (!proof.isProved && !args.unprovedReason) {
       throw new AppError("not-proved", { issues: proof.gaps.map(({ code, ...gap }) => ({ code, path: [], ...gap })) });

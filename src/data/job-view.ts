@@ -1,5 +1,5 @@
 import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
-import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
+import type { CheckId, ContextId, EventId, WorkUpInput } from "@/core/diagnosis";
 import { overdueContexts, type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
 import {
   type AftermathId,
@@ -13,9 +13,11 @@ import {
   undoable,
 } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
+import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
+import { deckMoves, type Photograph } from "./deck";
 import { type EventRecord, listEvents } from "./events";
 import { proofOfJob } from "./job-actions";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
@@ -41,6 +43,8 @@ export type JobView = {
   undoableStepId?: number;
   /** The job as the diagnosis takes it, without the order of a school; and what its symptoms and its place stand on. */
   case: { input: Omit<WorkUpInput, "order" | "minutesLeft"> } & Pick<JobCase, "standing" | "meaning" | "asked">;
+  deck: DeckState;
+  photographs: Photograph[];
   skips: { checkId: CheckId; reason: string; who: string }[];
   /** What the last strike still holds under suspicion. */
   suspicion?: { at: string; words?: string; place?: string; droveOn?: boolean; checks: CheckId[] };
@@ -95,7 +99,11 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, state: safe.inForce?.state ?? "parked" }),
     skips: skipsOf(liveSteps(steps)),
     ...(suspicion ? { suspicion } : {}),
-    aftermath: aftermathOf({ fixes, features: featuresOf(machine.machine) }),
+    deck: deckState(machine.machine, deckMoves(liveSteps(steps))),
+    photographs: liveSteps(steps).flatMap((step) =>
+      step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
+    ),
+    aftermath: aftermathOf({ fixes, events: deckEvents(events, job.openedAt), features: featuresOf(machine.machine) }),
     openBeside: openBeside(db, { machineId: job.machineId, jobId: job.id }),
     cameBack: cameBack(db, { job, complaints }),
   };
@@ -156,6 +164,11 @@ export function suspicionOf(db: Db, args: { machine: MachineRecord; events: read
     ...(words ? { words } : {}),
     ...(droveOn === undefined ? {} : { droveOn }),
   };
+}
+
+/** A deck that was off in this job. */
+function deckEvents(events: readonly EventRecord[], since: string): EventId[] {
+  return events.flatMap(({ event, at }) => (event === "deck-off" && at >= since ? [event] : []));
 }
 
 function openBeside(db: Db, args: { machineId: string; jobId: number }): number[] {

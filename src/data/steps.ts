@@ -37,6 +37,13 @@ export const STEP_DATA = {
     pressures: z.array(pressureChangeSchema).optional(),
     turns: z.array(turnMadeSchema).optional(),
   }),
+  /** One step of a deck coming off or going on, with the parts counted at it. */
+  deck: z.object({
+    way: z.enum(["off", "on"]),
+    step: z.string().max(60),
+    counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+  }),
+  photograph: z.object({ about: z.string().max(200) }),
   "test-cut": z.object({
     looks: z.enum(CUT_LOOKS),
     turf: z.enum(CUT_TURFS),

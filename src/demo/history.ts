@@ -1,5 +1,15 @@
-import { type Assessment, type DeckDetail, quickForm, type TyreDetail, targetPressure } from "@/core/checks";
-import { CHECKS, type CheckRow, type ContextId, FIXES, type FixRow, type SymptomId } from "@/core/diagnosis";
+import { type Assessment, type DeckDetail, quickForm, type TyreDetail, targetPressure, worksheetsFor } from "@/core/checks";
+import {
+  type CauseId,
+  CHECKS,
+  type CheckId,
+  type CheckRow,
+  type ContextId,
+  FIXES,
+  type FixId,
+  type FixRow,
+  type SymptomId,
+} from "@/core/diagnosis";
 import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
 import { cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
 import { itemsFor, type SafeState } from "@/core/safety";
@@ -12,6 +22,7 @@ import { getMachine } from "@/data/machines";
 import { recordConfirmation } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
 import { gaussian, seededRandom } from "./random";
+import { pricks, soundReadings, spoiled } from "./sheets";
 
 const SEED = 20_261;
 const MINUTE = 60_000;
@@ -32,6 +43,10 @@ type Story = {
   fault:
     | { kind: "deck"; sideInches: number; noseInches: number; cause: "deck-out-of-level" | "deck-rake-wrong" }
     | { kind: "tyre"; wheelId: string; psiOff: number }
+    /** Shown by a worksheet: what differs from a sound machine, by path of its readings. */
+    | { kind: "sheet"; check: CheckId; state: SafeState; spoils: Record<string, unknown>; cause: CauseId; fix: FixId; fixState: SafeState }
+    /** Stubble against the setting. */
+    | { kind: "height"; offsetMillimetres: number }
     | { kind: "look"; check: string; state: SafeState; cause: string; fix: string; fixState: SafeState; note: string };
   /** Logged on the machine before the complaint. */
   strike?: { words: string; place: string; droveOn: boolean };
@@ -39,7 +54,134 @@ type Story = {
   who?: string;
 };
 
+const PACKED = {
+  kind: "sheet",
+  check: "deck-cleanliness",
+  state: "raised",
+  cause: "deck-packed",
+  fix: "clean-deck",
+  fixState: "raised",
+} as const;
+
 const STORIES: readonly Story[] = [
+  {
+    fleetNumber: "BD-2",
+    daysAgo: 305,
+    words: "cuts lower than the dial says on the soft side",
+    saidBy: "CB",
+    place: "South wing",
+    symptoms: ["cut-too-low"],
+    fault: { kind: "height", offsetMillimetres: -5.2 },
+  },
+  {
+    fleetNumber: "FD-1",
+    daysAgo: 284,
+    words: "clumps again, and smells",
+    saidBy: "CB",
+    place: "East car park",
+    symptoms: ["clumps"],
+    contexts: ["wet-or-tall"],
+    fault: { ...PACKED, spoils: { "pack.depthMetres": 0.021, "pack.worst": "chute", "chute.state": "narrowed" } },
+  },
+  {
+    fleetNumber: "ZT-2",
+    daysAgo: 262,
+    words: "leaves a line in the middle of the cut",
+    saidBy: "LN",
+    place: "Yew walk",
+    symptoms: ["uncut-strip-inside"],
+    contexts: ["edge-overdue"],
+    fault: {
+      kind: "sheet",
+      check: "blade-overlap",
+      state: "raised",
+      spoils: { "blades.left.lengthMetres": 0.5175, "blades.right.lengthMetres": 0.5165 },
+      cause: "blade-worn-short",
+      fix: "replace-blades",
+      fixState: "raised",
+    },
+  },
+  {
+    fleetNumber: "BD-2",
+    daysAgo: 205,
+    words: "still a bit low there",
+    saidBy: "CB",
+    place: "South wing",
+    symptoms: ["cut-too-low"],
+    fault: { kind: "height", offsetMillimetres: -4.1 },
+  },
+  {
+    fleetNumber: "ZT-3",
+    daysAgo: 141,
+    words: "shaves the humps by the river",
+    saidBy: "EO",
+    place: "Riverside",
+    symptoms: ["scalped-crests"],
+    contexts: ["height-changed"],
+    fault: {
+      kind: "sheet",
+      check: "anti-scalp-wheels",
+      state: "parked",
+      spoils: { "wheels.rim-left-front.clearanceMetres": 0.041, "wheels.rim-left-front.hole": 1, "wheels.rim-right-rear.turns": "seized" },
+      cause: "anti-scalp-misset",
+      fix: "set-anti-scalp",
+      fixState: "parked",
+    },
+  },
+  {
+    fleetNumber: "GR-1",
+    daysAgo: 128,
+    words: "one corner hangs after the ditch",
+    saidBy: "KB",
+    place: "Runway strip",
+    symptoms: ["step-between-passes"],
+    contexts: ["deck-dropped"],
+    fault: {
+      kind: "sheet",
+      check: "hanger-inspection",
+      state: "locked-out",
+      spoils: { "hangers.left-rear.state": "missing", "hangers.left-rear.note": "hairpin gone, pin half out" },
+      cause: "hanger-failed",
+      fix: "replace-hanger",
+      fixState: "raised",
+    },
+  },
+  {
+    fleetNumber: "ZT-3",
+    daysAgo: 88,
+    words: "shakes since the new blade",
+    saidBy: "EO",
+    place: "Riverside",
+    symptoms: ["vibration"],
+    contexts: ["blades-changed"],
+    fault: {
+      kind: "sheet",
+      check: "blade-balance",
+      state: "bench",
+      spoils: { "blades.middle.addedKilograms": 0.006, "blades.middle.radiusMetres": 0.205, set: "one-new" },
+      cause: "blade-unbalanced",
+      fix: "balance-blades",
+      fixState: "bench",
+    },
+  },
+  {
+    fleetNumber: "BD-2",
+    daysAgo: 64,
+    words: "lower than the others on the wing",
+    saidBy: "CB",
+    place: "South wing",
+    symptoms: ["cut-too-low"],
+    fault: { kind: "height", offsetMillimetres: -4.6 },
+  },
+  {
+    fleetNumber: "FD-1",
+    daysAgo: 38,
+    words: "drops clumps at every turn",
+    saidBy: "CB",
+    place: "East car park",
+    symptoms: ["clumps"],
+    fault: { ...PACKED, spoils: { "pack.depthMetres": 0.026, "pack.worst": "baffle", "port.state": "clogged" } },
+  },
   {
     fleetNumber: "ZT-1",
     daysAgo: 412,
@@ -78,13 +220,18 @@ const STORIES: readonly Story[] = [
     symptoms: ["torn-tips", "browning"],
     contexts: ["edge-overdue"],
     fault: {
-      kind: "look",
+      kind: "sheet",
       check: "blade-edge",
       state: "raised",
+      spoils: {
+        "blades.blade.A.edge": "rounded",
+        "blades.blade.B.edge": "rounded",
+        "blades.blade.A.nickMetres": 0.0006,
+        "blades.blade.widthMetres": 0.054,
+      },
       cause: "blade-dull",
       fix: "sharpen-blades",
       fixState: "bench",
-      note: "edge rounded over its whole length",
     },
   },
   {
@@ -95,15 +242,7 @@ const STORIES: readonly Story[] = [
     place: "East car park",
     symptoms: ["clumps"],
     contexts: ["wet-or-tall"],
-    fault: {
-      kind: "look",
-      check: "deck-cleanliness",
-      state: "raised",
-      cause: "deck-packed",
-      fix: "clean-deck",
-      fixState: "raised",
-      note: "pack of two fingers at the baffle",
-    },
+    fault: { ...PACKED, spoils: { "pack.depthMetres": 0.034, "pack.worst": "baffle" } },
   },
   {
     fleetNumber: "ZT-1",
@@ -142,13 +281,18 @@ const STORIES: readonly Story[] = [
     place: "Courtyard 3",
     symptoms: ["poor-collection"],
     fault: {
-      kind: "look",
+      kind: "sheet",
       check: "blade-fit",
       state: "raised",
+      spoils: {
+        "blades.blade.sail": "to-ground",
+        "blades.blade.leads": "back",
+        "blades.blade.tightened": "feel",
+        "blades.blade.torqueNewtonMetres": undefined,
+      },
       cause: "blade-upside-down",
       fix: "refit-blades",
       fixState: "raised",
-      note: "sail pointing at the ground",
     },
   },
   {
@@ -240,13 +384,18 @@ const STORIES: readonly Story[] = [
     symptoms: ["vibration"],
     strike: { words: "the kerb of a plot", place: "blade", droveOn: false },
     fault: {
-      kind: "look",
+      kind: "sheet",
       check: "blade-track",
       state: "raised",
+      spoils: {
+        "blades.blade.markedMetres": 0.0635,
+        "blades.blade.otherMetres": 0.0585,
+        "blades.blade.swappedMarkedMetres": 0.0632,
+        "blades.blade.swappedOtherMetres": 0.0587,
+      },
       cause: "crankshaft-bent-or-key-sheared",
       fix: "hand-to-engine-shop",
       fixState: "locked-out",
-      note: "both ends swap with the shaft: it is the shaft",
     },
     stop: "held",
   },
@@ -284,7 +433,8 @@ const STORIES: readonly Story[] = [
 /** Plays every story through the same functions the screens use, hidden fault in, readings with gauge noise out. Returns how many. */
 export function seedHistory(db: Db, now: string): number {
   const random = seededRandom(SEED);
-  STORIES.forEach((story, index) => {
+  // Told in the order they happened: a machine that was run since is not safe any more.
+  [...STORIES].sort((a, b) => b.daysAgo - a.daysAgo).forEach((story, index) => {
     new Teller(db, story, Date.parse(now) - story.daysAgo * DAY, random, index).tell();
   });
   return STORIES.length;
@@ -325,6 +475,8 @@ class Teller {
     this.jobId = jobId;
     if (story.stop === "waiting") return;
     if (story.fault.kind === "look") this.tellLook(story.fault);
+    else if (story.fault.kind === "sheet") this.tellSheet(story.fault);
+    else if (story.fault.kind === "height") this.tellHeight(story.fault.offsetMillimetres);
     else this.tellMeasured();
   }
 
@@ -349,6 +501,55 @@ class Teller {
       recordFinding(this.db, this.doing(6), { jobId: this.jobId, checkId: check.id, result: "not-found", causes: [fault.cause], note: "" });
     }
     this.finish([fault.cause]);
+  }
+
+  private tellSheet(fault: Extract<Story["fault"], { kind: "sheet" }>): void {
+    this.makeSafe(fault.state);
+    this.fill(fault.check, fault.spoils);
+    if (this.story.stop === "held") {
+      recordHold(this.db, this.doing(2), { jobId: this.jobId, reason: "shaft bent after a strike", isRelease: false });
+      return;
+    }
+    if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
+    recordFix(this.db, this.doing(30), { jobId: this.jobId, fix: fault.fix, cause: fault.cause, words: "" });
+    for (const check of provingLooks(fault.cause)) {
+      this.makeSafe(check.state);
+      if (check.id === "deck-level") this.readLevel();
+      else this.fill(check.id, {});
+    }
+    this.finish([fault.cause]);
+  }
+
+  private tellHeight(offsetMillimetres: number): void {
+    this.makeSafe("parked");
+    const read = (offset: number) =>
+      recordTake(this.db, this.doing(7), {
+        jobId: this.jobId,
+        checkId: "cutting-height",
+        readings: pricks({
+          settingMetres: 0.0635,
+          offsetMetres: offset / 1000,
+          spreadMetres: 0.0022,
+          random: this.random,
+          turf: this.story.place,
+        }),
+        asTyped: {},
+      });
+    read(offsetMillimetres);
+    recordFix(this.db, this.doing(10), { jobId: this.jobId, fix: "reset-height", cause: "height-misset", words: "" });
+    this.fill("anti-scalp-wheels", {});
+    this.finish(["height-misset"]);
+  }
+
+  /** A worksheet of a sound machine, spoiled where the story says so; a plain look where the machine has none. */
+  private fill(check: string, spoils: Record<string, unknown>): void {
+    const sound = soundReadings({ machine: this.machine, check, random: this.random, turf: this.story.place });
+    const hasSheet = worksheetsFor(this.machine).some(({ id }) => id === check);
+    if (sound && hasSheet) {
+      recordTake(this.db, this.doing(8), { jobId: this.jobId, checkId: check, readings: spoiled(sound, spoils), asTyped: {} });
+      return;
+    }
+    recordFinding(this.db, this.doing(6), { jobId: this.jobId, checkId: check, result: "not-found", causes: [], note: "" });
   }
 
   private tellMeasured(): void {

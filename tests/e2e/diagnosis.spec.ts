@@ -97,7 +97,7 @@ test("what is typed moves the diagnosis before it is saved, says what moved it a
 
 test("a cause opens with its reasons, the links are drawn, and the first guess is kept and compared", async ({ page }) => {
   await sitDown(page);
-  await page.goto("/jobs/14", { waitUntil: "networkidle" });
+  await page.goto("/jobs/28", { waitUntil: "networkidle" });
   await suspects(page)
     .getByRole("button", { name: /^Deck out of level/ })
     .click();

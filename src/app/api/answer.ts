@@ -20,7 +20,7 @@ function isOwnOrigin(request: Request): boolean {
 }
 
 /** Writes need the page's own Origin; reads of the record that or a browser's word that the page itself asks. */
-function requireOwnOrigin(request: Request): void {
+export function requireOwnOrigin(request: Request): void {
   if (isOwnOrigin(request)) return;
   const site = request.headers.get("sec-fetch-site");
   const isRead = request.method === "GET" || request.method === "HEAD";
@@ -104,7 +104,7 @@ export function changing<S extends z.ZodType>(
 }
 
 /** A whole positive number out of a path. Throws `notFound` otherwise. */
-export function idFrom(text: string, notFound: "job-not-found" | "owed-not-found" | "machine-not-found"): number {
+export function idFrom(text: string, notFound: "job-not-found" | "owed-not-found" | "machine-not-found" | "photograph-not-found"): number {
   if (!/^\d{1,9}$/.test(text)) throw new AppError(notFound);
   return Number(text);
 }

@@ -31,10 +31,13 @@ const HARMLESS: readonly EventId[] = ["operator-briefed", "held-out"];
 /** What these fixes could themselves have put wrong on a machine with these features; empty where nothing was touched. */
 export function aftermathOf(args: {
   fixes: readonly { fix: string; cause: string }[];
+  /** What else was done to the machine in the job. */
+  events?: readonly EventId[];
   features: readonly FeatureId[];
 }): { id: AftermathId; asks: string }[] {
   const events = args.fixes
-    .flatMap(({ fix, cause }) => fixRows.filter((row) => row.fix === fix && row.cause === cause).map(({ event }) => event))
+    .flatMap(({ fix, cause }): EventId[] => fixRows.filter((row) => row.fix === fix && row.cause === cause).map(({ event }) => event))
+    .concat(args.events ?? [])
     .filter((event) => !HARMLESS.includes(event));
   if (events.length === 0) return [];
   return rows

@@ -8,6 +8,8 @@ export type StepKind =
   | "take"
   | "skip"
   | "fix"
+  | "deck"
+  | "photograph"
   | "test-cut"
   | "note"
   | "event"
@@ -25,7 +27,7 @@ export function liveSteps<S extends Pick<Step, "id" | "kind" | "undoesId">>(step
 }
 
 /** Steps that are only said: nobody has been at the machine yet. */
-const TALK: readonly StepKind[] = ["complaint", "guess", "answer", "skip", "note"];
+const TALK: readonly StepKind[] = ["complaint", "guess", "answer", "skip", "note", "photograph"];
 
 /** Where a job stands, from its steps alone. */
 export function stateOf(steps: readonly Step[]): JobState {

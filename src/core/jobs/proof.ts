@@ -69,10 +69,19 @@ export function workOutProof(args: {
   };
 }
 
-function requiredChecks(args: { machine: Machine; takes: readonly TakeRecord[]; fixes: readonly FixRecord[] }): CheckId[] {
+/** What a deck owes that was off and is on again, whatever it was off for. */
+const AFTER_DECK_OFF: readonly CheckId[] = ["deck-level", "belt-inspection"];
+
+function requiredChecks(args: {
+  machine: Machine;
+  takes: readonly TakeRecord[];
+  fixes: readonly FixRecord[];
+  events: readonly LoggedEvent[];
+}): CheckId[] {
   const wasBad = args.takes.filter(({ verdict }) => verdict === "out" || verdict === "stop").map(({ check }) => check);
   const proving = args.fixes.flatMap(({ fix, cause }) => fixRows.find((row) => row.fix === fix && row.cause === cause)?.provedBy ?? []);
-  const wanted = new Set<string>([...wasBad, ...proving]);
+  const owed = args.events.some(({ event }) => event === "deck-off") ? AFTER_DECK_OFF : [];
+  const wanted = new Set<string>([...wasBad, ...proving, ...owed]);
   return checkRows.filter((row) => wanted.has(row.id) && isOffered(row, args.machine)).map(({ id }) => id as CheckId);
 }
 

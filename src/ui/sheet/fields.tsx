@@ -151,7 +151,8 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
   }
 }
 
-const STOPS = "input, textarea, [data-stop]";
+/** The radio buttons inside an answer are drawn by hand: the hidden inputs beside them are no stops. */
+const STOPS = "input:not([type=radio]), textarea, [data-stop]";
 
 /** The field after or before the one in hand, in the order they stand; answers count as one stop. */
 export function goOn(root: HTMLElement | null, from: Element, by: 1 | -1): void {

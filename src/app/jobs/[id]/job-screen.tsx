@@ -44,6 +44,8 @@ const ClosePanel = dynamic(() => import("./end-panels").then((module) => module.
 const FormDesk = dynamic(() => import("./form-desk").then((module) => module.FormDesk), { loading: () => <DeskComing /> });
 const LookPanel = dynamic(() => import("./look-panel").then((module) => module.LookPanel));
 const CausePanel = dynamic(() => import("./cause-panel").then((module) => module.CausePanel));
+const BringPanel = dynamic(() => import("./bring-panel").then((module) => module.BringPanel));
+const DeckPanel = dynamic(() => import("./deck-panel").then((module) => module.DeckPanel));
 const LinksPanel = dynamic(() => import("./links-panel").then((module) => module.LinksPanel));
 const PhonePanel = dynamic(() => import("./phone-panel").then((module) => module.PhonePanel));
 
@@ -187,6 +189,7 @@ export function JobScreen({
           </ol>
         </nav>
         <OtherChecks view={view} steps={steps} open={open} />
+        {view.state !== "closed" && <Aside view={view} open={open} />}
         <Guess view={view} />
       </aside>
       {isForm && row ? (
@@ -224,6 +227,8 @@ export function JobScreen({
             <h2 className="text-xl">{panelTitle(panel)}</h2>
             {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
             {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
+            {panel === "bring" && <BringPanel view={view} workUp={settled} />}
+            {panel === "deck" && <DeckPanel view={view} act={act} open={open} />}
             {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
             {panel.startsWith("cause:") && workUp && (
               <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
@@ -280,7 +285,7 @@ function DeskComing() {
 type Chosen = { panel?: PanelId; atStep: number; cameFrom?: PanelId };
 const ONE_COLUMN_BELOW = 1024;
 /** Steps that do not move the job on: whoever asks over the telephone goes on asking. */
-const TALK: readonly string[] = ["answer", "guess", "note"];
+const TALK: readonly string[] = ["answer", "guess", "note", "deck", "photograph"];
 
 /** What was opened by hand, until the job moves on; back to the check once it was made safe for it; else what comes next. */
 function panelOf({ chosen, view, suggested }: { chosen: Chosen; view: JobView; suggested: PanelId }): PanelId {
@@ -298,6 +303,8 @@ const TITLES: Record<string, string> = {
   close: "Close",
   phone: "Over the telephone",
   links: "What shows what",
+  bring: "Tools to bring",
+  deck: "Deck off and on",
 };
 
 function panelTitle(panel: PanelId): string {
@@ -582,6 +589,27 @@ function OtherChecks({ view, steps, open }: { view: JobView; steps: readonly Lis
         ))}
       </select>
     </label>
+  );
+}
+
+/** What is no check: the bench's list, and the deck off and on where it comes off. */
+function Aside({ view, open }: { view: JobView; open: (panel: PanelId) => void }) {
+  const hasDeck = view.deck.next !== undefined;
+  return (
+    <div className="mt-2 flex gap-1 px-2">
+      <button type="button" className="btn grow !px-1 text-sm" onClick={() => open("bring")}>
+        Tools to bring
+      </button>
+      {hasDeck && (
+        <button
+          type="button"
+          className={`btn grow !px-1 text-sm ${view.deck.where === "on" ? "" : "btn-stop"}`}
+          onClick={() => open("deck")}
+        >
+          {view.deck.where === "on" ? "Deck off and on" : "Deck is off"}
+        </button>
+      )}
+    </div>
   );
 }
 

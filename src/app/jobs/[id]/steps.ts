@@ -3,7 +3,7 @@ import { CHECKS, type CheckRow, type CheckState, type WorkUp } from "@/core/diag
 import { satisfies } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 
-export type PanelId = "safe" | "fix" | "cut" | "close" | "phone" | "links" | `check:${string}` | `cause:${string}`;
+export type PanelId = "safe" | "fix" | "cut" | "close" | "phone" | "links" | "bring" | "deck" | `check:${string}` | `cause:${string}`;
 
 export type ListedStep = {
   panel: PanelId;

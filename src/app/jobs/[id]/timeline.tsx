@@ -48,6 +48,10 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): strin
     }
     case "fix":
       return FIX_LABELS[step.data.fix as FixId] ?? step.data.fix;
+    case "deck":
+      return `Deck ${step.data.way === "off" ? "coming off" : "going on"}: ${step.data.step.replaceAll("-", " ")}`;
+    case "photograph":
+      return `Photograph: ${step.data.about}`;
     case "test-cut":
       return `Test cut: ${GRADE_WORDS[gradeCut(step.data)]}`;
     case "note":

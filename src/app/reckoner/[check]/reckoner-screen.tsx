@@ -118,7 +118,7 @@ export function Attach({ view, canAttach, onAttach }: { view: ReckonerView; canA
       {view.jobs.map(({ id, words }) => (
         <button key={id} type="button" className="btn btn-go w-full" disabled={!canAttach} onClick={() => onAttach(id)}>
           Take it to job {id}
-          {words ? `: “${words.length > 34 ? `${words.slice(0, 34)} …` : words}”` : ""}
+          {words ? `: “${words.length > 22 ? `${words.slice(0, 22)} …` : words}”` : ""}
         </button>
       ))}
     </div>

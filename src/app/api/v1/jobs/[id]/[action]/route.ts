@@ -3,6 +3,7 @@ import { changing, failure, idFrom } from "@/app/api/answer";
 import { joinJobs, joinSchema, splitComplaint, splitSchema } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import type { Doing } from "@/data/context";
+import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograph } from "@/data/deck";
 import { AppError } from "@/data/errors";
 import * as jobs from "@/data/job-actions";
 import { newConfirmationSchema, recordConfirmation } from "@/data/safe-state";
@@ -19,6 +20,8 @@ const ACTIONS: Record<string, Change> = {
   confirmations: action(newConfirmationSchema, recordConfirmation),
   takes: action(newTakeSchema, recordTake),
   findings: action(newFindingSchema, recordFinding),
+  deck: action(newDeckMoveSchema, recordDeckMove),
+  photographs: action(newPhotographSchema, recordPhotograph),
   fixes: action(jobs.newFixSchema, jobs.recordFix),
   "test-cuts": action(jobs.newTestCutSchema, jobs.recordTestCut),
   guesses: action(jobs.newGuessSchema, jobs.recordGuess),

@@ -1,0 +1,80 @@
+import { describe, expect, it } from "vitest";
+import { machineOf } from "@/core/checks/sheets.testing";
+import { type DeckMove, deckState, deckSteps, moveProblems } from "./deck-off";
+
+const tractor = machineOf("BD-1");
+const zeroTurn = machineOf("ZT-1");
+
+/** Every step done with the counts of the sheet. */
+function movesOf(machine: typeof tractor): DeckMove[] {
+  const { off, on } = deckSteps(machine);
+  const counts = (parts: { id: string; count: number }[]) => Object.fromEntries(parts.map(({ id, count }) => [id, count]));
+  return [
+    ...off.map((step) => ({ way: "off" as const, step: step.id, counts: counts(step.parts) })),
+    ...on.map((step) => ({ way: "on" as const, step: step.id, counts: counts(step.parts) })),
+  ];
+}
+
+/** The usual order: trade handbook, deck-off-and-on. */
+describe("the order of a deck", () => {
+  it("begins with photographs, takes the front link off last, and puts it on first where the sheet says so", () => {
+    const { off, on } = deckSteps(tractor);
+    expect(off[0]?.id).toBe("photographs");
+    expect(off.map(({ id }) => id).indexOf("front-link")).toBeGreaterThan(off.map(({ id }) => id).indexOf("rear-links"));
+    expect(on.slice(0, 2).map(({ id }) => id)).toEqual(["out", "front-link"]);
+  });
+
+  it("of a machine without its own goes by what it has: belt slack before links, front links last off, belt on after them", () => {
+    const { off, on } = deckSteps(zeroTurn);
+    expect(off.map(({ id }) => id)).toEqual(["photographs", "deck-down", "belt", "rear-links", "front-links", "out"]);
+    expect(on.map(({ id }) => id)).toEqual(["out", "front-links", "rear-links", "belt", "deck-down"]);
+    expect(deckSteps(machineOf("GR-1")).off.map(({ id }) => id)).not.toContain("belt");
+    expect(deckSteps(machineOf("WP-1"))).toEqual({ off: [], on: [] });
+  });
+});
+
+describe("the tray", () => {
+  it("holds what came off until it goes back, and is empty again after the round", () => {
+    const moves = movesOf(tractor);
+    const { off } = deckSteps(tractor);
+    const out = deckState(tractor, moves.slice(0, off.length));
+    expect(out.where).toBe("off");
+    expect(Object.fromEntries(out.tray.map(({ id, inTray }) => [id, inTray]))).toEqual({
+      "stabiliser-pin": 1,
+      "link-pins": 2,
+      hairpins: 2,
+      "link-washers": 4,
+      "front-pin": 1,
+    });
+    const last = deckState(tractor, moves.slice(0, -1));
+    expect([last.where, last.tray.every(({ inTray }) => inTray === 0)]).toEqual(["going-on", true]);
+    expect(deckState(tractor, moves)).toMatchObject({ where: "on", tray: [], done: [] });
+  });
+
+  it("says what was short when it came off", () => {
+    const moves = movesOf(tractor).slice(0, 5);
+    const short = moves.map((move) => (move.step === "rear-links" ? { ...move, counts: { ...move.counts, hairpins: 1 } } : move));
+    expect(deckState(tractor, short).tray.find(({ id }) => id === "hairpins")).toMatchObject({ inTray: 1, missing: 1 });
+  });
+
+  it("refuses a step out of turn, more parts than there are, and fewer back than came off", () => {
+    const moves = movesOf(tractor);
+    expect(moveProblems(tractor, [], moves[1] as DeckMove)).toEqual([{ code: "not-the-next-step" }]);
+    expect(
+      moveProblems(tractor, moves.slice(0, 4), {
+        way: "off",
+        step: "rear-links",
+        counts: { "link-pins": 3, hairpins: 2, "link-washers": 4 },
+      }),
+    ).toEqual([{ code: "more-than-there-are", part: "link-pins", wanted: 2 }]);
+    const back = moves.findIndex(({ way, step }) => way === "on" && step === "rear-links");
+    expect(
+      moveProblems(tractor, moves.slice(0, back), {
+        way: "on",
+        step: "rear-links",
+        counts: { "link-pins": 2, hairpins: 1, "link-washers": 4 },
+      }),
+    ).toEqual([{ code: "fewer-back-than-came-off", part: "hairpins", wanted: 2 }]);
+    expect(moves.every((move, at) => moveProblems(tractor, moves.slice(0, at), move).length === 0)).toBe(true);
+  });
+});

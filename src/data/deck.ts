@@ -1,0 +1,77 @@
+import * as z from "zod";
+import { liveSteps } from "@/core/jobs";
+import { type DeckMove, deckState, moveProblems } from "@/core/sequences/deck-off";
+import type { Db } from "./connection";
+import { type Doing, once } from "./context";
+import { AppError } from "./errors";
+import { insertEvent } from "./events";
+import { getMachine } from "./machines";
+import { type AnyStep, addStep, listSteps, openJobRow, STEP_DATA } from "./steps";
+import { requireState } from "./takes";
+
+export const newDeckMoveSchema = STEP_DATA.deck;
+
+/** The moves of a deck among a job's steps that count, in order. */
+export function deckMoves(steps: readonly AnyStep[]): DeckMove[] {
+  return steps.flatMap((step) => (step.kind === "deck" ? [step.data] : []));
+}
+
+/**
+ * One step of a deck coming off or going on, parts counted. The last one back goes on the machine's log as `deck-off`: its level and all
+ * that hangs on it are then stale. Throws `job-closed`, `not-safe`, `changed-since` for a step out of turn, `invalid` for counts.
+ */
+export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newDeckMoveSchema>): { stepId: number } {
+  return once(db, doing, "deck", () => {
+    const { jobId, ...move } = args;
+    const job = openJobRow(db, jobId);
+    requireState(db, jobId, "locked-out");
+    const { machine } = getMachine(db, job.machineId);
+    const moves = deckMoves(liveSteps(listSteps(db, jobId)));
+    const problems = moveProblems(machine, moves, move);
+    if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
+    if (problems.length > 0) throw new AppError("invalid", { issues: problems.map((problem) => ({ ...problem, path: ["counts"] })) });
+    const stepId = addStep(db, doing, { jobId, kind: "deck", data: move });
+    const isBack = deckState(machine, [...moves, move]).where === "on";
+    if (isBack) insertEvent(db, doing, { machineId: job.machineId, event: "deck-off", stepId });
+    return { stepId };
+  });
+}
+
+/** What a photograph may weigh: a telephone's picture made smaller by the page that sends it. */
+const MOST_BASE64 = 220_000;
+
+export const newPhotographSchema = z.object({
+  about: z.string().trim().min(1).max(200),
+  /** As the browser gives it. */
+  dataUrl: z
+    .string()
+    .max(MOST_BASE64)
+    .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, "not-a-picture"),
+});
+
+export type Photograph = { stepId: number; about: string; at: string; who: string };
+
+export function recordPhotograph(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newPhotographSchema>): { stepId: number } {
+  return once(db, doing, "photograph", () => {
+    const job = openJobRow(db, args.jobId);
+    const [head = "", body = ""] = args.dataUrl.split(",");
+    const mime = head.slice("data:".length, head.indexOf(";"));
+    const stepId = addStep(db, doing, { jobId: job.id, kind: "photograph", data: { about: args.about } });
+    db.prepare("INSERT INTO photographs (step_id, about, mime, bytes) VALUES (?, ?, ?, ?)").run(
+      stepId,
+      args.about,
+      mime,
+      Buffer.from(body, "base64"),
+    );
+    return { stepId };
+  });
+}
+
+/** A photograph's bytes. Throws `photograph-not-found`. */
+export function photographOf(db: Db, stepId: number): { mime: string; bytes: Buffer } {
+  const row = db.prepare("SELECT mime, bytes FROM photographs WHERE step_id = ?").get(stepId) as
+    | { mime: string; bytes: Buffer }
+    | undefined;
+  if (!row) throw new AppError("photograph-not-found");
+  return row;
+}

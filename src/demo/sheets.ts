@@ -1,0 +1,122 @@
+import type { BladeSheet, Machine, Spindle } from "@/core/machine";
+import { INCH_METRES } from "@/core/units";
+import { gaussian } from "./random";
+
+type Readings = Record<string, unknown>;
+
+const MILLIMETRE = 0.001;
+
+/** Read to a thirty-second, as a tape would be. */
+const taped = (metres: number) => Math.round(metres / (INCH_METRES / 32)) * (INCH_METRES / 32);
+
+/** Readings of a machine on which this check finds nothing, with the noise of a shop's gauges. Sizes from its sheet. */
+export function soundReadings(args: { machine: Machine; check: string; random: () => number; turf: string }): Readings | undefined {
+  const { machine, check, random, turf } = args;
+  const noise = (spread: number) => gaussian(random) * spread;
+  const { blade } = machine.sheet;
+  const each = (read: (spindle: Spindle) => object) => ({
+    blades: Object.fromEntries(machine.spindles.map((spindle) => [spindle.id, read(spindle)])),
+  });
+  switch (check) {
+    case "hanger-inspection":
+      return {
+        hangers: Object.fromEntries((machine.deck?.hangers ?? []).map(({ id }) => [id, { state: "sound" }])),
+        shell: { state: "sound" },
+      };
+    case "anti-scalp-wheels":
+      return {
+        wheels: Object.fromEntries(
+          (machine.deck?.antiScalpWheels ?? []).map(({ id }) => [
+            id,
+            { clearanceMetres: taped(0.0127 + noise(MILLIMETRE)), turns: "free", hole: 3 },
+          ]),
+        ),
+      };
+    case "deck-cleanliness":
+      return {
+        pack: { depthMetres: taped(Math.max(0, 0.003 + noise(MILLIMETRE))), worst: "chute" },
+        port: { state: "open" },
+        chute: { state: "open" },
+        baffles: { state: "in-place" },
+        shell: { state: "sound" },
+      };
+    case "blade-edge":
+      return each((spindle) => soundEdge(spindle, blade));
+    case "blade-fit":
+      return each(() => ({
+        sail: "to-deck",
+        leads: "edge",
+        stack: "as-sheet",
+        seated: "flush",
+        ...(blade?.bolt ? { bolt: blade.bolt.grade } : {}),
+        tightened: "wrench",
+        ...(machine.sheet.bladeBoltTorqueNewtonMetres ? { torqueNewtonMetres: machine.sheet.bladeBoltTorqueNewtonMetres } : {}),
+      }));
+    case "blade-track":
+      return each(() => ({ markedMetres: taped(0.08 + noise(0.0003)), otherMetres: taped(0.08 + noise(0.0003)) }));
+    case "blade-balance":
+      return {
+        set: "together",
+        ...each((spindle) => ({ addedKilograms: 0.001, radiusMetres: spindle.tipCircleDiameterMetres / 2 - 0.01, light: "A" })),
+      };
+    case "blade-overlap":
+      return each(({ tipCircleDiameterMetres }) => ({ lengthMetres: taped(tipCircleDiameterMetres - 0.001) }));
+    case "cutting-height":
+      return pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
+    case "turf-condition":
+      return { beforeMetres: [0.085, 0.09, 0.082], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
+    default:
+      return undefined;
+  }
+}
+
+function soundEdge({ tipCircleDiameterMetres }: Spindle, blade: BladeSheet | undefined) {
+  const sailMetres = blade?.sailThicknessMetres === undefined ? undefined : blade.sailThicknessMetres * 0.95;
+  const end = { edge: "sharp", nickMetres: 0, ...(sailMetres === undefined ? {} : { sailMetres }) };
+  return {
+    crack: "none",
+    bend: "straight",
+    slot: "none",
+    A: end,
+    B: end,
+    lengthMetres: taped(tipCircleDiameterMetres),
+    ...(blade?.widthMetres === undefined ? {} : { widthMetres: taped(blade.widthMetres * 0.95) }),
+  };
+}
+
+/** Ten pricks of stubble about a setting and its offset. */
+export function pricks(args: {
+  settingMetres: number;
+  offsetMetres: number;
+  spreadMetres: number;
+  random: () => number;
+  turf: string;
+}): Readings {
+  const { settingMetres, offsetMetres, spreadMetres, random, turf } = args;
+  return {
+    settingMetres,
+    turf,
+    ground: "firm",
+    heightsMetres: Array.from(
+      { length: 10 },
+      () => Math.round((settingMetres + offsetMetres + gaussian(random) * spreadMetres) / MILLIMETRE) * MILLIMETRE,
+    ),
+  };
+}
+
+type Tree = { [key: string]: unknown };
+
+/** Readings with some of their leaves replaced, by path: how a story spoils a sound machine. */
+export function spoiled(readings: Readings, changes: Readonly<Record<string, unknown>>): Readings {
+  const copy = structuredClone(readings) as Tree;
+  for (const [path, value] of Object.entries(changes)) {
+    const parts = path.split(".");
+    let here = copy;
+    for (const part of parts.slice(0, -1)) {
+      here[part] ??= {};
+      here = here[part] as Tree;
+    }
+    here[parts.at(-1) ?? ""] = value;
+  }
+  return copy;
+}
