@@ -434,9 +434,11 @@ const STORIES: readonly Story[] = [
 export function seedHistory(db: Db, now: string): number {
   const random = seededRandom(SEED);
   // Told in the order they happened: a machine that was run since is not safe any more.
-  [...STORIES].sort((a, b) => b.daysAgo - a.daysAgo).forEach((story, index) => {
-    new Teller(db, story, Date.parse(now) - story.daysAgo * DAY, random, index).tell();
-  });
+  [...STORIES]
+    .sort((a, b) => b.daysAgo - a.daysAgo)
+    .forEach((story, index) => {
+      new Teller(db, story, Date.parse(now) - story.daysAgo * DAY, random, index).tell();
+    });
   return STORIES.length;
 }
 

@@ -15,6 +15,8 @@ type Args = {
   standpoint: Standpoint;
   stale?: readonly StaleReason[];
   timeOf: (iso: string) => string;
+  /** Where what to do already stands elsewhere. */
+  isWithoutActions?: boolean;
 };
 
 /** The verdict as it is said at the machine: the biggest thing on the screen, above the fields and staying there. */
@@ -35,8 +37,38 @@ export function AnswerHead({
   );
 }
 
+/** What to do, in the order of doing it. */
+export function AnswerActions({
+  assessment,
+  machine,
+  standpoint,
+  words = PLACE_WORDS,
+}: Pick<Args, "assessment" | "machine" | "standpoint" | "words">) {
+  const { system } = useSeat();
+  const told = { machine, system, standpoint };
+  const { actions } = assessment;
+  if (actions.length === 0) return null;
+  return (
+    <ul className="mt-2 border-l-4 border-dye pl-3 text-lg leading-snug" aria-label="What to do">
+      {actions.map((action) => (
+        <li key={JSON.stringify(action)} className={action.code === "turn-hanger" ? "font-semibold" : ""}>
+          {words.action(action, told)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** What to do, then why it is only provisional, then the figures and whose word each limit is. */
-export function AnswerDetails({ assessment, machine, standpoint, stale = [], timeOf, words = PLACE_WORDS }: Args) {
+export function AnswerDetails({
+  assessment,
+  machine,
+  standpoint,
+  stale = [],
+  timeOf,
+  words = PLACE_WORDS,
+  isWithoutActions = false,
+}: Args) {
   const { system } = useSeat();
   const told = { machine, system, standpoint };
   const provisional = assessment.provisional.map((reason) => words.provisional(reason, told));
@@ -44,18 +76,9 @@ export function AnswerDetails({ assessment, machine, standpoint, stale = [], tim
     sayStale(reason, { ...told, label: EVENTS.find(({ id }) => id === reason.event)?.label ?? reason.event, time: timeOf(reason.at) }),
   );
   const isProvisional = provisional.length + staleWords.length > 0;
-  const actions = assessment.actions;
   return (
     <section aria-label="Answer" className="mt-2">
-      {actions.length > 0 && (
-        <ul className="mt-2 border-l-4 border-dye pl-3 text-lg leading-snug" aria-label="What to do">
-          {actions.map((action) => (
-            <li key={JSON.stringify(action)} className={action.code === "turn-hanger" ? "font-semibold" : ""}>
-              {words.action(action, told)}
-            </li>
-          ))}
-        </ul>
-      )}
+      {!isWithoutActions && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} words={words} />}
       {assessment.check === "tyre-pressure" && <TyreEffect assessment={assessment} machine={machine} />}
       {assessment.check === "deck-level" && <RulerTable assessment={assessment} machine={machine} />}
       {isProvisional && (

@@ -61,6 +61,14 @@ const WHY_BAD: Partial<Record<Entry["kind"], BadPiece["why"]>> = { unread: "unre
 const PARTS = /[\n\r\t;]+|,\s+|\s*\|\s*/;
 const SPACES = /\s+(?!\d+\s?\/\s?\d+)(?![a-zA-Z"'″′]+(?:\s|$))/;
 
+/** A piece that is no reading by itself may be several with spaces between; with a word among them it stays whole, to be seen as it was typed. */
+function partsOf(piece: string, field: { dimension: Dimension; range: QuantityRange }, system: UnitSystem): string[] {
+  const kindOf = (text: string) => readEntry({ text, place: field, system }).kind;
+  if (kindOf(piece) === "read") return [piece];
+  const parts = piece.split(SPACES);
+  return parts.some((part) => kindOf(part) === "unread") ? [piece] : parts;
+}
+
 /** The readings in a text of many, and what among it is none. Nothing of the text is lost: what is bad is named as it stands. */
 export function readList(args: {
   text: string;
@@ -74,7 +82,7 @@ export function readList(args: {
     .split(PARTS)
     .map((piece) => piece.trim())
     .filter((piece) => piece !== "")
-    .flatMap((piece) => (readEntry({ text: piece, place: field, system }).kind === "read" ? [piece] : piece.split(SPACES)));
+    .flatMap((piece) => partsOf(piece, field, system));
   const entries = pieces.map((piece) => ({
     piece,
     entry: readEntry({ text: piece, place: field, system, ...(isSure ? { sure: piece } : {}) }),

@@ -4,7 +4,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Assessment, Check } from "@/core/checks";
 import type { Machine, Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
-import { AnswerDetails, AnswerHead } from "../answer";
+import { AnswerActions, AnswerDetails, AnswerHead } from "../answer";
 import { FORM_WORDS } from "../words/sheets";
 import { PlanBoard, Standpoints } from "./board";
 import { type Evaluated, evaluate, type Typed } from "./evaluate";
@@ -90,9 +90,17 @@ export function SheetDesk(args: Args) {
       >
         <h2 className="text-xl">{args.title}</h2>
         {assessment && <AnswerHead assessment={assessment} machine={machine} words={FORM_WORDS} />}
+        {assessment && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} words={FORM_WORDS} />}
         {args.children}
         {!isOpen && taken && (
-          <AnswerDetails assessment={taken.assessment} machine={machine} standpoint={standpoint} timeOf={args.timeOf} words={FORM_WORDS} />
+          <AnswerDetails
+            assessment={taken.assessment}
+            machine={machine}
+            standpoint={standpoint}
+            timeOf={args.timeOf}
+            words={FORM_WORDS}
+            isWithoutActions
+          />
         )}
         {!isOpen && args.takenFoot}
         {isOpen && !args.canEnter && args.gate}
@@ -122,7 +130,14 @@ export function SheetDesk(args: Args) {
           </form>
         )}
         {isOpen && assessment && (
-          <AnswerDetails assessment={assessment} machine={machine} standpoint={standpoint} timeOf={args.timeOf} words={FORM_WORDS} />
+          <AnswerDetails
+            assessment={assessment}
+            machine={machine}
+            standpoint={standpoint}
+            timeOf={args.timeOf}
+            words={FORM_WORDS}
+            isWithoutActions
+          />
         )}
       </section>
     </>

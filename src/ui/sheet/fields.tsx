@@ -331,7 +331,15 @@ function ListField({ id, field, text, entry, trouble, onFocus, onText, onSure, s
           Read:{" "}
           {list.valuesSi
             .slice(-6)
-            .map((valueSi) => formatQuantity({ valueSi, dimension: field.dimension, system, instrument: field.instrument }).number)
+            .map(
+              (valueSi) =>
+                formatQuantity({
+                  valueSi,
+                  dimension: field.dimension,
+                  system,
+                  instrument: field.instrument === "tape" ? "gauge" : field.instrument,
+                }).number,
+            )
             .join(" · ")}{" "}
           {unit}
         </p>

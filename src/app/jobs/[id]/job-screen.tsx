@@ -268,7 +268,9 @@ export function JobScreen({
 
 /** The last check read on the drawing, for the picture while something else is in hand. */
 function lastPlaceCheck(view: JobView): string | undefined {
-  return view.worksheets.findLast((id) => sheetKind(view, id) === "places");
+  const read = view.takes.findLast(({ checkId }) => sheetKind(view, checkId) === "places");
+  const places = view.worksheets.filter((id) => sheetKind(view, id) === "places");
+  return read?.checkId ?? places.find((id) => id === "deck-level") ?? places[0];
 }
 
 /** Keeps the places of drawing and panel while a form is fetched. */
