@@ -1,3 +1,4 @@
+import { jStat } from "jstat";
 import { describe, expect, it } from "vitest";
 import { learnOffset, settingFor, stubbleOf, studentT95 } from "./stubble";
 
@@ -26,6 +27,30 @@ describe("stubble heights", () => {
     [120, 1.98],
   ])("t of %d degrees is %d", (degrees, expected) => {
     expect(Math.abs(studentT95(degrees) - expected)).toBeLessThan(0.005);
+  });
+});
+
+/** Against a reference library of statistics that the core does not use (jStat). */
+describe("stubble statistics against a reference library", () => {
+  it("t is its 97.5 % point for every number of degrees to 200", () => {
+    for (let degrees = 1; degrees <= 200; degrees++)
+      expect(Math.abs(studentT95(degrees) - jStat.studentt.inv(0.975, degrees))).toBeLessThan(0.005);
+  });
+
+  it("mean, spread and confidence of the mean are its own for any readings (seed 20261123)", () => {
+    let state = 20_261_123;
+    const random = () => {
+      state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+      return state / 4_294_967_296;
+    };
+    for (let run = 0; run < 50; run++) {
+      const heights = Array.from({ length: 3 + Math.floor(random() * 40) }, () => 0.03 + 0.05 * random());
+      const stubble = stubbleOf(heights);
+      expect(stubble?.meanMetres).toBeCloseTo(jStat.mean(heights), 12);
+      expect(stubble?.spreadMetres).toBeCloseTo(jStat.stdev(heights, true), 12);
+      const [low, high] = jStat.tci(jStat.mean(heights), 0.05, heights);
+      expect((stubble?.plusMinusMetres ?? 0) / ((high - low) / 2)).toBeCloseTo(1, 2);
+    }
   });
 });
 

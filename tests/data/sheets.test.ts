@@ -1,0 +1,196 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { workUp } from "@/core/diagnosis";
+import { deckSteps } from "@/core/sequences/deck-off";
+import { takeComplaint } from "@/data/complaints";
+import type { Db } from "@/data/connection";
+import { newPhotographSchema, photographOf, recordDeckMove, recordPhotograph } from "@/data/deck";
+import { closeJob, recordFix, recordTestCut, undoStep } from "@/data/job-actions";
+import { getJobView } from "@/data/job-view";
+import { getMachine } from "@/data/machines";
+import { getReckonerView } from "@/data/reckoner";
+import { recordTake } from "@/data/takes";
+import { seededRandom } from "@/demo/random";
+import { pricks, soundReadings, spoiled } from "@/demo/sheets";
+import { type Clock, emptyDepot, makeSafe, openJob } from "./helpers";
+
+let db: Db;
+let clock: Clock;
+const random = seededRandom(1);
+
+beforeEach(() => {
+  ({ db, clock } = emptyDepot());
+});
+
+const sound = (machineId: string, check: string) =>
+  soundReadings({ machine: getMachine(db, machineId).machine, check, random, turf: "Verge" }) ?? {};
+const take = (jobId: number, checkId: string, readings: object, more: object = {}) =>
+  recordTake(db, clock.doing(), { jobId, checkId, readings, asTyped: {}, ...more });
+
+describe("a worksheet in the record", () => {
+  it("keeps every number as a row with what was typed, and the whole input", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    const readings = { blades: { left: { lengthMetres: 0.43 }, middle: { lengthMetres: 0.431 }, right: { lengthMetres: 0.4318 } } };
+    const { stepId } = take(jobId, "blade-overlap", readings, { asTyped: { "blades.left.lengthMetres": "16 15/16" } });
+    const [row] = getJobView(db, jobId).takes;
+    expect(row?.readings.map(({ place, quantity, value, asTyped }) => [place, quantity, value, asTyped])).toEqual([
+      ["blades:left", "length_metres", 0.43, "16 15/16"],
+      ["blades:middle", "length_metres", 0.431, undefined],
+      ["blades:right", "length_metres", 0.4318, undefined],
+    ]);
+    expect([row?.stepId, row?.input]).toEqual([stepId, readings]);
+  });
+
+  it("is corrected by another take whose changed rows point back; nothing is overwritten", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "parked");
+    const first = take(jobId, "cutting-height", { settingMetres: 0.06, heightsMetres: [0.06, 0.062, 0.61 / 10] });
+    take(jobId, "cutting-height", { settingMetres: 0.06, heightsMetres: [0.06, 0.062, 0.06] }, { correctsStepId: first.stepId });
+    const rows = db.prepare("SELECT place, quantity, value, corrects_id FROM readings ORDER BY id").all() as {
+      place: string;
+      corrects_id: number | null;
+    }[];
+    expect(rows).toHaveLength(8);
+    expect(rows.filter(({ corrects_id }) => corrects_id !== null).map(({ place }) => place)).toEqual(["machine:3"]);
+    expect(getJobView(db, jobId).takes).toHaveLength(1);
+  });
+
+  it("is refused with its path where it contradicts the machine, and before the machine is safe", () => {
+    const jobId = openJob(db, clock);
+    expect(() => take(jobId, "blade-fit", sound("zt-1", "blade-fit"))).toThrow("not-safe");
+    makeSafe(db, clock, jobId, "raised");
+    expect(() => take(jobId, "blade-fit", { blades: { tail: { sail: "to-deck" } } })).toThrow("invalid");
+    expect(getJobView(db, jobId).takes).toEqual([]);
+  });
+
+  it("moves the diagnosis: blades seen upside down become the cause, seen right they go down", () => {
+    const looks = { symptoms: ["torn-tips" as const, "clumps" as const], denied: [], contexts: [] };
+    const chance = (jobId: number) => {
+      const { causes } = workUp({ ...getJobView(db, jobId).case.input, order: "information" }).diagnosis;
+      return causes.find(({ id }) => id === "blade-upside-down")?.presence ?? 0;
+    };
+    const taken = (machineId: string, spoils: Record<string, unknown>) => {
+      const { jobId } = takeComplaint(db, clock.doing(), { machineId, words: "torn", saidBy: "TV", place: "", looks });
+      const before = chance(jobId);
+      makeSafe(db, clock, jobId, "raised", machineId);
+      take(jobId, "blade-fit", spoiled(sound(machineId, "blade-fit"), spoils));
+      return { before, after: chance(jobId) };
+    };
+    const wrong = taken("zt-1", { "blades.left.sail": "to-ground" });
+    expect(wrong.after).toBeGreaterThan(Math.max(0.9, 5 * wrong.before));
+    const right = taken("zt-3", {});
+    expect(right.after).toBeLessThan(0.2 * right.before);
+  });
+});
+
+describe("what the record brings to a check", () => {
+  it("cutting height: earlier visits to the same turf, not this one, and the rake as last read", () => {
+    const jobId = openJob(db, clock, "bd-2");
+    makeSafe(db, clock, jobId, "parked", "bd-2");
+    for (const offset of [-0.004, -0.005])
+      take(
+        jobId,
+        "cutting-height",
+        pricks({ settingMetres: 0.0635, offsetMetres: offset, spreadMetres: 0.002, random, turf: "South wing" }),
+      );
+    const { visits } = getJobView(db, jobId, "2026-06-01T00:00:00.000Z").contexts["cutting-height"];
+    expect(visits.map(({ turf, count }) => [turf, count])).toEqual([
+      ["South wing", 10],
+      ["South wing", 10],
+    ]);
+    expect(visits.every(({ ageDays }) => ageDays > 20)).toBe(true);
+    const reckoner = getReckonerView(db, "bd-2", "2026-06-01T00:00:00.000Z");
+    expect(reckoner.contexts["cutting-height"].visits).toHaveLength(2);
+    expect(reckoner.jobs).toMatchObject([{ id: jobId }]);
+  });
+
+  it("deck-cleanliness: how often decks of that site were found packed", () => {
+    const jobId = openJob(db, clock, "fd-1");
+    makeSafe(db, clock, jobId, "raised", "fd-1");
+    const clean = sound("fd-1", "deck-cleanliness");
+    take(jobId, "deck-cleanliness", clean);
+    take(jobId, "deck-cleanliness", spoiled(clean, { "pack.depthMetres": 0.03 }));
+    expect(getJobView(db, jobId).contexts["deck-cleanliness"]).toEqual({ site: { looks: 2, packed: 1 } });
+    expect(getReckonerView(db, "zt-1", "2026-06-01T00:00:00.000Z").contexts["deck-cleanliness"]).toEqual({});
+  });
+});
+
+describe("the deck off and on", () => {
+  const moveAll = (jobId: number, until: number) => {
+    const { off, on } = deckSteps(getMachine(db, "bd-1").machine);
+    const order = [...off.map((step) => ({ way: "off" as const, step })), ...on.map((step) => ({ way: "on" as const, step }))];
+    for (const { way, step } of order.slice(0, until))
+      recordDeckMove(db, clock.doing(), {
+        jobId,
+        way,
+        step: step.id,
+        counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])),
+      });
+    return order.length;
+  };
+
+  it("keeps the job open while it is off, then owes the level, the belt and every blade seen to turn", () => {
+    const jobId = openJob(db, clock, "bd-1");
+    makeSafe(db, clock, jobId, "locked-out", "bd-1");
+    moveAll(jobId, 7);
+    expect(getJobView(db, jobId).deck.where).toBe("off");
+    const close = () => closeJob(db, clock.doing(), { jobId, causes: ["nothing-found"], words: "", unprovedReason: "no time" });
+    expect(close).toThrow("invalid");
+    expect(() => recordDeckMove(db, clock.doing(), { jobId, way: "on", step: "belt-slack", counts: {} })).toThrow("changed-since");
+    const all = moveAllFrom(jobId, 7);
+    const view = getJobView(db, jobId);
+    expect([view.deck.where, all]).toEqual(["on", 13]);
+    expect(view.proof.gaps.map((gap) => ("check" in gap ? gap.check : gap.code))).toEqual(
+      expect.arrayContaining(["deck-level", "belt-inspection"]),
+    );
+    expect(view.aftermath.map(({ id }) => id)).toContain("belt-seated");
+    expect(view.ticked.map(({ context }) => context)).toContain("deck-refitted");
+  });
+
+  const moveAllFrom = (jobId: number, from: number) => {
+    const { off, on } = deckSteps(getMachine(db, "bd-1").machine);
+    const order = [...off.map((step) => ({ way: "off" as const, step })), ...on.map((step) => ({ way: "on" as const, step }))];
+    for (const { way, step } of order.slice(from))
+      recordDeckMove(db, clock.doing(), {
+        jobId,
+        way,
+        step: step.id,
+        counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])),
+      });
+    return order.length;
+  };
+
+  it("refuses fewer parts back than came off, and an undone step comes again", () => {
+    const jobId = openJob(db, clock, "bd-1");
+    makeSafe(db, clock, jobId, "locked-out", "bd-1");
+    moveAll(jobId, 8);
+    expect(() => recordDeckMove(db, clock.doing(), { jobId, way: "on", step: "front-link", counts: {} })).toThrow("invalid");
+    const view = getJobView(db, jobId);
+    undoStep(db, clock.doing(), { jobId, stepId: view.undoableStepId ?? 0, reason: "" });
+    expect(getJobView(db, jobId).deck).toMatchObject({ where: "off", next: { way: "on", step: { id: "out" } } });
+  });
+
+  it("keeps a photograph as it was taken, and refuses what is none", () => {
+    const jobId = openJob(db, clock, "bd-1");
+    const dataUrl = `data:image/png;base64,${Buffer.from("picture").toString("base64")}`;
+    const { stepId } = recordPhotograph(db, clock.doing(), { jobId, about: "belt", dataUrl });
+    expect(photographOf(db, stepId).bytes.toString()).toBe("picture");
+    expect(getJobView(db, jobId).photographs).toMatchObject([{ stepId, about: "belt" }]);
+    expect(newPhotographSchema.safeParse({ about: "x", dataUrl: "data:text/html;base64,PGI+" }).success).toBe(false);
+    expect(() => photographOf(db, 9999)).toThrow("photograph-not-found");
+    expect(() => db.prepare("DELETE FROM photographs").run()).toThrow("never erased");
+  });
+});
+
+it("a worn-short set is found, replaced, measured again and proved by a cut", () => {
+  const jobId = openJob(db, clock, "zt-2");
+  makeSafe(db, clock, jobId, "raised", "zt-2");
+  const worn = take(jobId, "blade-overlap", { blades: { left: { lengthMetres: 0.517 }, right: { lengthMetres: 0.516 } } });
+  expect(worn.assessment.verdict).toBe("out");
+  recordFix(db, clock.doing(), { jobId, fix: "replace-blades", cause: "blade-worn-short", words: "" });
+  expect(getJobView(db, jobId).takes[0]?.stale.length).toBeGreaterThan(0);
+  take(jobId, "blade-overlap", sound("zt-2", "blade-overlap"));
+  take(jobId, "blade-fit", sound("zt-2", "blade-fit"));
+  recordTestCut(db, clock.doing(), { jobId, looks: "all-alike", turf: "good", place: "", operator: "", dryness: "dry", words: "" });
+  expect(closeJob(db, clock.doing(), { jobId, causes: ["blade-worn-short"], words: "" }).isProved).toBe(true);
+});
