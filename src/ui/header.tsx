@@ -36,7 +36,9 @@ export function Header({ people }: { people: readonly string[] }) {
         </Link>
       </nav>
       <div className="ml-auto flex shrink-0 items-center">
-        <ShortcutsDialog />
+        <span className="max-sm:hidden">
+          <ShortcutsDialog />
+        </span>
         <Likes />
         <Who people={people} />
       </div>

@@ -77,7 +77,7 @@ describe("a worksheet in the record", () => {
       return { before, after: chance(jobId) };
     };
     const wrong = taken("zt-1", { "blades.left.sail": "to-ground" });
-    expect(wrong.after).toBeGreaterThan(Math.max(0.9, 5 * wrong.before));
+    expect(wrong.after).toBeGreaterThan(Math.max(0.95, 3 * wrong.before));
     const right = taken("zt-3", {});
     expect(right.after).toBeLessThan(0.2 * right.before);
   });

@@ -45,6 +45,8 @@ async function followTo(page: Page, jobId: number, truth: string, tyres: readonl
       await typeReadings(page, tyres);
       await page.getByRole("button", { name: "Save the readings" }).click();
     } else {
+      const look = inHand(page).getByText("Only looked at, not measured");
+      if (await look.isVisible()) await look.click();
       const own = inHand(page).getByRole("button", { name: `${truth}: Seen`, exact: true });
       if (await own.isVisible()) await own.click();
       const others = inHand(page).getByRole("button", { name: /^None of/ });
@@ -68,8 +70,8 @@ const MOST_CHECKS = 4;
 test("three machines of the depot are taken from complaint to cause in four checks or fewer", async ({ page }) => {
   test.setTimeout(120_000);
   await sitDown(page, "JM");
-  expect(await followTo(page, 19, "Spindle bearing worn or dry", ["14", "18", "18", "14"])).toBeLessThanOrEqual(MOST_CHECKS);
-  expect(await followTo(page, 18, "Clip too long")).toBeLessThanOrEqual(MOST_CHECKS);
+  expect(await followTo(page, 27, "Spindle bearing worn or dry", ["14", "18", "18", "14"])).toBeLessThanOrEqual(MOST_CHECKS);
+  expect(await followTo(page, 26, "Clip too long")).toBeLessThanOrEqual(MOST_CHECKS);
   const dull = await newJob(page, { machineId: "wp-1", words: "looks chewed", symptoms: ["torn-tips", "browning"] });
   expect(await followTo(page, dull, "Blades dull")).toBeLessThanOrEqual(MOST_CHECKS);
 });
@@ -178,6 +180,7 @@ test("a strike is logged in a few touches and holds what it may have bent until 
   await page.getByText("Struck a gravestone edge, drive ran on: 3 still to be looked at").click();
   await makeSafe(page, "Raised");
   await openCheck(page, "Blade edge and wear");
+  await page.getByText("Only looked at, not measured").click();
   await page.getByRole("button", { name: "None of these" }).click();
   await page.getByRole("button", { name: "Save what was found" }).click();
   await expect(page.getByText("drive ran on: 2 still to be looked at")).toBeVisible();

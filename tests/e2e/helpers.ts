@@ -52,3 +52,12 @@ export async function openCheck(page: Page, label: string): Promise<void> {
   }
   await expect(heading).toBeVisible();
 }
+
+/** Another machine with the same sheet, so that no test running beside this one touches it; answers its id. */
+export async function twinOf(page: Page, machineId: string, fleetNumber: string): Promise<string> {
+  const headers = { origin: BASE, "sec-fetch-site": "same-origin" };
+  const { machine, name, site } = await (await page.request.get(`/api/v1/machines/${machineId}`, { headers })).json();
+  const answer = await page.request.post("/api/v1/machines", { headers, data: { who: "AK", fleetNumber, name, site, machine } });
+  expect(answer.status()).toBe(201);
+  return (await answer.json()).machineId;
+}

@@ -151,11 +151,11 @@ test("a dropped connection loses nothing and a second press doubles nothing", as
 
 test("a stale tab writing to a closed job is told so, keeps what was typed, and undo reopens the job", async ({ page, context }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "gr-1", words: "two tabs" });
+  const jobId = await newJob(page, { machineId: "bd-1", words: "two tabs" });
   await page.goto(`/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
-  await typeReadings(page, ["14", "18", "18", "14"]);
+  await typeReadings(page, ["10", "14", "14", "10"]);
   const other = await context.newPage();
   await other.goto(`/jobs/${jobId}`);
   await other.getByRole("button", { name: /^Close/ }).click();
@@ -167,7 +167,7 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
   await expect(other.getByText("Closed, not proved.")).toBeVisible();
   await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(page.getByText("This job was closed in the meantime.", { exact: false })).toBeVisible();
-  await expect(page.getByRole("textbox", { name: /^1\. / })).toHaveValue("14");
+  await expect(page.getByRole("textbox", { name: /^1\. / })).toHaveValue("10");
   await other.getByRole("button", { name: "Undo: Closed, not proved" }).click();
   await expect(other.getByRole("button", { name: /Locked out · AK/ })).toBeVisible();
   await page.getByRole("button", { name: "Save the readings" }).click();

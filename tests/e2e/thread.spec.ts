@@ -21,8 +21,10 @@ test("a ledge between passes is taken from complaint to proved fix and read back
 
   await expect(page.getByRole("heading", { name: "Hangers, links and pins" })).toBeVisible();
   await expect(page.getByText(/^Tells most for its \d+ minutes/)).toBeVisible();
-  await page.getByRole("button", { name: "None of these" }).click();
-  await page.getByRole("button", { name: "Save what was found" }).click();
+  await page.getByRole("radio", { name: "Sound" }).first().click();
+  await page.getByRole("button", { name: "Same on the others" }).click();
+  await expect(page.getByTestId("answer")).toHaveText("Every hanger sound.");
+  await page.getByRole("button", { name: "Save the readings" }).click();
 
   await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
   await typeReadings(page, ["3", "3.31", "3 1/4", "3.19"]);

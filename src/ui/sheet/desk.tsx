@@ -121,13 +121,17 @@ export function SheetDesk(args: Args) {
               onGroup={setGroup}
               fields={fields}
             />
+          </form>
+        )}
+        {isOpen && args.canEnter && (
+          <>
             {evaluated.troubles.general.map((sentence) => (
               <p key={sentence} className="trouble" role="alert">
                 {sentence}
               </p>
             ))}
             {args.foot(evaluated)}
-          </form>
+          </>
         )}
         {isOpen && assessment && (
           <AnswerDetails

@@ -390,7 +390,9 @@ const FIGURES: Record<string, string> = {
 
 /** The words of every worksheet that has a form. */
 export const FORM_WORDS: Words = {
-  answer: (assessment, told) => ANSWERS[assessment.check]?.(assessment, told) ?? VERDICT_WORDS[assessment.verdict],
+  // What was only looked at carries no figures, whatever its check.
+  answer: (assessment, told) =>
+    (assessment.ruleVersion > 0 ? ANSWERS[assessment.check]?.(assessment, told) : undefined) ?? VERDICT_WORDS[assessment.verdict],
   action: (action, told) => {
     const say = (ACTIONS as Record<string, ((a: ToldAction, t: Told) => string) | undefined>)[action.code];
     return say ? say(action as ToldAction, told) : PLACE_WORDS.action(action, told);

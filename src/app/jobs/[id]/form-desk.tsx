@@ -12,6 +12,7 @@ import { SheetDesk } from "@/ui/sheet/desk";
 import { type Evaluated, type Typed, typedAgain } from "@/ui/sheet/evaluate";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
+import { Looked, LookForm } from "./look-panel";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
@@ -44,6 +45,8 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
   const check = worksheetById(row.id);
   const { machine } = view.machine;
   const take = latestTake(view, row.id);
+  // A look that was written down without measuring has no figures to show.
+  const isLook = take?.result.ruleVersion === 0;
   const isTyped = Object.values(draft.text).some((text) => text.trim() !== "");
   const isOpen = view.state !== "closed" && (wantsReading(view, row.id) || draft.isOpen || isTyped);
   const contexts: Partial<Record<string, object>> = view.contexts;
@@ -69,7 +72,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       context={contexts[row.id]}
       typed={draft}
       change={(change) => set((before) => ({ ...before, ...change(before) }))}
-      taken={take ? { assessment: take.result, input: take.input } : undefined}
+      taken={take && !isLook ? { assessment: take.result, input: take.input } : undefined}
       isOpen={isOpen}
       canEnter={isSafeFor(view, row.state)}
       timeOf={timeOf}
@@ -85,6 +88,12 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
             onSave={() => save(evaluated)}
             onClear={clear}
           />
+          {!isTyped && (
+            <details className="mt-2">
+              <summary className="min-h-11 cursor-pointer py-2">Only looked at, not measured</summary>
+              <LookForm view={view} workUp={workUp} row={row} act={act} />
+            </details>
+          )}
           <Trouble act={act} />
         </>
       )}
@@ -95,25 +104,28 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
             <button type="button" className="btn grow" onClick={() => set((before) => ({ ...before, isOpen: true }))}>
               Read again
             </button>
-            <button
-              type="button"
-              className="btn grow"
-              onClick={() =>
-                set({ ...typedAgain({ check, machine, input: take.input, system }), correctsStepId: take.stepId, isOpen: true })
-              }
-            >
-              Correct a slip
-            </button>
+            {!isLook && (
+              <button
+                type="button"
+                className="btn grow"
+                onClick={() =>
+                  set({ ...typedAgain({ check, machine, input: take.input, system }), correctsStepId: take.stepId, isOpen: true })
+                }
+              >
+                Correct a slip
+              </button>
+            )}
           </div>
         )
       }
     >
-      {!isOpen && take && (
+      {!isOpen && take && !isLook && (
         <p className="text-sm text-soft">
           Taken {timeOf(take.at)} by {take.who}, sheet version {take.sheetVersion}, rule version {take.ruleVersion}
           {take.correctsStepId ? ", as a correction" : ""}.
         </p>
       )}
+      {take && isLook && <Looked take={take} timeOf={timeOf} />}
       {!isOpen && !take && <p>Not taken in this job.</p>}
       {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
       {isOpen && !isTyped && <WayOf checkId={row.id} />}

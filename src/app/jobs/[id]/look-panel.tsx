@@ -34,7 +34,25 @@ type Result = (typeof RESULTS)[number][0];
 type Found = { cause: string; result: Result }[];
 
 /** A check without a worksheet: cause by cause, what a look told. */
-export function LookPanel({ view, workUp, row, act, open, timeOf }: Args) {
+export function LookPanel(args: Args) {
+  const { view, workUp, row, act, open, timeOf } = args;
+  const take = latestTake(view, row.id);
+  const isOpen = view.state !== "closed";
+  return (
+    <div>
+      <WhyThis view={view} workUp={workUp} row={row} act={act} />
+      <WayOf checkId={row.id} />
+      <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
+      {take && <Looked take={take} timeOf={timeOf} />}
+      {isOpen && !isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
+      {isOpen && isSafeFor(view, row.state) && <LookForm view={view} workUp={workUp} row={row} act={act} />}
+      <Trouble act={act} />
+    </div>
+  );
+}
+
+/** What a look told, cause by cause: seen, suspected, not there, or could not tell. */
+export function LookForm({ view, workUp, row, act }: Pick<Args, "view" | "workUp" | "row" | "act">) {
   const { machine } = view.machine;
   const features = featuresOf(machine);
   const { value, set, clear } = useDraft<{ results: Record<string, Result>; note: string }>(`job:${view.id}:look:${row.id}`, {
@@ -50,65 +68,47 @@ export function LookPanel({ view, workUp, row, act, open, timeOf }: Args) {
         meetsNeed(features, cause.needs),
     )
     .sort((a, b) => (likelihood.get(b.id) ?? 0) - (likelihood.get(a.id) ?? 0));
-  const take = latestTake(view, row.id);
   const each = speaksTo.flatMap(({ id }) => (value.results[id] ? [{ cause: id, result: value.results[id] }] : []));
   const put = (results: Record<string, Result>) => set((before) => ({ ...before, results: { ...before.results, ...results } }));
   const save = async () => {
     const sent = await act.send("findings", { checkId: row.id, result: each[0]?.result ?? "unclear", each, note: value.note });
     if (sent) clear();
   };
-  const isOpen = view.state !== "closed";
   return (
-    <div>
-      <WhyThis view={view} workUp={workUp} row={row} act={act} />
-      <WayOf checkId={row.id} />
-      <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
-      {take && <Taken take={take} timeOf={timeOf} />}
-      {isOpen && !isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
-      {isOpen && isSafeFor(view, row.state) && (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            save();
-          }}
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <ul className="ruled">
+        {speaksTo.map(({ id, label }) => (
+          <li key={id} className="py-1.5">
+            <OneResult
+              label={label}
+              hint={likelihood.has(id) ? percent(likelihood.get(id) ?? 0) : ""}
+              value={value.results[id]}
+              onChange={(result) => put({ [id]: result })}
+            />
+          </li>
+        ))}
+      </ul>
+      {speaksTo.length > 1 && (
+        <button
+          type="button"
+          className="btn mt-1 w-full"
+          onClick={() =>
+            put(Object.fromEntries(speaksTo.filter(({ id }) => !value.results[id]).map(({ id }) => [id, "not-found" as const])))
+          }
         >
-          <ul className="ruled">
-            {speaksTo.map(({ id, label }) => (
-              <li key={id} className="py-1.5">
-                <OneResult
-                  label={label}
-                  hint={likelihood.has(id) ? percent(likelihood.get(id) ?? 0) : ""}
-                  value={value.results[id]}
-                  onChange={(result) => put({ [id]: result })}
-                />
-              </li>
-            ))}
-          </ul>
-          {speaksTo.length > 1 && (
-            <button
-              type="button"
-              className="btn mt-1 w-full"
-              onClick={() =>
-                put(Object.fromEntries(speaksTo.filter(({ id }) => !value.results[id]).map(({ id }) => [id, "not-found" as const])))
-              }
-            >
-              {each.length === 0 ? "None of these" : "None of the others"}
-            </button>
-          )}
-          <TextField
-            id="look-note"
-            label="In words"
-            value={value.note}
-            rows={2}
-            onChange={(note) => set((before) => ({ ...before, note }))}
-          />
-          <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || each.length === 0}>
-            Save what was found
-          </button>
-        </form>
+          {each.length === 0 ? "None of these" : "None of the others"}
+        </button>
       )}
-      <Trouble act={act} />
-    </div>
+      <TextField id="look-note" label="In words" value={value.note} rows={2} onChange={(note) => set((before) => ({ ...before, note }))} />
+      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || each.length === 0}>
+        Save what was found
+      </button>
+    </form>
   );
 }
 
@@ -148,7 +148,8 @@ function OneResult({
 
 const FOUND: Record<string, string> = { seen: "seen", suspect: "suspected", "not-found": "not there", unclear: "could not tell" };
 
-function Taken({ take, timeOf }: { take: JobView["takes"][number]; timeOf: (iso: string) => string }) {
+/** What a look wrote down. */
+export function Looked({ take, timeOf }: { take: JobView["takes"][number]; timeOf: (iso: string) => string }) {
   const { note, each } = foundIn(take);
   return (
     <div className="my-2 border-l-4 border-dye pl-2">

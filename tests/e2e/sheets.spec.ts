@@ -1,0 +1,209 @@
+import { expect, type Page, test } from "@playwright/test";
+import { makeSafe, newJob, openCheck, sitDown, twinOf } from "./helpers";
+
+/** Moves the keyboard to the first field of the worksheet in hand. */
+async function firstField(page: Page): Promise<void> {
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("region", { name: "In hand" }).focus();
+  for (let tabs = 0; tabs < 20; tabs++) {
+    await page.keyboard.press("Tab");
+    const isIn = await page.evaluate(
+      () => document.activeElement?.closest("form") !== null && document.activeElement?.tagName !== "SUMMARY",
+    );
+    if (isIn) return;
+  }
+  throw new Error("no field within reach of the keyboard");
+}
+
+/** Answers typed one after another: a digit picks an answer and goes on by itself, everything else is ended with Enter; `⇥` tabs on. */
+async function typeAnswers(page: Page, answers: readonly string[]): Promise<void> {
+  for (const answer of answers) {
+    if (answer === "⇥") await page.keyboard.press("Tab");
+    else if (answer.startsWith("#")) await page.keyboard.press(answer.slice(1));
+    else {
+      await page.keyboard.type(answer);
+      await page.keyboard.press("Enter");
+    }
+  }
+}
+
+const times = (count: number, answers: readonly string[]) => Array.from({ length: count }, () => answers).flat();
+const TEN = ["2.5", "2.45", "2.55", "2.5", "2.4", "2.6", "2.5", "2.5", "2.45", "2.55"];
+
+/** Every worksheet with a form, for the demo's three-blade zero-turn: its fields in measuring order, and what is said at the end. */
+const SHEETS: readonly [check: string, answers: readonly string[], said: string][] = [
+  ["turf-condition", ["3", "3 1/4", "3", "⇥", "2 1/2", "", "#1", "#2", "#1", "#1", ""], "Good ground to judge on."],
+  ["cutting-height", ["2 1/2", ...TEN], "Cuts as set: 2.50 in ± 0.04 in."],
+  ["hanger-inspection", [...times(4, ["#1", ""]), "#1"], "Every hanger sound."],
+  ["anti-scalp-wheels", times(4, ["1/2", "#1", "3"]), "Anti-scalp wheels right."],
+  ["deck-cleanliness", ["1/8", "#1", "#1", "#1", "#1", "#1"], "Clean, and the air has its way."],
+  ["blade-edge", times(3, ["#1", "#1", "#1", "#1", "0", ".2", "#1", "0", ".2", "2 1/2", "17"]), "Sharp and whole: leave them."],
+  ["blade-fit", times(3, ["#1", "#1", "#1", "#1", "#3", "#1", "90"]), "Fitted right."],
+  ["blade-track", times(3, ["3", "3"]), "All run true."],
+  ["blade-balance", [...times(3, ["0", "8", "#1"]), "#1"], "Balanced."],
+  ["blade-overlap", times(3, ["17"]), "Blades share 0.800 in. 0.282 in of wear left at each tip."],
+];
+
+for (const [check, answers, said] of SHEETS) {
+  test(`${check} is filled in by keyboard alone, in measuring order`, async ({ page }) => {
+    await sitDown(page);
+    await page.goto(`/reckoner/${check}?machine=zt-1`, { waitUntil: "networkidle" });
+    await firstField(page);
+    await typeAnswers(page, answers);
+    await expect(page.getByTestId("answer")).toHaveText(said);
+  });
+}
+
+test("a strip inside the swath is taken to a worn-short set, replaced and proved", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, {
+    machineId: await twinOf(page, "zt-2", "ZT-2B"),
+    words: "a line stays in the middle, sheet test",
+    symptoms: ["uncut-strip-inside"],
+  });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await openCheck(page, "Blade overlap");
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Raised");
+
+  await expect(page.getByRole("heading", { name: "Blade overlap" })).toBeVisible();
+  await firstField(page);
+  await typeAnswers(page, ["20 3/8", "20 5/16"]);
+  await expect(page.getByTestId("answer")).toContainText("A strip 0.056 in wide stays between left blade and right blade.");
+  await expect(page.getByText("strip 0.056 in", { exact: true })).toBeVisible();
+  const causes = page.getByRole("complementary", { name: "The job" });
+  await expect(causes.getByText("Blades worn short").first()).toBeVisible();
+  await page.keyboard.press("Control+Enter");
+
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await page.getByLabel("For which cause").selectOption("blade-worn-short");
+  await page.getByRole("button", { name: "Write the fix down" }).click();
+
+  await openCheck(page, "Blade fit and fastening");
+  await firstField(page);
+  await typeAnswers(page, times(2, ["#1", "#1", "#1", "#1", "#3", "#1", "70"]));
+  await expect(page.getByTestId("answer")).toHaveText("Fitted right.");
+  await page.getByRole("button", { name: "Save the readings" }).click();
+
+  await expect(page.getByRole("heading", { name: "Blade overlap" })).toBeVisible();
+  await firstField(page);
+  await typeAnswers(page, ["21", "21"]);
+  await expect(page.getByTestId("answer")).toContainText("Blades share 0.600 in.");
+  await page.getByRole("button", { name: "Save the readings" }).click();
+
+  await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();
+  await page.getByRole("radio", { name: "All alike" }).click();
+  await page.getByRole("radio", { name: "Good turf" }).click();
+  await page.getByRole("button", { name: "Write the test cut down" }).click();
+  await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
+  for (const looked of await page.getByRole("group", { name: "What this work could have broken" }).getByRole("checkbox").all())
+    await looked.check();
+  await page.getByRole("button", { name: "Close the job" }).click();
+  await expect(page.getByText("Closed, proved.")).toBeVisible();
+  await page.getByRole("link", { name: "ZT-2B" }).click();
+  const entry = page.getByRole("listitem").filter({ hasText: "sheet test" });
+  await expect(entry).toContainText("proved");
+  await expect(entry).toContainText("Blades worn short");
+});
+
+test("blades upside down are found, refitted and proved", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, {
+    machineId: await twinOf(page, "wp-1", "WP-1B"),
+    words: "tears and leaves clumps, fit test",
+    symptoms: ["torn-tips", "clumps"],
+  });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await openCheck(page, "Blade fit and fastening");
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Raised");
+
+  await expect(page.getByRole("heading", { name: "Blade fit and fastening" })).toBeVisible();
+  await page.getByRole("radio", { name: "Down, to the ground" }).click();
+  await page.getByRole("radio", { name: "Blunt back" }).click();
+  await page.getByRole("radio", { name: "As the stack shows" }).click();
+  await page.getByRole("radio", { name: "Flush" }).click();
+  await page.getByRole("radio", { name: "By feel" }).click();
+  await expect(page.getByTestId("answer")).toContainText("Blade: upside down.");
+  await expect(page.getByRole("list", { name: "What to do" })).toContainText("refit it, sail to the deck, sharp edge leading");
+  await expect(page.getByRole("img", { name: /blunt back leads, sail to the ground/ })).toBeVisible();
+  await page.getByRole("button", { name: "Save the readings" }).click();
+
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
+  await expect(page.getByLabel("For which cause")).toHaveValue("blade-upside-down");
+  await page.getByRole("button", { name: "Write the fix down" }).click();
+
+  await expect(page.getByRole("heading", { name: "Blade fit and fastening" })).toBeVisible();
+  await firstField(page);
+  await typeAnswers(page, ["#1", "#1", "#1", "#1", "#3", "#1", "38"]);
+  await expect(page.getByTestId("answer")).toHaveText("Fitted right.");
+  await page.keyboard.press("Control+Enter");
+
+  await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();
+  await page.getByRole("radio", { name: "All alike" }).click();
+  await page.getByRole("radio", { name: "Good turf" }).click();
+  await page.getByRole("button", { name: "Write the test cut down" }).click();
+  await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
+});
+
+test("two hundred pasted heights with two words among them: 198 are read, the words named, nothing lost", async ({ page }) => {
+  await sitDown(page);
+  await page.goto("/reckoner/cutting-height?machine=bd-2", { waitUntil: "networkidle" });
+  const cells = Array.from({ length: 200 }, (_, k) => (k === 7 ? "about 2" : k === 90 ? "n/a" : `${(2.4 + (k % 5) / 20).toFixed(2)}`));
+  const box = page.getByRole("textbox", { name: /Stubble, prick by prick/ });
+  await box.fill(cells.join("\n"));
+  await expect(page.getByText("198 of 10")).toBeVisible();
+  await expect(page.getByText("198 read; 2 are not: “about 2” cannot be read, “n/a” cannot be read.")).toBeVisible();
+  await expect(box).toHaveValue(cells.join("\n"));
+  await page.getByRole("button", { name: "Leave the 2 out" }).click();
+  await expect(page.getByText("198 of 10")).toBeVisible();
+  await expect(page.getByText(/cannot be read/)).toHaveCount(0);
+});
+
+test("a quick sum stands in the address, opens as it was sent, and is taken to a job", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, {
+    machineId: await twinOf(page, "fd-1", "FD-1B"),
+    words: "reckoner test",
+    symptoms: ["uncut-strip-inside"],
+  });
+  await page.goto("/reckoner", { waitUntil: "networkidle" });
+  await page.getByRole("link", { name: /FD-1B/ }).click();
+  await expect(page.getByRole("heading", { name: "What to work out for FD-1B" })).toBeVisible();
+  await page.getByRole("link", { name: "Blade overlap" }).click();
+  await page.getByRole("textbox", { name: "Tip to tip, corner to corner" }).first().fill("20 3/8");
+  await expect(page).toHaveURL(/blades\.left\.lengthMetres=20\+3%2F8/);
+  await page.reload({ waitUntil: "networkidle" });
+  await expect(page.getByRole("textbox", { name: "Tip to tip, corner to corner" }).first()).toHaveValue("20 3/8");
+  await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
+  await expect(page.getByRole("heading", { name: "Blade overlap" })).toBeVisible();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Raised");
+  await expect(page.getByRole("textbox", { name: "Tip to tip, corner to corner" }).first()).toHaveValue("20 3/8");
+});
+
+test("a deck comes off and goes on in its own order, every part counted into the tray and back", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: await twinOf(page, "bd-2", "BD-2B"), words: "deck off test", symptoms: ["vibration"] });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await page.getByRole("button", { name: "Deck off and on" }).click();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Locked out");
+  await page.getByRole("button", { name: "Deck off and on" }).click();
+  const next = page.getByRole("region", { name: "Next step" });
+  await expect(next).toContainText("Photograph the belt's path");
+  const done = async () => {
+    const sentence = next.getByRole("paragraph").nth(1);
+    const before = await sentence.innerText();
+    for (const more of await next.getByRole("button", { name: /one more/ }).all()) while (await more.isEnabled()) await more.click();
+    await next.getByRole("button", { name: /^Done/ }).click();
+    await expect(sentence).not.toHaveText(before);
+  };
+  for (let step = 0; step < 7; step++) await done();
+  await expect(page.getByText("The deck is off.")).toBeVisible();
+  await expect(page.getByRole("table", { name: "In the tray" })).toContainText("Hairpin clips");
+  await expect(page.getByRole("region", { name: "While it is off" })).toContainText("Spindle or shaft play");
+  await done();
+  await expect(next).toContainText("Front link on first");
+  await expect(next.getByRole("button", { name: "Done" })).toBeDisabled();
+});
