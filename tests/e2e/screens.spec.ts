@@ -157,7 +157,7 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
   await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["10", "14", "14", "10"]);
   const other = await context.newPage();
-  await other.goto(`/jobs/${jobId}`);
+  await other.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
   await other.getByRole("button", { name: /^Close/ }).click();
   await other.getByRole("button", { name: "Nothing found" }).click();
   await other.getByRole("button", { name: "Close the job" }).click();

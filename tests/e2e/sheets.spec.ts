@@ -194,10 +194,10 @@ test("a deck comes off and goes on in its own order, every part counted into the
   await expect(next).toContainText("Photograph the belt's path");
   const done = async () => {
     const sentence = next.getByRole("paragraph").nth(1);
-    const before = await sentence.innerText();
+    const before = await sentence.textContent();
     for (const more of await next.getByRole("button", { name: /one more/ }).all()) while (await more.isEnabled()) await more.click();
     await next.getByRole("button", { name: /^Done/ }).click();
-    await expect(sentence).not.toHaveText(before);
+    await expect(sentence).not.toHaveText(before ?? "");
   };
   for (let step = 0; step < 7; step++) await done();
   await expect(page.getByText("The deck is off.")).toBeVisible();
