@@ -1,5 +1,13 @@
 export { correctForFloor, type FloorMap, type HeightDatum, wheelPlane } from "./floor";
-export { type BladeReading, compareModels, type DeckModel, decisiveModel, type FittedModel } from "./models";
+export {
+  type BladeReading,
+  compareModels,
+  type DeckModel,
+  decisiveModel,
+  expectedHeight,
+  type FittedModel,
+  tellModelsApart,
+} from "./models";
 export { bestNextStation, farthestStation, type Station } from "./next-reading";
 export {
   cutHeightAtCentre,

@@ -1,4 +1,4 @@
-import { type HeightAt, type Plane, solveLeastSquares } from "@/core/geometry";
+import { type HeightAt, type Plane, planeHeight, solveLeastSquares } from "@/core/geometry";
 import { READING_REPEATABILITY_METRES, REPEATABILITY_WEIGHT } from "./plane-fit";
 
 /** A height with the blade it belongs to and, where the ends are told apart, which end. */
@@ -15,6 +15,8 @@ export type FittedModel = {
   plane: Plane;
   /** Largest departure of the odd blade or end from that plane at its readings. Metres, signed. */
   departureMetres: number;
+  /** The odd blade's own height and slopes, or the odd end's height, above that plane. */
+  extra: readonly number[];
   bic: number;
   inverseNormal: number[][];
   readingDeviation: number;
@@ -80,6 +82,7 @@ function fitModel(model: DeckModel, readings: readonly BladeReading[]): FittedMo
       model,
       plane: { height, slopeRight, slopeForward },
       departureMetres: departure(model, extra, readings),
+      extra,
       bic: weight * Math.log((known + residualSumOfSquares) / weight) + terms * Math.log(count),
       inverseNormal,
       readingDeviation: Math.sqrt((known + residualSumOfSquares) / (REPEATABILITY_WEIGHT + count - terms)),
@@ -93,4 +96,31 @@ function departure(model: DeckModel, extra: readonly number[], readings: readonl
   const own = readings.filter(({ spindleId }) => spindleId === model.spindleId);
   const departures = own.map(({ x, y }) => (extra[0] ?? 0) + (extra[1] ?? 0) * x + (extra[2] ?? 0) * y);
   return departures.reduce((most, value) => (Math.abs(value) > Math.abs(most) ? value : most), 0);
+}
+
+/** What a fitted model expects a ruler to show at a place. */
+export function expectedHeight({ model, plane, extra }: FittedModel, at: Omit<BladeReading, "z">): number {
+  const columns = extraColumns(model, { ...at, z: 0 });
+  return planeHeight(plane, at) + columns.reduce((sum, column, k) => sum + column * (extra[k] ?? 0), 0);
+}
+
+/** So much apart must two accounts expect a reading before it is worth taking to tell them apart: twice what a ruler repeats to. */
+const WORTH_READING_METRES = 2 * READING_REPEATABILITY_METRES;
+
+/**
+ * The unread place where the two best accounts of a deck differ most in what they expect, where neither leads decisively; `undefined` where
+ * one does, or where no place tells them apart. Two ends of one blade are one account.
+ */
+export function tellModelsApart<P extends Omit<BladeReading, "z">>(
+  models: readonly FittedModel[],
+  candidates: readonly P[],
+): { between: [DeckModel, DeckModel]; at: P; apartMetres: number } | undefined {
+  const [best] = models;
+  if (!best || decisiveModel(models)) return undefined;
+  const account = ({ kind, ...rest }: DeckModel) => `${kind} ${"spindleId" in rest ? rest.spindleId : ""}`;
+  const rival = models.find(({ model }) => account(model) !== account(best.model));
+  if (!rival) return undefined;
+  const apart = (at: P) => Math.abs(expectedHeight(best, at) - expectedHeight(rival, at));
+  const at = [...candidates].sort((a, b) => apart(b) - apart(a))[0];
+  return at && apart(at) > WORTH_READING_METRES ? { between: [best.model, rival.model], at, apartMetres: apart(at) } : undefined;
 }

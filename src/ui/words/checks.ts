@@ -124,7 +124,8 @@ function sayDeck(assessment: Assessment<DeckDetail>, { machine, system }: Told):
       : `Nose ${showSize(off, system)} too ${off > 0 ? "high" : "low"}${rake?.verdict === "watch" ? ", too close to call" : ""}.`;
   const odd =
     detail.model && detail.model.kind !== "whole-deck" && detail.model.isDecisive ? ` ${sayModel(detail.model, machine, system)}` : "";
-  return `${level} ${nose}${odd}`;
+  const tied = detail.rivals ? " Cannot tell yet what stands apart." : "";
+  return `${level} ${nose}${odd}${tied}`;
 }
 
 function sayModel(model: NonNullable<DeckDetail["model"]>, machine: Machine, system: UnitSystem): string {
@@ -176,6 +177,7 @@ const READ_WHY: Record<string, string> = {
   "settle-rake": "settles the rake",
   "make-a-plane": "makes a plane",
   "spare-reading": "a spare reading checks the others",
+  "tell-apart": "tells one blade's mount from one bent end, or from the whole deck",
 };
 
 const WARNINGS: Record<string, (warning: Warning, told: Told) => string> = {

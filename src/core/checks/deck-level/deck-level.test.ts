@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Assessment } from "@/core/checks";
-import { assessCheck, type DeckDetail, type DeckReadings, fullForm, quickForm } from "@/core/checks";
+import { assessCheck, type DeckDetail, type DeckReadings, fullForm, quickForm, type TipStation, twistForm } from "@/core/checks";
 import { type Plane, planeHeight } from "@/core/geometry";
 import { type Machine, machineSchema, pointOf } from "@/core/machine";
 import { INCH_METRES } from "@/core/units";
@@ -164,6 +164,21 @@ describe("what the readings support", () => {
     expect(blade.detail.model).toMatchObject({ kind: "blade-end", spindleId: "right", isDecisive: true });
     expect(blade.evidence).toContainEqual({ check: "deck-level", causes: ["blade-bent", "spindle-shaft-bent"], result: "suspect" });
     expect(blade.detail.side?.value).toBeCloseTo(0, 9);
+  });
+
+  it("says when two accounts tie, and which reading would tell them apart; with all read the right one is named", () => {
+    const all = fullForm(MACHINE);
+    const lowMount = (stations: TipStation[]) =>
+      tipsOn(level, stations).map((tip) => (tip.spindleId === "middle" ? { ...tip, heightMetres: tip.heightMetres - 0.003 } : tip));
+    // Front and rear of the middle blade alone leave open whether it is low or the outer two are high.
+    const tied = assess({ tips: lowMount(twistForm(MACHINE)), tyres: "right" });
+    expect(tied.detail.model?.isDecisive).toBe(false);
+    expect(tied.detail.rivals?.map((rival) => "spindleId" in rival && rival.spindleId).sort()).toEqual(["left", "right"]);
+    expect(tied.detail.nextReading).toMatchObject({ key: "middle:left", why: "tell-apart" });
+    expect(tied.actions).toContainEqual({ code: "read-next", place: "middle:left", why: "tell-apart" });
+    const whole = assess({ tips: lowMount(all), tyres: "right" });
+    expect(whole.detail.model).toMatchObject({ kind: "spindle-plane", spindleId: "middle", isDecisive: true });
+    expect(whole.detail.rivals).toBeUndefined();
   });
 
   it("says which spindles the quick form cannot tell apart", () => {

@@ -16,6 +16,7 @@ import {
   sideOf,
   type TurnPlan,
   targetPlane,
+  tellModelsApart,
 } from "@/core/deck";
 import { type Figure, gravest } from "@/core/findings";
 import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
@@ -26,7 +27,7 @@ import { figuresOf } from "./figures";
 import { provisionalReasons, warningsFor } from "./remarks";
 import { rulesFor } from "./rules";
 import { type DeckReadings, deckReadingsSchema, type TipReading } from "./schema";
-import { allStations, stationKey } from "./stations";
+import { allStations, fullForm, stationKey } from "./stations";
 
 /** Past its range by this much a height is no deck's: refused. Nearer, it is only remarked on. */
 export const HEIGHT_MARGIN_METRES = 0.075;
@@ -61,12 +62,15 @@ export type DeckDetail = {
   planIssue?: string;
   /** What the readings say the deck is, and whether any other account comes near. */
   model?: { kind: FittedModel["model"]["kind"]; spindleId?: string; departureMetres: number; isDecisive: boolean };
+  /** Two accounts of these readings that come too near each other to name one. */
+  rivals?: [FittedModel["model"], FittedModel["model"]];
   untestedSpindleIds: string[];
   nextReading?: {
     key: string;
     spindleId: string;
     direction: string;
-    why: "settle-side" | "settle-rake" | "make-a-plane" | "spare-reading";
+    end?: "A" | "B";
+    why: "settle-side" | "settle-rake" | "make-a-plane" | "spare-reading" | "tell-apart";
   };
 };
 
@@ -136,7 +140,9 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
     ...modelDetail(models),
     untestedSpindleIds: untested(machine, models),
   };
-  const next = nextReading({ machine, heights, figures });
+  const apart = modelsApart({ machine, readings, models });
+  if (apart) detail.rivals = apart.rivals;
+  const next = nextReading({ machine, heights, figures }) ?? apart?.next;
   if (next) detail.nextReading = next;
   return {
     check: "deck-level",
@@ -311,6 +317,22 @@ function nextReading(args: { machine: Machine; heights: readonly HeightAt[]; fig
     direction: next.direction,
     why: watched ? `settle-${undecided}` : "spare-reading",
   };
+}
+
+/** A blade or an end that stands apart by less is within what a straight deck shows (common practice, 1/16 in). */
+const STANDS_APART_METRES = 0.0015;
+
+/** Whether two accounts of the deck tie although something stands apart, and the reading that would tell them apart. */
+function modelsApart(args: { machine: Machine; readings: DeckReadings; models: readonly FittedModel[] }) {
+  const { machine, readings, models } = args;
+  if (!models.slice(0, 2).some(({ departureMetres }) => Math.abs(departureMetres) > STANDS_APART_METRES)) return undefined;
+  const hasEnds = readings.tips.some(({ end }) => end !== undefined);
+  const all = hasEnds ? fullForm(machine) : allStations(machine);
+  const unread = all.filter(({ key }) => !readings.tips.some((tip) => stationKey(tip) === key));
+  const found = tellModelsApart(models, unread);
+  if (!found) return undefined;
+  const { key, spindleId, direction, end } = found.at;
+  return { rivals: found.between, next: { key, spindleId, direction, why: "tell-apart" as const, ...(end ? { end } : {}) } };
 }
 
 function modelDetail(models: readonly FittedModel[]): Pick<DeckDetail, "model"> {
