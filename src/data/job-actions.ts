@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { checkRow } from "@/core/checks";
+import { checkRow, type FitDetail } from "@/core/checks";
 import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
 import { AFTERMATH_IDS, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
@@ -143,6 +143,12 @@ export function proofOfJob(db: Db, jobId: number): Proof {
   });
 }
 
+/** Blades whose bolts were last written down as tightened by feel or left loose. */
+function recheckOf(db: Db, jobId: number): string[] {
+  const fit = takesOfJob(db, jobId).findLast(({ checkId, ruleVersion }) => checkId === "blade-fit" && ruleVersion > 0);
+  return fit ? (fit.result.detail as FitDetail).recheck : [];
+}
+
 function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {
   return deckState(getMachine(db, job.machineId).machine, deckMoves(liveSteps(listSteps(db, job.id))));
 }
@@ -170,7 +176,7 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       kind: "close",
       data: { causes, words, aftermath, isProved: proof.isProved, ...kept },
     });
-    addOwed(db, doing, { job, stepId, steps: liveSteps(listSteps(db, job.id)) });
+    addOwed(db, doing, { job, stepId, steps: liveSteps(listSteps(db, job.id)), recheck: recheckOf(db, job.id) });
     return { stepId, isProved: proof.isProved };
   });
 }

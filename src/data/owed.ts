@@ -20,7 +20,11 @@ function later(now: string, days: number): string {
 }
 
 /** What a closed job still owes: a second look for browning, blade bolts after their first run, oil after standing. */
-export function addOwed(db: Db, doing: Doing, args: { job: JobRow; stepId: number; steps: readonly AnyStep[] }): void {
+export function addOwed(
+  db: Db,
+  doing: Doing,
+  args: { job: JobRow; stepId: number; steps: readonly AnyStep[]; recheck: readonly string[] },
+): void {
   const events = args.steps.flatMap((step) =>
     step.kind === "fix" ? fixRows.filter(({ fix }) => fix === step.data.fix).map(({ event }) => event) : [],
   );
@@ -28,6 +32,7 @@ export function addOwed(db: Db, doing: Doing, args: { job: JobRow; stepId: numbe
   if (args.steps.some(({ kind }) => kind === "test-cut")) owed.push({ code: "second-look", dueAt: later(doing.now, SECOND_LOOK_DAYS) });
   if (events.some((event) => BLADE_EVENTS.includes(event)))
     owed.push({ code: "bolts-after-first-run", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+  if (args.recheck.length > 0) owed.push({ code: "bolts-by-wrench", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   if (events.includes("gearbox-off")) owed.push({ code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   const insert = db.prepare("INSERT INTO owed (machine_id, job_id, step_id, code, due_at) VALUES (?, ?, ?, ?, ?)");
   for (const { code, dueAt } of owed) insert.run(args.job.machineId, args.job.id, args.stepId, code, dueAt);

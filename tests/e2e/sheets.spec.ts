@@ -40,7 +40,7 @@ const SHEETS: readonly [check: string, answers: readonly string[], said: string]
   ["blade-edge", times(3, ["#1", "#1", "#1", "#1", "0", ".2", "#1", "0", ".2", "2 1/2", "17"]), "Sharp and whole: leave them."],
   ["blade-fit", times(3, ["#1", "#1", "#1", "#1", "#3", "#1", "90"]), "Fitted right."],
   ["blade-track", times(3, ["3", "3"]), "All run true."],
-  ["blade-balance", [...times(3, ["0", "8", "#1"]), "#1"], "Balanced."],
+  ["blade-balance", [...times(3, ["0", "8", "#ArrowDown", "#Backspace", "#Enter"]), "#1"], "Balanced."],
   ["blade-overlap", times(3, ["17"]), "Blades share 0.800 in. 0.282 in of wear left at each tip."],
 ];
 

@@ -17,7 +17,7 @@ export function LeafDrawing({
   const y = (metres: number) => BASE - (metres / beforeMetres) * (BASE - 18);
   const third = (beforeMetres * 2) / 3;
   const isTooMuch = firstCutMetres !== undefined;
-  const blades = Array.from({ length: 16 }, (_, k) => 70 + k * 20);
+  const blades = Array.from({ length: 16 }, (_, k) => 40 + k * 19);
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
@@ -36,33 +36,33 @@ export function LeafDrawing({
       ))}
       {cutMetres !== undefined && cutMetres < beforeMetres && (
         <rect
-          x={56}
-          width={330}
+          x={26}
+          width={316}
           y={y(beforeMetres)}
           height={y(cutMetres) - y(beforeMetres)}
           fill={isTooMuch ? "var(--out-chalk)" : "var(--chalk)"}
           fillOpacity={0.22}
         />
       )}
-      <line x1={56} x2={400} y1={y(third)} y2={y(third)} stroke="var(--chalk)" strokeDasharray="9 5" />
+      <line x1={26} x2={352} y1={y(third)} y2={y(third)} stroke="var(--chalk)" strokeDasharray="9 5" />
       <g fontSize={15} fontFamily="var(--font-mono)" fill="var(--chalk)">
-        <text x={406} y={y(third) + 5}>
+        <text x={360} y={y(third) + 5}>
           a third ends at {say(third)}
         </text>
-        <text x={406} y={y(beforeMetres) + 6}>
+        <text x={360} y={y(beforeMetres) + 6}>
           stands {say(beforeMetres)}
         </text>
         {cutMetres !== undefined && (
           <g fill={isTooMuch ? "var(--out-chalk)" : "var(--good-chalk)"} fontWeight={700}>
             <line
-              x1={56}
-              x2={400}
+              x1={26}
+              x2={352}
               y1={y(Math.min(cutMetres, beforeMetres))}
               y2={y(Math.min(cutMetres, beforeMetres))}
               stroke="currentColor"
               strokeWidth={2}
             />
-            <text x={406} y={Math.max(y(Math.min(cutMetres, beforeMetres)) + 5, y(third) + 24)}>
+            <text x={360} y={Math.max(y(Math.min(cutMetres, beforeMetres)) + 5, y(third) + 24)}>
               cut at {say(cutMetres)}
             </text>
           </g>

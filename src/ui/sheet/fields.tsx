@@ -312,7 +312,7 @@ function ListField({ id, field, text, entry, trouble, onFocus, onText, onSure, s
         <span className="grow">
           {field.label} <span className="text-sm text-soft">({unit}; Enter after each, or paste a column)</span>
         </span>
-        <span className={`num text-lg font-semibold ${count < field.wanted ? "text-watch" : "text-good"}`}>
+        <span className={`num text-lg font-semibold whitespace-nowrap ${count < field.wanted ? "text-watch" : "text-good"}`}>
           {count} of {field.wanted}
         </span>
       </label>

@@ -122,48 +122,46 @@ function FitPicture({ machine, assessment, readings, standpoint, system }: Pictu
   const found = all.find(({ bolt }) => bolt !== undefined)?.bolt;
   const wanted = sheet?.bolt?.grade;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[1.15fr_1fr] grid-rows-2 gap-1 p-2">
-      <WayRound
-        turns={seen}
-        sailUp={looked?.sail !== "to-ground"}
-        leads={looked?.leads ?? "edge"}
-        view={STANDPOINT_LABELS[standpoint].toLowerCase()}
-      />
-      <HoleDrawing
-        wanted={sheet?.hole}
-        found={part?.hole ? { shape: part.hole, acrossMetres: part.holeMetres ?? sheet?.hole?.acrossMetres ?? 0.02 } : undefined}
-      />
-      {sheet?.stack ? (
-        <StackDrawing stack={sheet.stack} isReversed={all.some(({ stack }) => stack === "washer-reversed")} />
-      ) : (
-        <Waiting words="The sheet holds no stack: sketch or photograph it before it comes apart" />
-      )}
-      <div className="flex min-h-0">
-        {wanted && <BoltHead grade={wanted} label="the sheet" />}
-        {found && wanted && <BoltHead grade={found} label="found" isWrong={judgeGrade(found, wanted) !== "right"} />}
-        {detail && detail.sockets.length > 0 && <Sockets detail={detail} system={system} />}
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="grid min-h-0 flex-1 grid-cols-[1.15fr_1fr] grid-rows-2 gap-1 p-2">
+        <WayRound
+          turns={seen}
+          sailUp={looked?.sail !== "to-ground"}
+          leads={looked?.leads ?? "edge"}
+          view={STANDPOINT_LABELS[standpoint].toLowerCase()}
+        />
+        <HoleDrawing
+          wanted={sheet?.hole}
+          found={part?.hole ? { shape: part.hole, acrossMetres: part.holeMetres ?? sheet?.hole?.acrossMetres ?? 0.02 } : undefined}
+        />
+        {sheet?.stack ? (
+          <StackDrawing stack={sheet.stack} isReversed={all.some(({ stack }) => stack === "washer-reversed")} />
+        ) : (
+          <Waiting words="The sheet holds no stack: sketch or photograph it before it comes apart" />
+        )}
+        <div className="flex min-h-0">
+          {wanted && <BoltHead grade={wanted} label="the sheet" />}
+          {found && wanted && <BoltHead grade={found} label="found" isWrong={judgeGrade(found, wanted) !== "right"} />}
+        </div>
       </div>
+      {detail && detail.sockets.length > 0 && <Sockets detail={detail} system={system} />}
     </div>
   );
 }
 
-const FIT_WORDS = { good: "fits", loose: "loose", "too-small": "does not go on" } as const;
-
-function Sockets({ detail }: { detail: FitDetail; system: UnitSystem }) {
+/** Sockets about the bolt's head: which go on, and with how much play. */
+function Sockets({ detail, system }: { detail: FitDetail; system: UnitSystem }) {
+  const named = ({ system: kind, stamped }: FitDetail["sockets"][number]) =>
+    kind === "inch" ? `${sixteenths(stamped)} in` : `${stamped} mm`;
+  const of = (fit: FitDetail["sockets"][number]["fit"]) => detail.sockets.filter((one) => one.fit === fit);
+  const good = of("good").map(named).join(" or ");
+  const loose = of("loose").map((one) => `${named(one)} has ${show(one.playMetres, "length", system, "fine")} of play`);
+  const small = of("too-small").map(named);
   return (
-    <table className="m-auto text-xs text-[var(--chalk)]">
-      <caption className="text-left text-[var(--chalk-soft)]">Sockets</caption>
-      <tbody>
-        {detail.sockets.map(({ system: kind, stamped, fit, playMetres }) => (
-          <tr key={`${kind} ${stamped}`} className={fit === "good" ? "font-bold" : "opacity-75"}>
-            <td className="num pr-2 text-right">{kind === "inch" ? `${sixteenths(stamped)} in` : `${stamped} mm`}</td>
-            <td>
-              {fit === "good" ? FIT_WORDS.good : `${FIT_WORDS[fit]}${fit === "loose" ? `, ${(playMetres * 1000).toFixed(2)} mm` : ""}`}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <p className="px-3 pb-1.5 text-center text-sm text-[var(--chalk)]">
+      Socket: <strong className="text-base">{good || "none fits"}</strong>
+      {[...loose, ...(small.length > 0 ? [`${small.join(", ")} does not go on`] : [])].map((words) => `; ${words}`).join("")}
+    </p>
   );
 }
 

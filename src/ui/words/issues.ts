@@ -46,6 +46,8 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
     `Longer than this deck can take: ${length(i.mostMetres, s)} at most. Another blade, or read it again.`,
   "torque-without-wrench": () => "A torque needs a torque wrench: by feel or left loose there is no figure. Change one of the two.",
   "beyond-the-tip": (i, s) => `Further out than the blade reaches: ${length(i.mostMetres, s)} from the middle at most.`,
+  "light-end-without-weight": () =>
+    "It hangs level and has a light end: only one of the two can be. Change the mass, or take the end back.",
   "more-packed-than-looked": () => "More found packed than were looked at.",
   "one-blade": () => "This machine has one blade: nothing overlaps.",
   "no-hangers": () => "This machine's deck hangs on no links.",

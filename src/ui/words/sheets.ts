@@ -61,6 +61,7 @@ const STATES: Record<string, string> = {
   sharp: "sharp",
   "upside-down": "upside down",
   "back-leads": "blunt back leads",
+  "other-direction": "sail up and yet its back leads: a blade for the other direction",
   loose: "loose",
   "washer-reversed": "washer's hollow the wrong way",
   "part-missing": "a part of the stack missing",
@@ -330,6 +331,16 @@ const FIT_WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   "fit-turns-the-other-way": () => "Made to turn the other way: it would cut with its back, and the sail can catch.",
 };
 
+const PART_WORDS: Record<string, string> = {
+  lengthMetres: "length",
+  hole: "centre hole",
+  holeMetres: "width of the hole",
+  thicknessMetres: "thickness",
+  offsetMetres: "offset",
+  lift: "lift",
+  turns: "direction",
+};
+
 const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   ...FIT_WARNINGS,
   "bare-steel": () => "Bare steel rusts: paint it before the season ends.",
@@ -340,6 +351,8 @@ const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   "rake-cuts-lower": (w, t) =>
     `The blades are raked: they cut ${length(metres(w, "byMetres"), t.system, "gauge")} lower than their middle stands.`,
   "others-cut-the-same": () => "The other machines leave the same: look at the turf and the way it is mown before the machine.",
+  "differs-from-old": (w, t) =>
+    `Not as the one that came off: ${PART_WORDS[String(w.what)] ?? w.what}${w.byMetres === undefined ? "" : ` by ${length(Math.abs(Number(w.byMetres)), t.system)}`}. Do not unwrap it yet.`,
   "socket-too-small": (w, t) => `That socket is ${length(metres(w, "byMetres"), t.system)} too small: it does not go on.`,
   "socket-too-loose": (w, t) => `That socket has ${length(metres(w, "byMetres"), t.system)} of play: it rounds the corners.`,
   "left-hand-thread": () => "Left-hand thread: clockwise from below loosens.",

@@ -1,6 +1,6 @@
 "use client";
 
-import { Camera, Minus, Plus } from "lucide-react";
+import { Minus, Plus } from "lucide-react";
 import { useState } from "react";
 import { isOffered } from "@/core/checks";
 import { CHECKS, type CheckId, EVENTS } from "@/core/diagnosis";
@@ -9,7 +9,7 @@ import type { JobView } from "@/data/job-view";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
-import { shrunkPicture } from "./picture";
+import { Photographs, Pictures } from "./photographs";
 import { isSafeFor, type PanelId } from "./steps";
 import { Trouble } from "./trouble";
 
@@ -71,7 +71,7 @@ function NextStep({ view, next, tray, act }: { view: JobView; next: NonNullable<
     <section aria-label="Next step" className="mt-2 border-2 border-ink p-3">
       <p className="caps">{way === "off" ? "Next, taking off" : "Next, putting on"}</p>
       <p className="text-xl leading-snug font-semibold">{way === "on" ? (step.backWords ?? step.words) : step.words}</p>
-      {isPhotographs && <Photographs view={view} act={act} />}
+      {isPhotographs && <Photographs view={view} act={act} about="deck, before it came off" />}
       {way === "on" && view.photographs.length > 0 && <Pictures view={view} />}
       {step.parts.map(({ id, label, count }) => (
         <Counter
@@ -163,59 +163,5 @@ function WhileOff({ view, open }: { view: JobView; open: (panel: PanelId) => voi
         ))}
       </div>
     </section>
-  );
-}
-
-function Photographs({ view, act }: { view: JobView; act: Act }) {
-  const [trouble, setTrouble] = useState("");
-  const take = async (file: File | undefined) => {
-    if (!file) return;
-    const dataUrl = await shrunkPicture(file);
-    if (!dataUrl) {
-      setTrouble("That is no picture this browser can read.");
-      return;
-    }
-    setTrouble("");
-    await act.send("photographs", { about: "deck, before it came off", dataUrl });
-  };
-  return (
-    <div className="mt-2">
-      <label className="btn w-full cursor-pointer gap-2">
-        <Camera size={20} aria-hidden="true" />
-        Photograph it
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          onChange={(event) => {
-            take(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </label>
-      {trouble && (
-        <p className="trouble" role="alert">
-          {trouble}
-        </p>
-      )}
-      <Pictures view={view} />
-    </div>
-  );
-}
-
-function Pictures({ view }: { view: JobView }) {
-  if (view.photographs.length === 0) return null;
-  return (
-    <ul className="mt-2 flex gap-2 overflow-x-auto" aria-label="Photographs">
-      {view.photographs.map(({ stepId, about }) => (
-        <li key={stepId}>
-          <a href={`/api/v1/photographs/${stepId}`} target="_blank" rel="noreferrer">
-            {/* biome-ignore lint/performance/noImgElement: a picture of the shop's own database, of unknown size */}
-            <img src={`/api/v1/photographs/${stepId}`} alt={about} className="h-24 border border-rule object-cover" />
-          </a>
-        </li>
-      ))}
-    </ul>
   );
 }

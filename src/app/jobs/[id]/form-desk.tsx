@@ -13,6 +13,7 @@ import { type Evaluated, type Typed, typedAgain } from "@/ui/sheet/evaluate";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { Looked, LookForm } from "./look-panel";
+import { Photographs } from "./photographs";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
@@ -88,6 +89,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
             onSave={() => save(evaluated)}
             onClear={clear}
           />
+          {row.id === "blade-fit" && <Photographs view={view} act={act} about="washer stack, in its order" />}
           {!isTyped && (
             <details className="mt-2">
               <summary className="min-h-11 cursor-pointer py-2">Only looked at, not measured</summary>

@@ -51,6 +51,9 @@ describe("blade-balance", () => {
     const bare = { ...walk, sheet: {} } as typeof walk;
     const result = balance({ blades: { blade: { addedKilograms: 0.001, radiusMetres: 0.2 } } }, bare);
     expect([result.verdict, result.provisional[0]?.code]).toEqual(["in-tolerance", "no-balance-terms"]);
+    expect(refused("blade-balance", walk, one(0, 0.2, { light: "A" }))).toEqual([
+      "light-end-without-weight at readings.blades.blade.light",
+    ]);
     expect(refused("blade-balance", walk, one(1, 0.4))).toEqual(["beyond-the-tip at readings.blades.blade.radiusMetres"]);
   });
 });

@@ -78,7 +78,14 @@ function problems(machine: Machine, { blades }: BalanceReadings): ReadingProblem
       ? [{ code: "beyond-the-tip", path: ["blades", id, "radiusMetres"], mostMetres: tipCircleDiameterMetres / 2 }]
       : [];
   });
-  return [...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }), ...beyond];
+  const contradictory = Object.entries(blades).flatMap(([place, { addedKilograms, light }]): ReadingProblem[] =>
+    addedKilograms === 0 && light ? [{ code: "light-end-without-weight", path: ["blades", place, "light"], place }] : [],
+  );
+  return [
+    ...contradictory,
+    ...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),
+    ...beyond,
+  ];
 }
 
 function formOf(machine: Machine): Form {

@@ -28,7 +28,7 @@ describe("how blades are fitted", () => {
 
   it.each([
     ["upside down", { sail: "to-ground" }, "turn-over", "blade-upside-down"],
-    ["back leading", { leads: "back" }, "turn-over", "blade-upside-down"],
+    ["sail up and yet back leading", { leads: "back" }, "fit-right-blade", "blade-wrong-part"],
     ["a washer reversed", { stack: "washer-reversed" }, "turn-washer", "blade-loose"],
     ["a part of the stack missing", { stack: "part-missing" }, "mend-stack", "blade-loose"],
     ["a blade proud of its seat", { seated: "proud" }, "mend-stack", "blade-loose"],
@@ -37,7 +37,7 @@ describe("how blades are fitted", () => {
   ])("%s is out, with what to do and the cause seen", (_, more, action, cause) => {
     const result = fitOf(set(fitted(more)));
     expect(result.verdict).toBe("out");
-    expect(result.actions[0]).toMatchObject({ code: action, place: "left" });
+    expect(result.actions[0]).toMatchObject({ code: action, ...(action === "fit-right-blade" ? {} : { place: "left" }) });
     expect(saysOf(result, cause)).toBe("seen");
   });
 
@@ -79,6 +79,14 @@ describe("the blade itself", () => {
     const result = fitOf({ ...set(), part: { lengthMetres: 17 * IN, standing: "remembered" } });
     expect(result.actions.map(({ code }) => code)).toContain("measure-not-remember");
     expect(result.provisional).toEqual([{ code: "size-remembered" }]);
+  });
+
+  it("lays the new blade against the old one before it is unwrapped", () => {
+    const result = fitOf({ ...set(), part: { lengthMetres: 17 * IN, hole: "round" }, old: { lengthMetres: 16.5 * IN, hole: "star-6" } });
+    expect(result.warnings.filter(({ code }) => code === "differs-from-old")).toEqual([
+      { code: "differs-from-old", what: "lengthMetres", byMetres: expect.closeTo(0.5 * IN, 9) },
+      { code: "differs-from-old", what: "hole" },
+    ]);
   });
 
   it("finds the socket, and warns of one that rounds the corners or does not go on (trade handbook)", () => {

@@ -110,7 +110,8 @@ function wouldStrike(machine: Machine, lengthMetres: number | undefined): boolea
 function markOf(machine: Machine, place: string, read: FitBlade): Mark[] {
   const wanted = machine.sheet.blade?.bolt?.grade;
   if (read.sail === "to-ground") return [{ place, verdict: "out", code: "upside-down" }];
-  if (read.leads === "back") return [{ place, verdict: "out", code: "back-leads" }];
+  // Sail to the deck and yet the back leads: made for the other direction.
+  if (read.leads === "back") return [{ place, verdict: "out", code: read.sail === "to-deck" ? "other-direction" : "back-leads" }];
   if (read.tightened === "loose") return [{ place, verdict: "stop", code: "loose" }];
   if (read.stack !== undefined && read.stack !== "as-sheet") return [{ place, verdict: "out", code: read.stack }];
   if (read.seated === "proud") return [{ place, verdict: "out", code: "proud" }];
@@ -185,7 +186,11 @@ function evidenceOf(args: {
     isSeen ? [{ check, cause, result: "seen" }] : isClear ? [{ check, cause, result: "not-found" }] : [];
   return [
     ...told("blade-upside-down", any(UPSIDE_DOWN), isComplete),
-    ...told("blade-wrong-part", mismatched.length > 0, hasPart && isComplete && args.machine.sheet.blade !== undefined),
+    ...told(
+      "blade-wrong-part",
+      mismatched.length > 0 || any(["other-direction"]),
+      hasPart && isComplete && args.machine.sheet.blade !== undefined,
+    ),
     ...told("blade-loose", any(LOOSE), isComplete && !any(["by-feel"])),
   ];
 }
@@ -195,7 +200,7 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
   const torque = machine.sheet.bladeBoltTorqueNewtonMetres;
   const wanted = machine.sheet.blade?.bolt?.grade;
   const each = Object.entries(readings.blades).flatMap(([place, read]): Action[] => [
-    ...(read.sail === "to-ground" || read.leads === "back" ? [{ code: "turn-over" as const, place }] : []),
+    ...(read.sail === "to-ground" || (read.leads === "back" && read.sail === undefined) ? [{ code: "turn-over" as const, place }] : []),
     ...(read.stack === "washer-reversed" ? [{ code: "turn-washer" as const, place }] : []),
     ...(read.stack === "part-missing" || read.stack === "other-order" || read.seated === "proud"
       ? [{ code: "mend-stack" as const, place }]
@@ -211,9 +216,10 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
         ]
       : []),
   ]);
+  const isOtherWay = Object.values(readings.blades).some(({ sail, leads }) => sail === "to-deck" && leads === "back");
   const isTightening = Object.values(readings.blades).some(({ tightened }) => tightened !== undefined);
   return [
-    ...(strikes || found.length > 0 ? [{ code: "fit-right-blade" as const, strikes: strikes ? 1 : 0 }] : []),
+    ...(strikes || found.length > 0 || isOtherWay ? [{ code: "fit-right-blade" as const, strikes: strikes ? 1 : 0 }] : []),
     ...each,
     ...(readings.part.standing === "remembered" ? [{ code: "measure-not-remember" as const }] : []),
     ...(torque === undefined && isTightening ? [{ code: "ask-sheet-torque" as const }] : []),
@@ -227,6 +233,11 @@ function warningsOf(machine: Machine, readings: FitReadings, found: readonly Mis
   const isLeftHand = machine.sheet.blade?.bolt?.thread === "left";
   return [
     ...found.map((one) => ({ code: `fit-${one.code}`, ...("byMetres" in one ? { byMetres: one.byMetres } : {}) })),
+    ...newAgainstOld(readings.part, readings.old).map(({ what, byMetres }) => ({
+      code: "differs-from-old",
+      what,
+      ...(byMetres === undefined ? {} : { byMetres }),
+    })),
     ...(play === undefined ? [] : socketWarning(play)),
     ...(isLeftHand ? [{ code: "left-hand-thread" }] : []),
     ...(machine.sheet.blade ? [] : [{ code: "no-blade-on-sheet" }]),
