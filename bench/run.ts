@@ -10,12 +10,13 @@ import { planeHeight } from "@/core/geometry";
 import { machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
 import { timeDiagnosis } from "./diagnosis";
+import { seenIn } from "./figures";
+import { timeOverlapSlider, timeSheets } from "./sheets";
 
 /** `npm run bench`: prints what the README and the notes quote. Needs a build (bin/demo or bin/test makes one). Machines are noisy: medians. */
 const PORT = 3191;
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
-const quantile = (values: readonly number[], share: number) =>
-  [...values].sort((a, b) => a - b)[Math.floor((values.length - 1) * share)] ?? Number.NaN;
+const quantile = seenIn;
+const median = (values: readonly number[]) => seenIn(values, 0.5);
 const print = (name: string, value: string) => console.log(`${name.padEnd(82)} ${value}`);
 
 function benchAssess(): void {
@@ -35,6 +36,7 @@ function benchAssess(): void {
   };
   const times = Array.from({ length: 3000 }, once);
   print("the very first assess of a process, cold", `${(times[0] ?? Number.NaN).toFixed(1)} ms`);
+  for (const { check, milliseconds } of timeSheets()) print(`assess, ${check} (parsing counted), median`, `${milliseconds.toFixed(3)} ms`);
   print(`assess, deck-level, ${tips.length} readings (parsing counted), median`, `${median(times.slice(1500)).toFixed(3)} ms`);
 }
 
@@ -183,6 +185,18 @@ async function benchDiagnosisInBrowser(): Promise<void> {
   await browser.close();
 }
 
+async function benchSlider(base: string): Promise<void> {
+  const { between, change } = await timeOverlapSlider(base);
+  print(
+    "overlap slider dragged: from frame to frame, median / 95 %; frames a second",
+    `${median(between).toFixed(1)} / ${quantile(between, 0.95).toFixed(1)} ms; ${(1000 / (between.reduce((sum, one) => sum + one, 0) / between.length)).toFixed(0)}`,
+  );
+  print(
+    "overlap slider: change of the drawing in the page, median / 95 %",
+    `${median(change).toFixed(1)} / ${quantile(change, 0.95).toFixed(1)} ms`,
+  );
+}
+
 async function run(): Promise<void> {
   benchAssess();
   benchDiagnosis();
@@ -190,6 +204,7 @@ async function run(): Promise<void> {
   await withServer(async (base) => {
     await benchServer(base);
     await benchKeystroke(base);
+    await benchSlider(base);
   });
 }
 

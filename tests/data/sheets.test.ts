@@ -8,7 +8,7 @@ import { closeJob, recordFix, recordTestCut, undoStep } from "@/data/job-actions
 import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { getReckonerView } from "@/data/reckoner";
-import { recordTake } from "@/data/takes";
+import { recordTake, takesOfMachine } from "@/data/takes";
 import { seededRandom } from "@/demo/random";
 import { pricks, soundReadings, spoiled } from "@/demo/sheets";
 import { type Clock, emptyDepot, makeSafe, openJob } from "./helpers";
@@ -193,4 +193,57 @@ it("a worn-short set is found, replaced, measured again and proved by a cut", ()
   take(jobId, "blade-fit", sound("zt-2", "blade-fit"));
   recordTestCut(db, clock.doing(), { jobId, looks: "all-alike", turf: "good", place: "", operator: "", dryness: "dry", words: "" });
   expect(closeJob(db, clock.doing(), { jobId, causes: ["blade-worn-short"], words: "" }).isProved).toBe(true);
+});
+
+/** What is wrong on a machine for each worksheet, and the cause that shows it. */
+const WRONG: readonly [check: string, machineId: string, spoils: Record<string, unknown>, cause: string][] = [
+  ["turf-condition", "zt-1", { moisture: "wet" }, "too-wet-or-tall"],
+  ["cutting-height", "zt-1", { settingMetres: 0.08 }, "height-misset"],
+  ["hanger-inspection", "zt-1", { "hangers.left-rear.state": "missing" }, "hanger-failed"],
+  ["anti-scalp-wheels", "zt-1", { "wheels.rim-left-front.clearanceMetres": 0.04 }, "anti-scalp-misset"],
+  ["deck-cleanliness", "zt-1", { "pack.depthMetres": 0.03 }, "deck-packed"],
+  ["blade-edge", "zt-1", { "blades.left.A.edge": "rounded" }, "blade-dull"],
+  ["blade-fit", "zt-1", { "blades.left.stack": "washer-reversed" }, "blade-loose"],
+  [
+    "blade-track",
+    "wp-1",
+    { "blades.blade.markedMetres": 0.09, "blades.blade.swappedMarkedMetres": 0.08, "blades.blade.swappedOtherMetres": 0.09 },
+    "blade-bent",
+  ],
+  ["blade-balance", "zt-1", { "blades.left.addedKilograms": 0.01 }, "blade-unbalanced"],
+  ["blade-overlap", "zt-1", { "blades.left.lengthMetres": 0.4, "blades.middle.lengthMetres": 0.4 }, "blade-worn-short"],
+];
+
+it.each(WRONG)("%s on %s: wrong and right both reach the case, the machine's takes and its history", (check, machineId, spoils, cause) => {
+  const told = (spoil: Record<string, unknown>) => {
+    const jobId = openJob(db, clock, machineId);
+    for (const state of ["parked", "locked-out", "raised", "bench"] as const) {
+      makeSafe(db, clock, jobId, state, machineId);
+      try {
+        take(jobId, check, spoiled(sound(machineId, check), spoil));
+        break;
+      } catch (error) {
+        if (!String(error).includes("not-safe")) throw error;
+      }
+    }
+    const view = getJobView(db, jobId);
+    const evidence = view.case.input.given.evidence.find((one) => "cause" in one && one.cause === cause);
+    const weight = !evidence
+      ? 1
+      : "likelihoodRatio" in evidence
+        ? evidence.likelihoodRatio
+        : evidence.result === "seen"
+          ? 1000
+          : evidence.result === "not-found"
+            ? 0.01
+            : 1;
+    return { weight, verdict: view.takes[0]?.verdict, kept: takesOfMachine(db, machineId).length };
+  };
+  const wrong = told(spoils);
+  const right = told({});
+  expect(wrong.verdict).toBe("out");
+  expect(wrong.weight).toBeGreaterThan(3);
+  expect(right.verdict).toBe("in-tolerance");
+  expect(right.weight).toBeLessThan(0.6);
+  expect(right.kept).toBe(2);
 });

@@ -103,3 +103,21 @@ describe("wear, clearance and width", () => {
     expect(leastOverlap([])).toBe(Number.POSITIVE_INFINITY);
   });
 });
+
+it("the bands agree with the overlap itself, radius by radius, on both sides and for uneven sets (property)", () => {
+  const sets = [
+    three,
+    [blade("left", -10.2, 18.5, 20.4), blade("right", 10.2, 24.5, 21)],
+    [blade("a", -16, 20, 16.6), blade("b", 0, 26, 17), blade("c", 16.4, 19, 16.9)],
+  ];
+  for (const blades of sets) {
+    for (const side of [1, -1] as const) {
+      const bands = badRadii({ blades, side, limitMetres: 0.006 });
+      for (let radius = 0.06; radius < 50; radius *= 1.013) {
+        const isBad = bands.some(({ fromMetres, toMetres }) => radius > fromMetres + 1e-4 && radius < toMetres - 1e-4);
+        const isNear = bands.some(({ fromMetres, toMetres }) => Math.abs(radius - fromMetres) < 2e-4 || Math.abs(radius - toMetres) < 2e-4);
+        if (!isNear) expect(leastOverlap(turnOverlaps(blades, side * radius)) < 0.006, `${side * radius}`).toBe(isBad);
+      }
+    }
+  }
+});

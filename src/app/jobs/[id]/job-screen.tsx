@@ -19,7 +19,6 @@ import { labelOfCause } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { type Act, useAct } from "./act";
 import { CheckListHead } from "./check-list";
-import { CheckPanel } from "./check-panel";
 import {
   isSafeFor,
   type ListedStep,
@@ -37,6 +36,7 @@ import { Timeline } from "./timeline";
 import { useDiagnosis } from "./use-diagnosis";
 
 // Each panel comes when it is opened: the first load is what the worksheet needs.
+const CheckPanel = dynamic(() => import("./check-panel").then((module) => module.CheckPanel));
 const SafePanel = dynamic(() => import("./safe-panel").then((module) => module.SafePanel));
 const FixPanel = dynamic(() => import("./fix-panel").then((module) => module.FixPanel));
 const CutPanel = dynamic(() => import("./end-panels").then((module) => module.CutPanel));
