@@ -64,7 +64,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     case "cutting-height":
       return pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
     case "turf-condition":
-      return { beforeMetres: [0.085, 0.09, 0.082], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
+      return { beforeMetres: [0.076, 0.079, 0.077], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
     default:
       return undefined;
   }

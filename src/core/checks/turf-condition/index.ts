@@ -252,6 +252,8 @@ function evidenceOf(args: { readings: TurfReadings; marks: readonly Mark[]; isCo
   const { readings, marks, isComplete, isReel } = args;
   const check = "turf-condition";
   const verdictOf = (place: string) => marks.find((mark) => mark.place === place)?.verdict;
+  // Near a third is still no more than a third.
+  const leaf = verdictOf("leaf") === "watch" ? "in-tolerance" : verdictOf("leaf");
   const told = (cause: string, verdicts: readonly (Verdict | undefined)[]): Evidence[] => {
     if (verdicts.includes("out")) return [{ check, cause, result: "seen" }];
     if (verdicts.some((verdict) => verdict === undefined)) return [];
@@ -259,7 +261,7 @@ function evidenceOf(args: { readings: TurfReadings; marks: readonly Mark[]; isCo
   };
   return [
     ...(isComplete || verdictOf("leaf") === "out" || readings.moisture === "wet"
-      ? told("too-wet-or-tall", [verdictOf("leaf"), verdictOf("moisture")])
+      ? told("too-wet-or-tall", [leaf, verdictOf("moisture")])
       : []),
     ...told("ground-undulates", [verdictOf("ground")]),
     ...(isReel ? told("same-direction", [verdictOf("direction")]) : []),
