@@ -49,6 +49,14 @@ describe("cutting height against the setting", () => {
     expect((suggested?.settingMetres ?? 0) * 1000).toBeCloseTo(62.36, 2);
   });
 
+  it("suggests a setting for a wanted height from earlier visits alone, and none before there was one", () => {
+    const visits = [{ turf: "A", offsetMetres: -0.002, spreadMetres: 0.0025, count: 10, ageDays: 0 }];
+    expect(height({ visits, turf: "A", wantedMetres: 0.06 }).actions).toMatchObject([
+      { code: "set-height", settingMetres: expect.closeTo(0.06169, 5), visits: 1 },
+    ]);
+    expect(height({ wantedMetres: 0.06 }).actions).toEqual([]);
+  });
+
   it("marks fewer than ten pricks and soft ground as provisional, and waits for two", () => {
     const few = height({ settingMetres: 0.06, heightsMetres: mm([60, 61, 60]), ground: "soft" });
     expect(few.provisional.map(({ code }) => code)).toEqual(["few-pricks", "soft-ground"]);

@@ -131,7 +131,7 @@ function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDe
     ],
     figures: [...stubbleFigures(stubble, cutsWith), ...(figure ? [figure] : []), ...learntFigures(learnt, cutsWith)],
     evidence: figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres }) : [],
-    actions: actionsOf({ verdict: figure?.verdict, suggested, learnt }),
+    actions: actionsOf({ isWanted: readings.wantedMetres !== undefined, verdict: figure?.verdict, suggested, learnt }),
     warnings: rakeLowersMetres !== undefined && rakeLowersMetres > 0.0005 ? [{ code: "rake-cuts-lower", byMetres: rakeLowersMetres }] : [],
     detail: {
       heightsMetres,
@@ -220,8 +220,15 @@ function evidenceOf(args: { cutsWith: "rotary" | "reel"; figure: Figure & { verd
   return figure.verdict === "in-tolerance" ? causes.map((cause) => ({ check, cause, result: "not-found" as const })) : [];
 }
 
-function actionsOf(args: { verdict: Verdict | undefined; suggested: HeightDetail["suggested"]; learnt: LearntOffset }): Action[] {
-  const { verdict, suggested, learnt } = args;
-  if (!suggested || verdict === undefined || verdict === "in-tolerance") return [];
+/** The setting to use: where a height is wanted, or where what is cut is not what is set. */
+function actionsOf(args: {
+  isWanted: boolean;
+  verdict: Verdict | undefined;
+  suggested: HeightDetail["suggested"];
+  learnt: LearntOffset;
+}): Action[] {
+  const { isWanted, verdict, suggested, learnt } = args;
+  const isOff = verdict !== undefined && verdict !== "in-tolerance";
+  if (!suggested || !(isWanted || isOff)) return [];
   return [{ code: "set-height", ...suggested, visits: learnt.visits }];
 }
