@@ -106,10 +106,19 @@ describe("reckoning", () => {
       "blade-track",
       "blade-balance",
       "blade-overlap",
+      "blade-timing",
+      "belt-inspection",
+      "spindle-play",
       "tip-speed",
+      "ground-speed",
+      "pass-overlap",
     ]);
     for (const one of body.checks)
-      expect([one.readingsSchema.type, one.kinds.includes("zero-turn"), one.minutes > 0]).toEqual(["object", true, true]);
+      expect([
+        one.readingsSchema.type,
+        one.kinds.includes(one.id === "blade-timing" ? "geared-rider" : "zero-turn"),
+        one.minutes > 0,
+      ]).toEqual(["object", true, true]);
     expect((await answered(check("deck-level", {}, ""))).status).toBe(422);
   });
 

@@ -41,6 +41,10 @@ const SHEETS: readonly [check: string, answers: readonly string[], said: string]
   ["blade-fit", times(3, ["#1", "#1", "#1", "#1", "#3", "#1", "90"]), "Fitted right."],
   ["blade-track", times(3, ["3", "3"]), "All run true."],
   ["blade-balance", [...times(3, ["0", "8", "#ArrowDown", "#Backspace", "#Enter"]), "#1"], "Balanced."],
+  ["spindle-play", times(3, [".01", "#1", "#1", "#1", ""]), "Every spindle sound."],
+  ["belt-inspection", times(11, ["#1"]), "Belt right, every blade turns."],
+  ["ground-speed", ["100", "17", "17.4", "⇥", "#1", "4000"], "4.0 mph: right. Each edge bites 0.523 in."],
+  ["pass-overlap", ["38.7", "10", "#1", "", "4"], "Passes share 2 15/16 in. 1.5 acres an hour."],
   ["blade-overlap", times(3, ["17"]), "Blades share 0.800 in. 0.282 in of wear left at each tip."],
 ];
 

@@ -1,9 +1,11 @@
 export { CLEARANCE } from "./anti-scalp-wheels";
 export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor } from "./assess";
+export type { BeltReadings } from "./belt-inspection";
 export type { BalanceDetail, BalanceReadings } from "./blade-balance";
 export type { EdgeDetail, EdgeReadings } from "./blade-edge";
 export type { FitDetail, FitReadings } from "./blade-fit";
 export type { OverlapDetail, OverlapReadings } from "./blade-overlap";
+export { type TimingDetail, type TimingReadings, timedPair } from "./blade-timing";
 export type { Track, TrackReadings } from "./blade-track";
 export type { HeightDetail, HeightReadings } from "./cutting-height";
 export type { CleanlinessReadings } from "./deck-cleanliness";
@@ -22,6 +24,8 @@ export {
 } from "./deck-level";
 export { SIDE_TOLERANCE_METRES } from "./deck-level/rules";
 export { type Field, type Form, type Group, keyOf, packReadings, type ReadingRow, readAt, rowsOf } from "./form";
+export type { GroundSpeedDetail } from "./ground-speed";
+export type { PassDetail } from "./pass-overlap";
 export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registry";
 export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed";
 export type { TurfDetail, TurfReadings } from "./turf-condition";

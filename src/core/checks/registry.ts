@@ -1,15 +1,20 @@
 import type { Machine } from "@/core/machine";
 import { antiScalpWheels } from "./anti-scalp-wheels";
 import { type AssessOutcome, assessWith, checkRow, isOffered } from "./assess";
+import { beltInspection } from "./belt-inspection";
 import { bladeBalance } from "./blade-balance";
 import { bladeEdge } from "./blade-edge";
 import { bladeFit } from "./blade-fit";
 import { bladeOverlap } from "./blade-overlap";
+import { bladeTiming } from "./blade-timing";
 import { bladeTrack } from "./blade-track";
 import { cuttingHeight } from "./cutting-height";
 import { deckCleanliness } from "./deck-cleanliness";
 import { deckLevel } from "./deck-level";
+import { groundSpeed } from "./ground-speed";
 import { hangerInspection } from "./hanger-inspection";
+import { passOverlap } from "./pass-overlap";
+import { spindlePlay } from "./spindle-play";
 import { tipSpeedCheck } from "./tip-speed";
 import { turfCondition } from "./turf-condition";
 import type { Check } from "./types";
@@ -29,7 +34,12 @@ export const WORKSHEETS: readonly Check[] = [
   bladeTrack,
   bladeBalance,
   bladeOverlap,
+  bladeTiming,
+  beltInspection,
+  spindlePlay,
   tipSpeedCheck,
+  groundSpeed,
+  passOverlap,
 ] as unknown as Check[];
 
 export function worksheetById(id: string): Check | undefined {

@@ -55,7 +55,24 @@ export type ToldCode =
   | "wait-for-dry"
   | "mow-within"
   | "judge-elsewhere"
-  | "vary-direction";
+  | "vary-direction"
+  | "retime"
+  | "clear-winding"
+  | "seat-bearing"
+  | "change-bearings"
+  | "photograph-belt"
+  | "seat-belt"
+  | "change-belt"
+  | "change-spring"
+  | "change-idler"
+  | "guards-on"
+  | "drive-slower"
+  | "drive-faster"
+  | "full-throttle"
+  | "closer-passes"
+  | "wider-passes"
+  | "mark-the-edge"
+  | "turn-wider";
 
 /** What was found at one place, for the drawing. */
 export type Mark = { place: string; verdict: Verdict; code?: string };

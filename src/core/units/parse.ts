@@ -18,6 +18,8 @@ const EXAMPLES: Record<Dimension, Partial<Record<UnitId, string>> & { any: strin
   mass: { any: "12 lb or 5.4 kg" },
   "small-mass": { any: "0.2 oz or 6 g" },
   imbalance: { any: "1 oz·in or 700 g·mm" },
+  distance: { any: "100 ft or 30 m" },
+  seconds: { any: "12.5" },
   force: { any: "400 lbf or 1780 N" },
   duration: { any: "2.5 h" },
 };

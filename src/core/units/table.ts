@@ -9,8 +9,10 @@ export type Dimension =
   | "mass"
   | "small-mass"
   | "imbalance"
+  | "distance"
   | "force"
-  | "duration";
+  | "duration"
+  | "seconds";
 
 export type UnitSystem = "us" | "metric";
 
@@ -86,6 +88,12 @@ export const UNITS = [
     symbol: "oz·in",
     spellings: ["oz·in", "ozin", "oz.in", "oz-in"],
   },
+  { id: "distance-m", dimension: "distance", factor: 1, symbol: "m", spellings: ["m", "metre", "metres", "meter", "meters"] },
+  { id: "distance-ft", dimension: "distance", factor: FOOT_METRES, symbol: "ft", spellings: ["ft", "ft.", "'", "foot", "feet"] },
+  { id: "distance-in", dimension: "distance", factor: INCH_METRES, symbol: "in", spellings: ["in", "in.", "inch", "inches", '"'] },
+  { id: "distance-yd", dimension: "distance", factor: 3 * FOOT_METRES, symbol: "yd", spellings: ["yd", "yard", "yards"] },
+  { id: "seconds-s", dimension: "seconds", factor: 1, symbol: "s", spellings: ["s", "sec", "second", "seconds"] },
+  { id: "seconds-min", dimension: "seconds", factor: 60, symbol: "min", spellings: ["min", "minute", "minutes"] },
   { id: "n", dimension: "force", factor: 1, symbol: "N", spellings: ["n", "newton", "newtons"] },
   { id: "lbf", dimension: "force", factor: POUND_FORCE_NEWTONS, symbol: "lbf", spellings: ["lbf"] },
   { id: "s", dimension: "duration", factor: 1, symbol: "s", spellings: ["s", "sec", "seconds"] },

@@ -149,4 +149,4 @@ export function SheetDesk(args: Args) {
 }
 
 /** Checks whose own picture is the plan. */
-const PLANLESS: readonly string[] = ["blade-overlap"];
+const PLANLESS: readonly string[] = ["blade-overlap", "blade-timing"];

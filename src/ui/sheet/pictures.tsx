@@ -3,17 +3,32 @@
 import type { ReactNode } from "react";
 import { judgeGrade } from "@/core/blades/fit";
 import { bladesOf } from "@/core/blades/overlap";
-import type { Assessment, EdgeDetail, EdgeReadings, FitDetail, FitReadings, HeightDetail, OverlapDetail, TurfDetail } from "@/core/checks";
-import { HEIGHT_TOLERANCE, STOCK_PER_GRIND_METRES } from "@/core/checks/limits";
+import type {
+  Assessment,
+  EdgeDetail,
+  EdgeReadings,
+  FitDetail,
+  FitReadings,
+  GroundSpeedDetail,
+  HeightDetail,
+  OverlapDetail,
+  PassDetail,
+  TimingDetail,
+  TurfDetail,
+} from "@/core/checks";
+import { HEIGHT_TOLERANCE, SHARP_EDGE_METRES, STOCK_PER_GRIND_METRES } from "@/core/checks/limits";
 import { kindById } from "@/core/kinds";
 import { type Machine, STANDPOINT_LABELS, type Standpoint, turnSeenFrom } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
+import { BiteDrawing } from "@/drawings/bite";
 import { EdgeDrawing } from "@/drawings/edge";
 import { BoltHead, HoleDrawing, StackDrawing, WayRound } from "@/drawings/fit-card";
 import { LeafDrawing } from "@/drawings/leaf";
+import { PassDrawing } from "@/drawings/passes";
 import { StubbleDrawing } from "@/drawings/stubble";
 import { placeName, show } from "../words/checks";
 import { OverlapPicture } from "./overlap-picture";
+import { TimingPicture } from "./timing-picture";
 
 export type PictureArgs = {
   machine: Machine;
@@ -65,6 +80,26 @@ export const PICTURES: Record<string, ((args: PictureArgs) => ReactNode) | undef
       </Framed>
     );
   },
+  "ground-speed": ({ assessment, system }) => {
+    const bite = (assessment?.detail as GroundSpeedDetail | undefined)?.biteMetres;
+    if (bite === undefined) return <Waiting words="Time it over a distance: what each edge takes appears here" />;
+    return (
+      <Framed>
+        <BiteDrawing biteMetres={bite} sharpMetres={SHARP_EDGE_METRES} say={say(system)} />
+      </Framed>
+    );
+  },
+  "pass-overlap": ({ assessment, system }) => {
+    const detail = assessment?.detail as PassDetail | undefined;
+    if (detail?.spacingMetres === undefined)
+      return <Waiting words="Measure from join to join over several passes: they appear here, to scale" />;
+    return (
+      <Framed>
+        <PassDrawing widthMetres={detail.widthMetres} spacingMetres={detail.spacingMetres} say={say(system, "tape")} />
+      </Framed>
+    );
+  },
+  "blade-timing": ({ machine, assessment }) => <TimingPicture machine={machine} detail={assessment?.detail as TimingDetail | undefined} />,
   "blade-edge": (args) => <EdgePicture {...args} />,
   "blade-fit": (args) => <FitPicture {...args} />,
 };

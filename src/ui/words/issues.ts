@@ -10,6 +10,8 @@ const KIND_WORDS: Record<Dimension, string> = {
   mass: "a mass",
   "small-mass": "a mass",
   imbalance: "an imbalance",
+  distance: "a distance",
+  seconds: "a time in seconds",
   force: "a force",
   duration: "a time",
 };
@@ -49,6 +51,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "light-end-without-weight": () =>
     "It hangs level and has a light end: only one of the two can be. Change the mass, or take the end back.",
   "more-packed-than-looked": () => "More found packed than were looked at.",
+  "unknown-pair": (i) => `“${i.place}” are no neighbours on this machine.`,
   "one-blade": () => "This machine has one blade: nothing overlaps.",
   "no-hangers": () => "This machine's deck hangs on no links.",
   "no-anti-scalp-wheels": () => "This machine's sheet names no anti-scalp wheels.",

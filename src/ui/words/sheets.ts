@@ -3,9 +3,12 @@ import type {
   BalanceDetail,
   EdgeDetail,
   FitDetail,
+  GroundSpeedDetail,
   HeightDetail,
   Mark,
   OverlapDetail,
+  PassDetail,
+  TimingDetail,
   Told as ToldAction,
   ToldCode,
   Track,
@@ -70,6 +73,36 @@ const STATES: Record<string, string> = {
   "by-feel": "tightened by feel",
   "bolt-weaker": "bolt weaker than the sheet's",
   "bolt-harder": "bolt harder than the sheet's",
+  strikes: "strike each other",
+  "too-near": "pass too near",
+  clear: "clear",
+  smooth: "smooth",
+  rough: "rough",
+  binding: "binding",
+  play: "play at the tip",
+  step: "bearing out of its seat",
+  grass: "wound with grass",
+  wire: "wound with wire",
+  hot: "hotter than its sisters",
+  "every-groove": "in every groove",
+  "off-one": "off a groove",
+  other: "another path than the picture",
+  "no-picture": "no picture to compare with",
+  "as-picture": "as the picture",
+  glazed: "glazed",
+  frayed: "cord frayed",
+  "at-rim": "at the rim",
+  "below-rim": "worn below the rim",
+  slack: "slack",
+  "went-on-easily": "went on too easily",
+  free: "free",
+  "loose-rivet": "rivet loose",
+  pulls: "pulls",
+  weak: "weak",
+  broken: "broken",
+  on: "on",
+  turns: "turns",
+  stands: "stands still",
   wet: "wet",
   damp: "damp",
   dry: "dry",
@@ -101,6 +134,14 @@ const PARTS: Record<string, string> = {
   thatch: "Thatch",
   lie: "Lie",
   direction: "Direction",
+  "belt-seat": "Belt",
+  "belt-path": "Belt's path",
+  belt: "Belt",
+  "belt-width": "Belt",
+  "belt-tension": "Belt",
+  idlers: "Idlers",
+  spring: "Spring",
+  guards: "Guards",
 };
 
 const worst = (marks: readonly Mark[] | undefined): Mark[] => {
@@ -233,8 +274,51 @@ const ANSWERS: Record<string, (assessment: Assessment, told: Told) => string> = 
   "blade-fit": (a, t) => sayFit(a as Assessment<FitDetail>, t),
   "blade-balance": (a, t) => sayBalance(a as Assessment<BalanceDetail>, t),
   "blade-overlap": (a, t) => sayOverlap(a as Assessment<OverlapDetail>, t),
+  "blade-timing": (a, t) => sayTiming(a as Assessment<TimingDetail>, t),
+  "spindle-play": (a, t) => sayMarks(a, t, a.verdict === "in-tolerance" ? "Every spindle sound." : "Rock and turn every spindle."),
+  "belt-inspection": (a, t) =>
+    sayMarks(a, t, a.verdict === "in-tolerance" ? "Belt right, every blade turns." : "Look at belt, idlers and every blade."),
+  "ground-speed": (a, t) => sayGroundSpeed(a as Assessment<GroundSpeedDetail>, t),
+  "pass-overlap": (a, t) => sayPasses(a as Assessment<PassDetail>, t),
   "turf-condition": (a, t) => sayTurf(a as Assessment<TurfDetail>, t),
 };
+
+function sayTiming(assessment: Assessment<TimingDetail>, told: Told): string {
+  const { detail, verdict } = assessment;
+  if (verdict === "stop" || verdict === "out") return `${sayMarks(assessment, told, "")} Do not run it.`;
+  const nearest = detail.pairs
+    .filter(({ gapMetres }) => gapMetres !== undefined)
+    .sort((a, b) => (a.gapMetres ?? 0) - (b.gapMetres ?? 0))[0];
+  if (verdict === "not-enough-readings") return "Turn it by hand through a full turn.";
+  return nearest
+    ? `In time: ${show(nearest.gapMetres ?? 0, "length", told.system, "fine")} at their closest.`
+    : "In time: nothing touches.";
+}
+
+function sayGroundSpeed({ detail, actions }: Assessment<GroundSpeedDetail>, { system }: Told): string {
+  if (detail.metresPerSecond === undefined) return "Time it over a distance.";
+  const speed = show(detail.metresPerSecond, "speed", system, "gauge");
+  const word = actions.some(({ code }) => code === "drive-slower")
+    ? "too fast"
+    : actions.some(({ code }) => code === "drive-faster")
+      ? "too slow"
+      : "right";
+  return `${speed}: ${word}.${detail.biteMetres === undefined ? "" : ` Each edge bites ${show(detail.biteMetres, "length", system, "fine")}.`}`;
+}
+
+function sayPasses({ detail, actions, verdict }: Assessment<PassDetail>, { system }: Told): string {
+  const tight = actions.some(({ code }) => code === "turn-wider") ? " The turn is too tight: a strip stays." : "";
+  if (detail.overlapMetres === undefined) return tight ? tight.trim() : "Measure from join to join.";
+  const size = show(Math.abs(detail.overlapMetres), "length", system, "tape");
+  const passes =
+    detail.overlapMetres < 0
+      ? `A line ${size} wide stays between passes.`
+      : `Passes share ${size}${verdict === "out" && !tight ? (actions.some(({ code }) => code === "closer-passes") ? ": too little" : ": more than it needs") : ""}.`;
+  const area = detail.hectaresPerHour;
+  const said =
+    area === undefined ? "" : ` ${system === "us" ? `${(area * 2.4710538).toFixed(1)} acres` : `${area.toFixed(1)} ha`} an hour.`;
+  return `${passes}${tight}${said}`;
+}
 
 function sayClean(assessment: Assessment, told: Told): string {
   const pack = assessment.figures.find(({ id }) => id === "pack-depth");
@@ -313,6 +397,28 @@ const ACTIONS: Record<ToldCode, (action: ToldAction, told: Told) => string> = {
   "wait-for-dry": () => "Wait until it is dry",
   "mow-within": (a) => `At this growth mow every ${Math.max(1, Number(a.days))} ${Number(a.days) <= 1 ? "day" : "days"}`,
   "judge-elsewhere": () => "Make the test cut on better turf",
+  retime: (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: refit in time, ${Math.ceil(Number(a.from))} to ${Math.floor(Number(a.to))}° apart; mark the shafts first`,
+  "clear-winding": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: cut the ${a.what} off, look at the seal`,
+  "seat-bearing": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: seat the bearing with a driver on its outer race`,
+  "change-bearings": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: new bearings and seals; not worth judging twice`,
+  "photograph-belt": () => "Photograph the belt's path for this machine while it is right",
+  "seat-belt": (a, t) =>
+    a.what === "stands"
+      ? `${sheetPlace(t.machine, a.place ?? "")} stands: find where the belt left its groove`
+      : "Seat the belt in every groove, and find why it left",
+  "change-belt": (a) =>
+    a.what === "slack" ? "Set the tension; a belt at its end is changed" : `New belt (${sayState(String(a.what))}), tension set`,
+  "change-spring": (a) => `New spring: this one is ${sayState(String(a.what))}`,
+  "change-idler": (a) => `New idler (${sayState(String(a.what))}); riveted ones are changed whole`,
+  "guards-on": () => "Guards back on before it is run",
+  "drive-slower": (a, t) => `No faster than ${show(metres(a, "mostMetresPerSecond"), "speed", t.system, "gauge")} at these turns`,
+  "drive-faster": (a, t) => `At least ${show(metres(a, "leastMetresPerSecond"), "speed", t.system, "gauge")}`,
+  "full-throttle": () => "Throttle stays at full; speed is set with the travel control",
+  "closer-passes": (a, t) => `Steer passes ${show(metres(a, "spacingMetres"), "distance", t.system)} apart`,
+  "wider-passes": (a, t) => `Passes ${show(metres(a, "spacingMetres"), "distance", t.system)} apart are enough: the rest is time`,
+  "mark-the-edge": () => "Mark on the machine where the cut really ends: it is neither deck nor tyre",
+  "turn-wider": (a, t) => `Turn wider than ${sayRadius(metres(a, "radiusMetres"), t.system)} with the blades cutting`,
   "vary-direction": () => "Vary the direction; groom or cut vertically",
 };
 
@@ -343,6 +449,8 @@ const PART_WORDS: Record<string, string> = {
 
 const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   ...FIT_WARNINGS,
+  "not-run-mistimed": () => "Blades that touch when turned by hand are not run.",
+  "belt-not-on": () => "A belt that went on too easily is not on: look at every groove again.",
   "bare-steel": () => "Bare steel rusts: paint it before the season ends.",
   "never-straighten": () => "A bent or cracked blade is never straightened and never welded.",
   "worn-short-however-sharp": (w, t) => `Neighbours share only ${length(metres(w, "overlapMetres"), t.system)}: worn out however sharp.`,
@@ -365,6 +473,11 @@ const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
   "part-unread": (r) => `${lower(PARTS[String(r.part)] ?? String(r.part))} not looked at`,
   "as-on-the-sheet": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} taken as on the sheet`,
   "not-swapped": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned end for end`,
+  "not-turned": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned by hand`,
+  "one-run": () => "timed once only",
+  "one-pass": () => "one pass only",
+  "no-blade-speed": () => "the blades' speed is not known: no bite",
+  "below-full-throttle": () => "not at full throttle",
   "few-pricks": (r) => `${r.count} pricks only, ${r.wanted} are wanted`,
   "soft-ground": () => "read on soft ground",
   "no-balance-terms": () => "what the blade weighs and how fast it turns is not known: judged by the balancer alone",
@@ -397,6 +510,12 @@ const FIGURES: Record<string, string> = {
   "stubble-spread": "Spread of the pricks",
   "over-the-setting": "Over the setting",
   "learnt-offset": "Offset learnt here",
+  "closest-approach": "Closest approach",
+  "tip-play": "Play at the tip",
+  "hub-heat": "Hub after the run",
+  travels: "Travels at",
+  bite: "Bite of each edge",
+  "pass-overlap": "Passes share",
   "height-before": "Height before",
   thatch: "Thatch",
 };

@@ -1,0 +1,208 @@
+import * as z from "zod";
+import { type ClearRange, clearRanges, closestApproach, type TimedPair } from "@/core/blades/timing";
+import type { Evidence, Figure, Verdict } from "@/core/findings";
+import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, Mark, ReadingProblem } from "../types";
+import { overall } from "../verdicts";
+
+/** Geared neighbours keep this distance over a full turn. Estimate: 1/4 in. */
+export const LEAST_TIMED_GAP_METRES = 0.006;
+/** Width of a blade whose sheet gives none. Estimate: 2 1/2 in. */
+const USUAL_WIDTH_METRES = 0.0635;
+const DEGREE = Math.PI / 180;
+
+export const timingReadingsSchema = z.object({
+  /** By neighbours from the driver's left, "left:middle". */
+  pairs: z
+    .record(
+      z.string(),
+      z.object({
+        /** Between the two blades with the left one on the line of their centres; of opposite ones, the sum of their angles. */
+        phaseDegrees: z.number().min(0).max(180).optional(),
+        /** Play of the gears as felt at the blade. */
+        lashDegrees: z.number().min(0).max(90).optional(),
+        turned: z.enum(["clear", "touches"]).optional(),
+      }),
+    )
+    .default({}),
+});
+
+export type TimingReadings = z.output<typeof timingReadingsSchema>;
+
+export type TimingDetail = {
+  pairs: {
+    id: string;
+    sense: "same" | "opposite";
+    phaseDegrees?: number;
+    gapMetres?: number;
+    atDegrees?: number;
+    clearDegrees: [number, number][];
+  }[];
+};
+
+export const bladeTiming: Check<TimingReadings, TimingDetail> = {
+  id: "blade-timing",
+  ruleVersion: 1,
+  readingsSchema: timingReadingsSchema,
+  missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
+  problems: (machine, { pairs }) =>
+    Object.keys(pairs)
+      .filter((id) => !neighbours(machine).some((pair) => pair.id === id))
+      .map((id): ReadingProblem => ({ code: "unknown-pair", path: ["pairs", id], place: id })),
+  form: formOf,
+  assess,
+};
+
+type Neighbours = { id: string; one: Spindle; other: Spindle };
+
+function neighbours(machine: Machine): Neighbours[] {
+  const across = spindlesAcross(machine);
+  return across.slice(1).flatMap((other, index) => {
+    const one = across[index];
+    return one ? [{ id: `${one.id}:${other.id}`, one, other }] : [];
+  });
+}
+
+/** The pair as the gears hold it: sizes from the sheet, turning from the spindles. */
+export function timedPair(machine: Machine, { one, other }: Pick<Neighbours, "one" | "other">): TimedPair {
+  const widthMetres = machine.sheet.blade?.widthMetres ?? USUAL_WIDTH_METRES;
+  // The tip circle is measured corner to corner: the blade's own length is a little less.
+  const bladeOf = ({ tipCircleDiameterMetres: corner }: Spindle) => ({
+    lengthMetres: Math.sqrt(Math.max(0, corner ** 2 - widthMetres ** 2)),
+    widthMetres,
+  });
+  return {
+    one: bladeOf(one),
+    other: bladeOf(other),
+    centresMetres: Math.hypot(one.xMetres - other.xMetres, one.yMetres - other.yMetres),
+    sense: one.turns === other.turns ? "same" : "opposite",
+  };
+}
+
+function formOf(machine: Machine): Form {
+  const pairs = neighbours(machine);
+  return {
+    groups: pairs.map(({ id, one, other }) => ({
+      id,
+      label: `${one.label} and ${other.label.toLowerCase()}`,
+      at: { x: (one.xMetres + other.xMetres) / 2, y: (one.yMetres + other.yMetres) / 2 },
+    })),
+    fields: pairs.flatMap(({ id }): Form["fields"] => [
+      {
+        kind: "choice",
+        path: ["pairs", id, "turned"],
+        group: id,
+        label: "Turned by hand through a full turn",
+        options: [
+          { id: "clear", label: "Nothing touches" },
+          { id: "touches", label: "Touches" },
+        ],
+      },
+      {
+        kind: "number",
+        path: ["pairs", id, "phaseDegrees"],
+        group: id,
+        label: "Left one on the line of centres: angle of the other",
+        least: 0,
+        most: 180,
+        unit: "°",
+        isOptional: true,
+      },
+      {
+        kind: "number",
+        path: ["pairs", id, "lashDegrees"],
+        group: id,
+        label: "Play felt at the blade",
+        least: 0,
+        most: 90,
+        unit: "°",
+        isOptional: true,
+      },
+    ]),
+  };
+}
+
+function assess(machine: Machine, { pairs }: TimingReadings): Assessment<TimingDetail> {
+  const all = neighbours(machine);
+  const detail = { pairs: all.map((pair) => detailOf(machine, pair, pairs[pair.id])) };
+  const marks = detail.pairs.flatMap(({ id, gapMetres }) => markOf(id, pairs[id]?.turned, gapMetres));
+  const unread = all.filter(({ id }) => pairs[id]?.turned === undefined);
+  return {
+    check: "blade-timing",
+    ruleVersion: bladeTiming.ruleVersion,
+    verdict: overall(
+      marks.map(({ verdict }) => verdict),
+      unread.length === 0,
+    ),
+    provisional: unread.map(({ id }) => ({ code: "not-turned", place: id })),
+    figures: detail.pairs.flatMap(figureOf),
+    marks,
+    evidence: evidenceOf(marks, unread.length === 0),
+    actions: marks.flatMap(({ place, verdict }): Action[] => {
+      if (verdict !== "stop" && verdict !== "out") return [];
+      const [from, to] = detail.pairs.find(({ id }) => id === place)?.clearDegrees[0] ?? [90, 90];
+      return [{ code: "retime", place, from, to }];
+    }),
+    warnings: marks.some(({ verdict }) => verdict === "stop") ? [{ code: "not-run-mistimed" }] : [],
+    detail,
+  };
+}
+
+/** The clear range hangs on the machine alone: kept for the next keystroke, since it takes longest. */
+const kept = new Map<string, [number, number][]>();
+const MOST_KEPT = 30;
+
+function clearDegrees(pair: TimedPair): [number, number][] {
+  const key = JSON.stringify(pair);
+  const known = kept.get(key);
+  if (known) return known;
+  if (kept.size >= MOST_KEPT) kept.clear();
+  const found = clearRanges(pair, LEAST_TIMED_GAP_METRES).map(degreesOf);
+  kept.set(key, found);
+  return found;
+}
+
+const degreesOf = ({ fromPhase, toPhase }: ClearRange): [number, number] => [fromPhase / DEGREE, toPhase / DEGREE];
+
+function detailOf(machine: Machine, pair: Neighbours, read: TimingReadings["pairs"][string] | undefined): TimingDetail["pairs"][number] {
+  const timed = timedPair(machine, pair);
+  const base = { id: pair.id, sense: timed.sense, clearDegrees: clearDegrees(timed) };
+  if (read?.phaseDegrees === undefined) return base;
+  // With play in the gears the pair may stand anywhere within it.
+  const lash = (read.lashDegrees ?? 0) / 2;
+  const worst = [-lash, 0, lash]
+    .map((by) => closestApproach(timed, ((read.phaseDegrees ?? 0) + by) * DEGREE))
+    .reduce((least, one) => (one.gapMetres < least.gapMetres ? one : least));
+  return { ...base, phaseDegrees: read.phaseDegrees, gapMetres: worst.gapMetres, atDegrees: worst.atAngle / DEGREE };
+}
+
+function markOf(place: string, turned: "clear" | "touches" | undefined, gapMetres: number | undefined): Mark[] {
+  if (turned === "touches" || (gapMetres !== undefined && gapMetres <= 0)) return [{ place, verdict: "stop", code: "strikes" }];
+  if (gapMetres !== undefined && gapMetres < LEAST_TIMED_GAP_METRES) return [{ place, verdict: "out", code: "too-near" }];
+  return turned === "clear" ? [{ place, verdict: "in-tolerance", code: "clear" }] : [];
+}
+
+function figureOf({ id, gapMetres }: TimingDetail["pairs"][number]): Figure[] {
+  if (gapMetres === undefined) return [];
+  const verdict: Verdict = gapMetres <= 0 ? "stop" : gapMetres < LEAST_TIMED_GAP_METRES ? "out" : "in-tolerance";
+  return [
+    {
+      id: "closest-approach",
+      place: id,
+      value: gapMetres,
+      dimension: "length",
+      instrument: "fine",
+      tolerance: { kind: "between", least: LEAST_TIMED_GAP_METRES, standing: "estimate" },
+      verdict,
+      standing: "physics",
+    },
+  ];
+}
+
+function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
+  const check = "blade-timing";
+  const cause = "gearbox-mistimed";
+  if (marks.some(({ verdict }) => verdict === "stop" || verdict === "out")) return [{ check, cause, result: "seen" }];
+  return isComplete ? [{ check, cause, result: "not-found" }] : [];
+}

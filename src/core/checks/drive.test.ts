@@ -1,0 +1,161 @@
+import { describe, expect, it } from "vitest";
+import type { TimingDetail } from "./blade-timing";
+import type { GroundSpeedDetail } from "./ground-speed";
+import type { PassDetail } from "./pass-overlap";
+import { assessed, figure, IN, machineOf, refused, saysOf } from "./sheets.testing";
+
+const zeroTurn = machineOf("ZT-1");
+const geared = machineOf("GR-1");
+
+describe("blade-timing of a geared deck", () => {
+  const turned = (more: object = {}) => ({
+    pairs: { "left:middle": { turned: "clear", phaseDegrees: 90, ...more }, "middle:right": { turned: "clear" } },
+  });
+  const time = (readings: object) => assessed<TimingDetail>("blade-timing", geared, readings);
+
+  /** Closed form of the trade handbook for this deck: ½√(L² + w²) = 12.4, δ = atan(w/L), at 90°. */
+  it("passes a deck in time, with the closest approach the closed form gives", () => {
+    const result = time(turned());
+    expect([result.verdict, saysOf(result, "gearbox-mistimed")]).toEqual(["in-tolerance", "not-found"]);
+    const length = Math.sqrt(24.8 ** 2 - 2.5 ** 2);
+    const expected = 24 - 24.8 * Math.cos((Math.PI / 2 - 2 * Math.atan(2.5 / length)) / 2);
+    expect((figure(result, "closest-approach")?.value ?? 0) / IN).toBeCloseTo(expected, 3);
+  });
+
+  it("stops one that strikes, by reckoning or by hand, and says where it would be clear", () => {
+    const struck = time(turned({ phaseDegrees: 4 }));
+    expect([struck.verdict, saysOf(struck, "gearbox-mistimed"), struck.actions[0]?.code]).toEqual(["stop", "seen", "retime"]);
+    const [from, to] = struck.detail.pairs[0]?.clearDegrees[0] ?? [0, 0];
+    expect(time(turned({ phaseDegrees: from + 1 })).verdict).toBe("in-tolerance");
+    expect(time(turned({ phaseDegrees: to + 1 })).verdict).not.toBe("in-tolerance");
+    expect(time(turned({ phaseDegrees: undefined, turned: "touches" })).verdict).toBe("stop");
+  });
+
+  it("counts the gears' play against it, and waits until every pair was turned by hand", () => {
+    const [from] = time(turned()).detail.pairs[0]?.clearDegrees[0] ?? [0, 0];
+    expect(time(turned({ phaseDegrees: from + 1, lashDegrees: 6 })).verdict).not.toBe("in-tolerance");
+    expect(time({ pairs: { "left:middle": { turned: "clear" } } }).verdict).toBe("not-enough-readings");
+    expect(refused("blade-timing", geared, { pairs: { "left:right": { turned: "clear" } } })).toEqual([
+      "unknown-pair at readings.pairs.left:right",
+    ]);
+    expect(refused("blade-timing", zeroTurn, {})).toEqual(["check-not-for-this-machine at machine.kind"]);
+  });
+});
+
+describe("spindle-play", () => {
+  const sound = { playMetres: 0.0004, feel: "smooth", wrap: "none", seat: "flush" };
+  const play = (left: object, others: object = {}) =>
+    assessed("spindle-play", zeroTurn, {
+      spindles: { left: { ...sound, ...left }, middle: { ...sound, ...others }, right: { ...sound, ...others } },
+    });
+
+  it.each([
+    ["sound", {}, "in-tolerance", "not-found"],
+    ["rough", { feel: "rough" }, "out", "seen"],
+    ["2 mm of play at the tip (over 1/16 in, estimate)", { playMetres: 0.002 }, "out", "seen"],
+    ["a bearing pushed out of its bore", { seat: "step" }, "out", "seen"],
+  ])("%s", (_, more, verdict, result) => {
+    const assessment = play(more);
+    expect([assessment.verdict, saysOf(assessment, "spindle-bearing-worn")]).toEqual([verdict, result]);
+  });
+
+  it("suspects the hub 20 °C above its coolest sister (estimate), and tells wire from a bearing", () => {
+    const hot = play({ hubKelvin: 345 }, { hubKelvin: 320 });
+    expect([hot.verdict, saysOf(hot, "spindle-bearing-worn")]).toEqual(["watch", "suspect"]);
+    expect(play({ hubKelvin: 339 }, { hubKelvin: 320 }).verdict).toBe("in-tolerance");
+    const wound = play({ wrap: "wire" });
+    expect([saysOf(wound, "shaft-wrapped"), saysOf(wound, "spindle-bearing-worn"), wound.actions[0]?.code]).toEqual([
+      "seen",
+      "not-found",
+      "clear-winding",
+    ]);
+  });
+});
+
+describe("belt-inspection", () => {
+  const spindles = (left = "turns") => ({ left: { turns: left }, middle: { turns: "turns" }, right: { turns: "turns" } });
+  const good = {
+    belt: { seated: "every-groove", path: "as-picture", state: "sound", width: "at-rim", tension: "right" },
+    idlers: { state: "free", spring: "pulls" },
+    guards: { state: "on" },
+  };
+  const belt = (more: object = {}, left?: string) =>
+    assessed<{ unseen: string[] }>("belt-inspection", zeroTurn, { ...good, spindles: spindles(left), ...more });
+
+  it("passes a belt that is right with every blade seen to turn, and clears its three causes", () => {
+    const result = belt();
+    expect([result.verdict, result.detail.unseen]).toEqual(["in-tolerance", []]);
+    expect(["belt-off", "belt-slipping", "idler-failing"].map((cause) => saysOf(result, cause))).toEqual([
+      "not-found",
+      "not-found",
+      "not-found",
+    ]);
+  });
+
+  it("does not pass before every blade was seen to turn; one that stands is a belt off its groove", () => {
+    const unseen = belt({ spindles: { left: { turns: "turns" } } });
+    expect([unseen.verdict, unseen.detail.unseen]).toEqual(["not-enough-readings", ["middle", "right"]]);
+    const stands = belt({}, "stands");
+    expect([stands.verdict, saysOf(stands, "belt-off")]).toEqual(["out", "seen"]);
+  });
+
+  it("names the belt, the idler or the spring, and asks for a picture where none is held", () => {
+    expect(saysOf(belt({ belt: { ...good.belt, state: "glazed" } }), "belt-slipping")).toBe("seen");
+    expect(saysOf(belt({ idlers: { state: "rough", spring: "pulls" } }), "idler-failing")).toBe("seen");
+    const bare = belt({ belt: { ...good.belt, path: "no-picture" } });
+    expect([bare.verdict, bare.actions.map(({ code }) => code)]).toEqual(["watch", ["photograph-belt"]]);
+    expect(belt({ belt: { ...good.belt, tension: "went-on-easily" } }).warnings).toEqual([{ code: "belt-not-on" }]);
+  });
+});
+
+describe("ground-speed", () => {
+  const run = (readings: object) => assessed<GroundSpeedDetail>("ground-speed", zeroTurn, readings);
+
+  /** Trade handbook (physics): 6 mph, 3,000 r/min, two edges: 1.06 in. */
+  it("bites 1.06 in at 6 mph and 3,000 r/min", () => {
+    const result = run({ distanceMetres: 100, seconds: [100 / 2.68224], revolutionsPerMinute: 3000 });
+    expect((result.detail.biteMetres ?? 0) / IN).toBeCloseTo(1.06, 2);
+    expect(result.verdict).toBe("in-tolerance");
+  });
+
+  it("is too fast when bite outgrows the sharp edge, too slow below a crawl; takes the mean of its runs", () => {
+    const fast = run({ distanceMetres: 100, seconds: [20, 20.4], revolutionsPerMinute: 2000 });
+    expect(fast.detail.metresPerSecond).toBeCloseTo(100 / 20.2, 9);
+    expect([fast.verdict, saysOf(fast, "ground-speed-high"), saysOf(fast, "ground-speed-low")]).toEqual(["out", "seen", "not-found"]);
+    const slow = run({ distanceMetres: 20, seconds: [60] });
+    expect([slow.verdict, saysOf(slow, "ground-speed-low")]).toEqual(["out", "seen"]);
+    expect(slow.provisional).toEqual([{ code: "one-run" }]);
+  });
+
+  it("waits for a distance and a time", () => {
+    expect(run({ seconds: [12] }).verdict).toBe("not-enough-readings");
+    expect(run({ throttle: "below-full" }).actions).toEqual([{ code: "full-throttle" }]);
+  });
+});
+
+describe("pass-overlap", () => {
+  const width = (2 * 16.2 + 17) * IN;
+  const pass = (readings: object) => assessed<PassDetail>("pass-overlap", zeroTurn, readings);
+
+  it("is width of cut less the spacing: 3 in is right (common practice 2 to 4 in), none leaves a line", () => {
+    const right = pass({ acrossMetres: 10 * (width - 3 * IN), passes: 10 });
+    expect([right.verdict, saysOf(right, "pass-overlap-small")]).toEqual(["in-tolerance", "not-found"]);
+    expect((right.detail.overlapMetres ?? 0) / IN).toBeCloseTo(3, 9);
+    const line = pass({ acrossMetres: 10 * (width + 1 * IN), passes: 10 });
+    expect([line.verdict, saysOf(line, "pass-overlap-small"), line.actions[0]?.code]).toEqual(["out", "seen", "closer-passes"]);
+    expect(pass({ acrossMetres: 4 * (width - 10 * IN), passes: 4 }).actions[0]?.code).toBe("wider-passes");
+  });
+
+  it("says what it mows an hour: spacing × speed × 0.8 (by hand: 1.2 m at 2 m/s is 0.69 ha)", () => {
+    expect(pass({ acrossMetres: 12, passes: 10, groundMetresPerSecond: 2 }).detail.hectaresPerHour).toBeCloseTo(1.2 * 2 * 0.8 * 0.36, 9);
+  });
+
+  /** Trade handbook, blade-overlap: this deck misses in turns from 42 to 159 in, 6 mm is lost from 38 to 241. */
+  it("finds a turn too tight for the blades", () => {
+    const base = { acrossMetres: 10 * (width - 3 * IN), passes: 10 };
+    const tight = pass({ ...base, tightestTurnMetres: 66 * IN });
+    expect(saysOf(tight, "turn-too-tight")).toBe("seen");
+    expect(tight.actions).toContainEqual({ code: "turn-wider", radiusMetres: expect.closeTo(241 * IN, 1) });
+    expect(saysOf(pass({ ...base, tightestTurnMetres: 300 * IN }), "turn-too-tight")).toBe("not-found");
+  });
+});

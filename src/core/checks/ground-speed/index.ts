@@ -1,0 +1,175 @@
+import * as z from "zod";
+import { bite } from "@/core/drive/tip-speed";
+import type { Evidence, Figure, Verdict } from "@/core/findings";
+import { kindById } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check } from "../types";
+
+/** Length of sharp edge near a blade's tip; a bite beyond it leaves leaves standing. Estimate: 2 1/2 in. */
+export const SHARP_EDGE_METRES = 0.0635;
+/** Slower than this a rotary mower mulls over its own clippings. Estimate: 1.5 mph. */
+export const SLOWEST_METRES_PER_SECOND = 0.67;
+const RADIANS = (2 * Math.PI) / 60;
+
+export const groundSpeedReadingsSchema = z.object({
+  distanceMetres: z.number().positive().max(2000).optional(),
+  /** One or several runs over that distance. */
+  seconds: z.array(z.number().positive().max(3600)).max(20).default([]),
+  revolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  throttle: z.enum(["full", "below-full"]).optional(),
+});
+
+export type GroundSpeedReadings = z.output<typeof groundSpeedReadingsSchema>;
+export type GroundSpeedDetail = { metresPerSecond?: number; biteMetres?: number; fastestMetresPerSecond?: number };
+
+export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail> = {
+  id: "ground-speed",
+  ruleVersion: 1,
+  readingsSchema: groundSpeedReadingsSchema,
+  missing: (machine) => (kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
+  problems: () => [],
+  form: formOf,
+  assess,
+};
+
+function formOf(machine: Machine): Form {
+  return {
+    groups: [
+      { id: "run", label: "Timed over a distance" },
+      { id: "blades", label: "The blades meanwhile" },
+    ],
+    fields: [
+      {
+        kind: "quantity",
+        path: ["distanceMetres"],
+        group: "run",
+        label: "Distance",
+        dimension: "distance",
+        instrument: "gauge",
+        range: { least: 2, most: 2000, usualLeast: 8, usualMost: 400 },
+      },
+      {
+        kind: "list",
+        path: ["seconds"],
+        group: "run",
+        label: "Time for it, run by run",
+        wanted: 2,
+        dimension: "seconds",
+        instrument: "gauge",
+        range: { least: 0.5, most: 3600, usualLeast: 2, usualMost: 300 },
+      },
+      {
+        kind: "choice",
+        path: ["throttle"],
+        group: "run",
+        label: "Throttle",
+        options: [
+          { id: "full", label: "Full" },
+          { id: "below-full", label: "Below full" },
+        ],
+      },
+      {
+        kind: "quantity",
+        path: ["revolutionsPerMinute"],
+        group: "blades",
+        label: "Blades turn at",
+        isOptional: machine.sheet.blade?.ratedRevolutionsPerMinute !== undefined,
+        dimension: "rotation",
+        instrument: "gauge",
+        range: { least: 1, most: 20_000, usualLeast: 1500, usualMost: 4500 },
+      },
+    ],
+  };
+}
+
+function assess(
+  machine: Machine,
+  { distanceMetres, seconds, revolutionsPerMinute, throttle }: GroundSpeedReadings,
+): Assessment<GroundSpeedDetail> {
+  const time = seconds.length === 0 ? undefined : seconds.reduce((sum, one) => sum + one, 0) / seconds.length;
+  const speed = distanceMetres === undefined || time === undefined ? undefined : distanceMetres / time;
+  const turns = revolutionsPerMinute ?? machine.sheet.blade?.ratedRevolutionsPerMinute;
+  const edges = machine.sheet.blade?.edges ?? 2;
+  const bitten =
+    speed === undefined || turns === undefined
+      ? undefined
+      : bite({ groundMetresPerSecond: speed, edges, radiansPerSecond: turns * RADIANS });
+  const fastest = turns === undefined ? undefined : (SHARP_EDGE_METRES * edges * turns) / 60;
+  const verdict: Verdict = speed === undefined ? "not-enough-readings" : judge(speed, bitten);
+  const check = "ground-speed";
+  const result = (isBad: boolean) => (isBad ? ("seen" as const) : ("not-found" as const));
+  const isFast = bitten !== undefined && bitten > SHARP_EDGE_METRES;
+  const isSlow = speed !== undefined && speed < SLOWEST_METRES_PER_SECOND;
+  const evidence: Evidence[] =
+    speed === undefined
+      ? []
+      : [
+          ...(bitten === undefined ? [] : [{ check, cause: "ground-speed-high", result: result(isFast) }]),
+          { check, cause: "ground-speed-low", result: result(isSlow) },
+        ];
+  const actions: Action[] = [
+    ...(isFast && fastest !== undefined ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
+    ...(isSlow ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),
+    ...(throttle === "below-full" ? [{ code: "full-throttle" as const }] : []),
+  ];
+  return {
+    check,
+    ruleVersion: groundSpeed.ruleVersion,
+    verdict,
+    provisional: [
+      ...(seconds.length === 1 ? [{ code: "one-run" }] : []),
+      ...(speed !== undefined && turns === undefined ? [{ code: "no-blade-speed" }] : []),
+      ...(throttle === "below-full" ? [{ code: "below-full-throttle" }] : []),
+    ],
+    figures: figuresOf(speed, bitten, fastest),
+    evidence,
+    actions,
+    warnings: [],
+    detail: {
+      ...(speed === undefined ? {} : { metresPerSecond: speed }),
+      ...(bitten === undefined ? {} : { biteMetres: bitten }),
+      ...(fastest === undefined ? {} : { fastestMetresPerSecond: fastest }),
+    },
+  };
+}
+
+function judge(speed: number, bitten: number | undefined): Verdict {
+  if (bitten !== undefined && bitten > SHARP_EDGE_METRES) return "out";
+  if (speed < SLOWEST_METRES_PER_SECOND) return "out";
+  return bitten !== undefined && bitten > (SHARP_EDGE_METRES * 2) / 3 ? "watch" : "in-tolerance";
+}
+
+function figuresOf(speed: number | undefined, bitten: number | undefined, fastest: number | undefined): Figure[] {
+  return [
+    ...(speed === undefined
+      ? []
+      : [
+          {
+            id: "travels",
+            value: speed,
+            dimension: "speed" as const,
+            instrument: "gauge" as const,
+            tolerance: {
+              kind: "between" as const,
+              least: SLOWEST_METRES_PER_SECOND,
+              ...(fastest === undefined ? {} : { most: fastest }),
+              standing: "estimate" as const,
+            },
+            standing: "measured" as const,
+          },
+        ]),
+    ...(bitten === undefined
+      ? []
+      : [
+          {
+            id: "bite",
+            value: bitten,
+            dimension: "length" as const,
+            instrument: "fine" as const,
+            tolerance: { kind: "between" as const, most: SHARP_EDGE_METRES, standing: "estimate" as const },
+            standing: "physics" as const,
+          },
+        ]),
+  ];
+}

@@ -1,0 +1,183 @@
+import * as z from "zod";
+import { badRadii, bladesOf, LEAST_OVERLAP_METRES } from "@/core/blades/overlap";
+import type { Evidence, Figure, Verdict } from "@/core/findings";
+import { featuresOf, kindById } from "@/core/kinds";
+import { cuttingWidth, type Machine } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check } from "../types";
+
+/** Neighbouring passes share this much where the sheet says nothing. Common practice: 2 to 4 in. */
+export const PASS_OVERLAP = { least: 0.05, most: 0.1 } as const;
+/** Share of a day's path that is mowing; the rest is turning, getting round and emptying. Estimate. */
+export const USUAL_EFFICIENCY = 0.8;
+
+export const passReadingsSchema = z.object({
+  /** From join to join, several passes at once. */
+  acrossMetres: z.number().positive().max(200).optional(),
+  passes: z.number().int().min(1).max(60).optional(),
+  steersBy: z.enum(["outer-edge-of-cut", "wheel-mark", "deck-edge", "guess"]).optional(),
+  tightestTurnMetres: z.number().positive().max(60).optional(),
+  groundMetresPerSecond: z.number().positive().max(15).optional(),
+});
+
+export type PassReadings = z.output<typeof passReadingsSchema>;
+export type PassDetail = { spacingMetres?: number; overlapMetres?: number; widthMetres: number; hectaresPerHour?: number };
+
+export const passOverlap: Check<PassReadings, PassDetail> = {
+  id: "pass-overlap",
+  ruleVersion: 1,
+  readingsSchema: passReadingsSchema,
+  missing: (machine) => (cuttingWidth(machine) === 0 ? ["no-spindles"] : []),
+  problems: () => [],
+  form: formOf,
+  assess,
+};
+
+function formOf(machine: Machine): Form {
+  const width = cuttingWidth(machine);
+  const hasTurns = machine.spindles.length > 1;
+  return {
+    groups: [
+      { id: "passes", label: "From join to join" },
+      { id: "turns", label: "Turning and steering" },
+    ],
+    fields: [
+      {
+        kind: "quantity",
+        path: ["acrossMetres"],
+        group: "passes",
+        label: "Over several passes, join to join",
+        dimension: "distance",
+        instrument: "tape",
+        range: { least: 0.1, most: 200, usualLeast: width * 0.5, usualMost: width * 20 },
+      },
+      { kind: "number", path: ["passes"], group: "passes", label: "That is so many passes", least: 1, most: 60, isWhole: true },
+      {
+        kind: "choice",
+        path: ["steersBy"],
+        group: "turns",
+        label: "The operator steers by",
+        isOptional: true,
+        options: [
+          { id: "outer-edge-of-cut", label: "Edge of the cut" },
+          { id: "wheel-mark", label: "Wheel mark" },
+          { id: "deck-edge", label: "Edge of the deck" },
+          { id: "guess", label: "The eye" },
+        ],
+      },
+      ...(hasTurns
+        ? [
+            {
+              kind: "quantity" as const,
+              path: ["tightestTurnMetres"],
+              group: "turns",
+              label: "Tightest turn while cutting, radius",
+              isOptional: true,
+              dimension: "distance" as const,
+              instrument: "tape" as const,
+              range: { least: 0.05, most: 60, usualLeast: 0.2, usualMost: 30 },
+            },
+          ]
+        : []),
+      {
+        kind: "quantity",
+        path: ["groundMetresPerSecond"],
+        group: "turns",
+        label: "Travels at",
+        isOptional: true,
+        dimension: "speed",
+        instrument: "gauge",
+        range: { least: 0.1, most: 15, usualLeast: 0.5, usualMost: 6 },
+      },
+    ],
+  };
+}
+
+/** The radius above which blades miss nothing, where a turn of this radius leaves a strip one way round or the other. */
+function clearRadius(machine: Machine, radius: number | undefined): number | undefined {
+  if (radius === undefined || machine.spindles.length < 2 || kindById(machine.kind).cutsWith === "reel") return undefined;
+  const bands = ([1, -1] as const).flatMap((side) => badRadii({ blades: bladesOf(machine), side, limitMetres: LEAST_OVERLAP_METRES }));
+  const held = bands.filter((band) => radius >= band.fromMetres && radius <= band.toMetres);
+  return held.length === 0 ? undefined : Math.max(...held.map(({ toMetres }) => toMetres));
+}
+
+function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail> {
+  const { acrossMetres, passes, tightestTurnMetres, groundMetresPerSecond } = readings;
+  const widthMetres = cuttingWidth(machine);
+  const spacing = acrossMetres === undefined || passes === undefined ? undefined : acrossMetres / passes;
+  const overlap = spacing === undefined ? undefined : widthMetres - spacing;
+  const wanted = machine.sheet.passOverlapMetres ?? PASS_OVERLAP.least;
+  const verdict: Verdict = overlap === undefined ? "not-enough-readings" : judge(overlap, wanted);
+  const clearFrom = clearRadius(machine, tightestTurnMetres);
+  const isMissing = clearFrom !== undefined;
+  const check = "pass-overlap";
+  const turns = featuresOf(machine).some((feature) => feature === "several-blades" || feature === "several-units");
+  const evidence: Evidence[] = [
+    ...(overlap === undefined
+      ? []
+      : [{ check, cause: "pass-overlap-small", result: overlap < PASS_OVERLAP.least / 2 ? ("seen" as const) : ("not-found" as const) }]),
+    ...(tightestTurnMetres === undefined || !turns
+      ? []
+      : [{ check, cause: "turn-too-tight", result: isMissing ? ("seen" as const) : ("not-found" as const) }]),
+  ];
+  const actions: Action[] = [
+    ...(verdict === "out" && overlap !== undefined
+      ? [{ code: overlap < wanted ? ("closer-passes" as const) : ("wider-passes" as const), spacingMetres: widthMetres - wanted }]
+      : []),
+    ...(readings.steersBy === "deck-edge" || readings.steersBy === "guess" ? [{ code: "mark-the-edge" as const }] : []),
+    ...(isMissing ? [{ code: "turn-wider" as const, radiusMetres: clearFrom }] : []),
+  ];
+  return {
+    check,
+    ruleVersion: passOverlap.ruleVersion,
+    verdict: isMissing && verdict === "in-tolerance" ? "out" : verdict,
+    provisional: passes === 1 ? [{ code: "one-pass" }] : [],
+    figures: [overlapFigure(overlap, wanted, machine.sheet.passOverlapMetres !== undefined), ...widthFigure(widthMetres)].flat(),
+    evidence,
+    actions,
+    warnings: [],
+    detail: {
+      widthMetres,
+      ...(spacing === undefined ? {} : { spacingMetres: spacing }),
+      ...(overlap === undefined ? {} : { overlapMetres: overlap }),
+      ...(spacing === undefined || groundMetresPerSecond === undefined
+        ? {}
+        : { hectaresPerHour: (spacing * groundMetresPerSecond * USUAL_EFFICIENCY * 3600) / 10_000 }),
+    },
+  };
+}
+
+/** Too little leaves a line; more than twice what is wanted only costs time. */
+function judge(overlap: number, wanted: number): Verdict {
+  if (overlap < PASS_OVERLAP.least / 2) return "out";
+  if (overlap < Math.min(wanted, PASS_OVERLAP.least)) return "watch";
+  return overlap > 2 * Math.max(wanted, PASS_OVERLAP.most)
+    ? "out"
+    : overlap > Math.max(wanted, PASS_OVERLAP.most) * 1.5
+      ? "watch"
+      : "in-tolerance";
+}
+
+function overlapFigure(overlap: number | undefined, wanted: number, isSheet: boolean): Figure[] {
+  if (overlap === undefined) return [];
+  return [
+    {
+      id: "pass-overlap",
+      value: overlap,
+      dimension: "length",
+      instrument: "tape",
+      tolerance: {
+        kind: "between",
+        least: Math.min(wanted, PASS_OVERLAP.least),
+        most: Math.max(wanted, PASS_OVERLAP.most),
+        standing: isSheet ? "sheet" : "common-practice",
+      },
+      verdict: judge(overlap, wanted),
+      standing: "measured",
+    },
+  ];
+}
+
+function widthFigure(value: number): Figure[] {
+  return [{ id: "width-of-cut", value, dimension: "length", instrument: "tape", standing: "sheet" }];
+}

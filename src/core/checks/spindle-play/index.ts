@@ -1,0 +1,186 @@
+import * as z from "zod";
+import { type Evidence, type Figure, judgeDeviation } from "@/core/findings";
+import { featuresOf, kindById } from "@/core/kinds";
+import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import type { Form } from "../form";
+import type { Action, Assessment, Check, Mark } from "../types";
+import { overall, unknownPlaces } from "../verdicts";
+
+/** At the tip, of play that is not the blade's. Estimate: 1/16 in. */
+export const MOST_PLAY_METRES = 0.0015;
+/** A hub this much above the coolest of its sisters is suspect. Estimate. */
+export const HOTTER_BY_KELVIN = 20;
+
+export const playReadingsSchema = z.object({
+  spindles: z
+    .record(
+      z.string(),
+      z.object({
+        playMetres: z.number().min(0).max(0.2).optional(),
+        feel: z.enum(["smooth", "rough", "binding"]).optional(),
+        wrap: z.enum(["none", "grass", "wire"]).optional(),
+        seat: z.enum(["flush", "step"]).optional(),
+        hubKelvin: z.number().min(230).max(500).optional(),
+      }),
+    )
+    .default({}),
+});
+
+export type PlayReadings = z.output<typeof playReadingsSchema>;
+type Read = PlayReadings["spindles"][string];
+
+export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }> = {
+  id: "spindle-play",
+  ruleVersion: 1,
+  readingsSchema: playReadingsSchema,
+  missing: (machine) => (machine.spindles.length === 0 || kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
+  problems: (machine, { spindles }) =>
+    unknownPlaces({ read: spindles, known: machine.spindles, path: "spindles", code: "unknown-spindle" }),
+  form: formOf,
+  assess,
+};
+
+const choices = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
+
+function formOf(machine: Machine): Form {
+  const across = spindlesAcross(machine);
+  return {
+    groups: across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
+    fields: across.flatMap(({ id }): Form["fields"] => [
+      {
+        kind: "quantity",
+        path: ["spindles", id, "playMetres"],
+        group: id,
+        label: "Play at the tip, rocked up and down",
+        dimension: "length",
+        instrument: "fine",
+        range: { least: 0, most: 0.2, usualLeast: 0, usualMost: 0.02 },
+      },
+      {
+        kind: "choice",
+        path: ["spindles", id, "feel"],
+        group: id,
+        label: "Turned slowly, dry",
+        options: choices(["smooth", "Smooth"], ["rough", "Rough"], ["binding", "Binding"]),
+      },
+      {
+        kind: "choice",
+        path: ["spindles", id, "wrap"],
+        group: id,
+        label: "Wound on the shaft",
+        options: choices(["none", "Nothing"], ["grass", "Grass"], ["wire", "Wire or string"]),
+      },
+      {
+        kind: "choice",
+        path: ["spindles", id, "seat"],
+        group: id,
+        label: "Bearing in its seat",
+        options: choices(["flush", "Flush"], ["step", "Shows a step"]),
+      },
+      {
+        kind: "quantity",
+        path: ["spindles", id, "hubKelvin"],
+        group: id,
+        label: "Hub after a run",
+        isOptional: true,
+        dimension: "temperature",
+        instrument: "gauge",
+        range: { least: 230, most: 500, usualLeast: 263, usualMost: 400 },
+      },
+    ]),
+  };
+}
+
+const isTold = (read: Read | undefined) =>
+  read?.playMetres !== undefined && read.feel !== undefined && read.wrap !== undefined && read.seat !== undefined;
+
+function markOf(place: string, read: Read, coolest: number | undefined): Mark[] {
+  const isLoose = read.playMetres !== undefined && judgeDeviation({ deviation: read.playMetres, tolerance: MOST_PLAY_METRES }) === "out";
+  const isHot = read.hubKelvin !== undefined && coolest !== undefined && read.hubKelvin - coolest > HOTTER_BY_KELVIN;
+  if (read.feel === "rough" || read.feel === "binding") return [{ place, verdict: "out", code: read.feel }];
+  if (isLoose) return [{ place, verdict: "out", code: "play" }];
+  if (read.seat === "step") return [{ place, verdict: "out", code: "step" }];
+  if (read.wrap === "grass" || read.wrap === "wire") return [{ place, verdict: "out", code: read.wrap === "wire" ? "wire" : "grass" }];
+  if (isHot) return [{ place, verdict: "watch", code: "hot" }];
+  if (!isTold(read)) return [];
+  const verdict = judgeDeviation({ deviation: read.playMetres ?? 0, tolerance: MOST_PLAY_METRES });
+  return [{ place, verdict, code: verdict === "watch" ? "near-limit" : "sound" }];
+}
+
+function assess(machine: Machine, { spindles }: PlayReadings): Assessment<{ coolestKelvin?: number }> {
+  const heats = Object.values(spindles).flatMap(({ hubKelvin }) => hubKelvin ?? []);
+  const coolest = heats.length > 1 ? Math.min(...heats) : undefined;
+  const marks = Object.entries(spindles).flatMap(([place, read]) => markOf(place, read, coolest));
+  const unread = machine.spindles.filter(({ id }) => !isTold(spindles[id]));
+  return {
+    check: "spindle-play",
+    ruleVersion: spindlePlay.ruleVersion,
+    verdict: overall(
+      marks.map(({ verdict }) => verdict),
+      unread.length === 0,
+    ),
+    provisional: unread.map(({ id }) => ({ code: "place-unread", place: id })),
+    figures: Object.entries(spindles).flatMap(([place, read]) => figuresOf(place, read, coolest)),
+    marks,
+    evidence: evidenceOf(machine, marks, unread.length === 0),
+    actions: marks.flatMap(actionOf),
+    warnings: [],
+    detail: coolest === undefined ? {} : { coolestKelvin: coolest },
+  };
+}
+
+function figuresOf(place: string, { playMetres, hubKelvin }: Read, coolest: number | undefined): Figure[] {
+  return [
+    ...(playMetres === undefined
+      ? []
+      : [
+          {
+            id: "tip-play",
+            place,
+            value: playMetres,
+            dimension: "length" as const,
+            instrument: "fine" as const,
+            tolerance: { kind: "between" as const, most: MOST_PLAY_METRES, standing: "estimate" as const },
+            verdict: judgeDeviation({ deviation: playMetres, tolerance: MOST_PLAY_METRES }),
+            standing: "measured" as const,
+          },
+        ]),
+    ...(hubKelvin === undefined || coolest === undefined
+      ? []
+      : [
+          {
+            id: "hub-heat",
+            place,
+            value: hubKelvin,
+            dimension: "temperature" as const,
+            instrument: "gauge" as const,
+            tolerance: { kind: "between" as const, most: coolest + HOTTER_BY_KELVIN, standing: "estimate" as const },
+            verdict: hubKelvin - coolest > HOTTER_BY_KELVIN ? ("watch" as const) : ("in-tolerance" as const),
+            standing: "measured" as const,
+          },
+        ]),
+  ];
+}
+
+const BEARING: readonly string[] = ["rough", "binding", "play", "step"];
+
+function evidenceOf(machine: Machine, marks: readonly Mark[], isComplete: boolean): Evidence[] {
+  const check = "spindle-play";
+  const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
+  const told = (cause: string, isSeen: boolean, isSuspect = false): Evidence[] =>
+    isSeen
+      ? [{ check, cause, result: "seen" }]
+      : isSuspect
+        ? [{ check, cause, result: "suspect" }]
+        : isComplete
+          ? [{ check, cause, result: "not-found" }]
+          : [];
+  const isBelted = !featuresOf(machine).includes("direct-drive");
+  return [...(isBelted ? told("spindle-bearing-worn", any(BEARING), any(["hot"])) : []), ...told("shaft-wrapped", any(["grass", "wire"]))];
+}
+
+function actionOf({ place, code }: Mark): Action[] {
+  if (code === "grass" || code === "wire") return [{ code: "clear-winding", place, what: code }];
+  if (code === "step") return [{ code: "seat-bearing", place }];
+  return code !== undefined && BEARING.includes(code) ? [{ code: "change-bearings", place }] : [];
+}
