@@ -1,7 +1,8 @@
 import * as z from "zod";
 import { checkRow, type FitDetail } from "@/core/checks";
 import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
-import { AFTERMATH_IDS, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { AFTERMATH_IDS, aftermathOf, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { featuresOf } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import { takeRecord } from "./check-context";
 import type { Db } from "./connection";
@@ -149,6 +150,20 @@ function recheckOf(db: Db, jobId: number): string[] {
   return fit ? (fit.result.detail as FitDetail).recheck : [];
 }
 
+/** Whether this job disturbed a belt and nobody has written down since that every blade turns: from the seat a dead one is not seen. */
+function hasUnseenBlade(db: Db, job: { id: number; machineId: string; openedAt: string }): boolean {
+  const steps = liveSteps(listSteps(db, job.id));
+  const fixes = steps.flatMap((step) => (step.kind === "fix" ? [step.data] : []));
+  const events = listEvents(db, job.machineId, job.openedAt).flatMap(({ event }) => (event === "deck-off" ? [event] : []));
+  const { machine } = getMachine(db, job.machineId);
+  const asked = aftermathOf({ fixes, events, features: featuresOf(machine) });
+  if (!asked.some(({ id }) => id === "belt-seated")) return false;
+  const seen = takesOfJob(db, job.id).findLast(({ checkId }) => checkId === "belt-inspection");
+  const changed = steps.findLast(({ kind }) => kind === "fix" || kind === "deck");
+  const isFresh = seen !== undefined && seen.ruleVersion > 0 && seen.at > (changed?.at ?? "");
+  return !isFresh || (seen.result.detail as { unseen: string[] }).unseen.length > 0;
+}
+
 function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {
   return deckState(getMachine(db, job.machineId).machine, deckMoves(liveSteps(listSteps(db, job.id))));
 }
@@ -165,6 +180,8 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
     if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
     if (deckOf(db, job).where !== "on") throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });
+    if (args.aftermath?.includes("belt-seated") !== true && hasUnseenBlade(db, job))
+      throw new AppError("invalid", { issues: [{ code: "blade-unseen", path: ["aftermath"] }] });
     const proof = proofOfJob(db, job.id);
     if (!proof.isProved && !args.unprovedReason) {
       throw new AppError("not-proved", { issues: proof.gaps.map(({ code, ...gap }) => ({ code, path: [], ...gap })) });

@@ -182,6 +182,24 @@ describe("the deck off and on", () => {
   });
 });
 
+it("a job that disturbed a belt is not closed before every blade was seen to turn", () => {
+  const jobId = openJob(db, clock, "zt-3");
+  makeSafe(db, clock, jobId, "locked-out", "zt-3");
+  recordFix(db, clock.doing(), { jobId, fix: "reseat-belt", cause: "belt-off", words: "" });
+  const close = () => closeJob(db, clock.doing(), { jobId, causes: ["belt-off"], words: "", unprovedReason: "goes out for a cut" });
+  const look = (turns: string) => ({
+    belt: { seated: "every-groove", path: "as-picture", state: "sound", width: "at-rim", tension: "right" },
+    idlers: { state: "free", spring: "pulls" },
+    guards: { state: "on" },
+    spindles: { left: { turns: "turns" }, middle: { turns }, right: { turns: "turns" } },
+  });
+  expect(close).toThrow("invalid");
+  take(jobId, "belt-inspection", look("stands"));
+  expect(close).toThrow("invalid");
+  take(jobId, "belt-inspection", look("turns"));
+  expect(close().isProved).toBe(false);
+});
+
 it("a worn-short set is found, replaced, measured again and proved by a cut", () => {
   const jobId = openJob(db, clock, "zt-2");
   makeSafe(db, clock, jobId, "raised", "zt-2");

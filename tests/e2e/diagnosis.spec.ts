@@ -238,8 +238,11 @@ test("a dead middle blade after a refit is found by its speed, mended, read agai
   await page.getByRole("button", { name: "Write the fix down" }).click();
   await expect(timeline(page)).toContainText("Seat the belt");
   await openCheck(page, "Belts and idlers");
-  await page.getByRole("button", { name: "None of these" }).click();
-  await page.getByRole("button", { name: "Save what was found" }).click();
+  await page.getByRole("radio", { name: "In every groove" }).click();
+  await page.keyboard.press("Enter");
+  for (let answer = 0; answer < 10; answer++) await page.keyboard.press("1");
+  await expect(page.getByTestId("answer")).toHaveText("Belt right, every blade turns.");
+  await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(timeline(page)).toContainText("Belts and idlers: in tolerance");
   await page.getByRole("button", { name: /Locked out · JM/ }).click();
   await makeSafe(page, "Running");

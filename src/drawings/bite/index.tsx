@@ -16,8 +16,8 @@ export function BiteDrawing({
   const scale = (HEIGHT - 70) / shown;
   const isOver = biteMetres > sharpMetres;
   const count = Math.max(2, Math.min(60, Math.floor(shown / biteMetres)));
-  const middle = 250;
-  const half = 190;
+  const middle = 225;
+  const half = 180;
   const arc = (y: number) => `M${middle - half} ${y + 34}Q${middle} ${y - 34 * RADIUS_SHARE} ${middle + half} ${y + 34}`;
   return (
     <svg
@@ -52,7 +52,7 @@ export function BiteDrawing({
           strokeWidth={3}
           fill="none"
         />
-        <text x={-20} y={HEIGHT - 26} fill={isOver ? "var(--out-chalk)" : "var(--chalk)"} fontWeight={700} textAnchor="middle">
+        <text x={-13} y={HEIGHT - 16} fill={isOver ? "var(--out-chalk)" : "var(--chalk)"} fontWeight={700} textAnchor="middle">
           bite {say(biteMetres)}
         </text>
       </g>

@@ -57,6 +57,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "no-anti-scalp-wheels": () => "This machine's sheet names no anti-scalp wheels.",
   "more-than-there-are": (i) => `The sheet knows ${i.wanted} of these. Count again.`,
   "fewer-back-than-came-off": (i) => `${i.wanted} came off: ${i.wanted} go back. Look for the one that is left.`,
+  "blade-unseen": () => "A belt was disturbed: every blade has to be seen to turn before this is closed. Tick it, or read the belt again.",
   "deck-still-off": () => "The deck is not back on yet. Finish putting it on, every part counted back.",
   "not-a-picture": () => "That is no picture a browser can show. Take a photograph, or pick a JPEG, PNG or WebP.",
   "no-spindles": () => "This machine has no blades on its sheet.",
