@@ -26,6 +26,10 @@ export type Group = { id: string; label: string; at?: Point; isFolded?: boolean 
 /** A worksheet as it is filled in: fields in the order of the work, each in a group. */
 export type Form = { groups: Group[]; fields: Field[] };
 
+/** Answers to pick from, from pairs of id and label. */
+export const choices = (...pairs: readonly (readonly [string, string])[]): { id: string; label: string }[] =>
+  pairs.map(([id, label]) => ({ id, label }));
+
 export const keyOf = (path: readonly string[]): string => path.join(".");
 
 type Nested = { [key: string]: unknown };

@@ -80,12 +80,14 @@ export function TimingPicture({ machine, detail }: { machine: Machine; detail: T
 /** Every blade's angle from the x axis, the first at the crank's, each next one by its phase to its neighbour. */
 function anglesOf(machine: Machine, phases: readonly { phaseDegrees: number }[], crank: number): number[] {
   const across = spindlesAcross(machine);
-  return across.reduce<number[]>((angles, spindle, k) => {
+  const angles = [crank];
+  for (const [k, spindle] of across.entries()) {
     const before = across[k - 1];
-    if (!before) return [crank];
+    if (!before) continue;
     const line = Math.atan2(spindle.yMetres - before.yMetres, spindle.xMetres - before.xMetres);
     const own = (angles[k - 1] ?? 0) - line;
     const phase = (phases[k - 1]?.phaseDegrees ?? SQUARE_DEGREES) * DEGREE;
-    return [...angles, (before.turns === spindle.turns ? own + phase : phase - own) + line];
-  }, []);
+    angles.push((before.turns === spindle.turns ? own + phase : phase - own) + line);
+  }
+  return angles;
 }

@@ -1,9 +1,9 @@
 import * as z from "zod";
 import type { Evidence, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import type { Form } from "../form";
+import { choices, type Form } from "../form";
 import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { overall, tell, unknownPlaces } from "../verdicts";
 
 export const beltReadingsSchema = z.object({
   belt: z
@@ -38,8 +38,6 @@ export const beltInspection: Check<BeltReadings, { unseen: string[] }> = {
   form: formOf,
   assess,
 };
-
-const choices = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
 
 function formOf(machine: Machine): Form {
   const across = spindlesAcross(machine);
@@ -158,14 +156,7 @@ const IDLER: readonly string[] = ["rough", "seized", "loose-rivet"];
 function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
   const check = "belt-inspection";
   const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
-  const told = (cause: string, isSeen: boolean, isSuspect = false): Evidence[] =>
-    isSeen
-      ? [{ check, cause, result: "seen" }]
-      : isSuspect
-        ? [{ check, cause, result: "suspect" }]
-        : isComplete
-          ? [{ check, cause, result: "not-found" }]
-          : [];
+  const told = (cause: string, isSeen: boolean, isSuspect = false) => tell({ check, cause, isSeen, isSuspect, isClear: isComplete });
   return [
     ...told("belt-off", any(OFF), any(["went-on-easily"])),
     ...told("belt-slipping", any(SLIPS)),

@@ -1,5 +1,5 @@
 import { type Machine, pointOf, type Spindle, spindlesAcross } from "@/core/machine";
-import type { Form } from "../form";
+import { choices, type Form } from "../form";
 import { ENDS } from "./schema";
 
 /** Blade by blade, the whole blade and then its ends: what scraps it is asked first. */
@@ -29,8 +29,6 @@ export function edgeForm(machine: Machine): Form {
 function amount(name: string, label: string) {
   return { kind: "number" as const, path: ["money", name], group: "money", label, least: 0, most: 100_000, isOptional: true };
 }
-
-const choices = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
 
 function bladeFields(machine: Machine, { id, tipCircleDiameterMetres: sheet }: Spindle): Form["fields"] {
   const choice = (name: string, label: string, options: { id: string; label: string }[]) => ({

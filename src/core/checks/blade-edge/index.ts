@@ -3,7 +3,7 @@ import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps } from "
 import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { type BladeSheet, type Machine, spindlesAcross } from "@/core/machine";
 import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { overall, tell, unknownPlaces } from "../verdicts";
 import { edgeForm } from "./form";
 import { type EdgeReadings, edgeReadingsSchema } from "./schema";
 import { adviceOf, type BladeWorth, costOf, DAMAGING_NICK_METRES, type SetAdvice, worthOf } from "./worth";
@@ -137,11 +137,8 @@ function evidenceOf(args: {
   const { blades, isComplete, overlap, sheet } = args;
   const check = "blade-edge";
   const any = (isSo: (worth: BladeWorth) => boolean) => blades.some(isSo);
-  const told = (cause: string, isSeen: boolean, isSuspect: boolean, isClear: boolean): Evidence[] => {
-    if (isSeen) return [{ check, cause, result: "seen" }];
-    if (isSuspect) return [{ check, cause, result: "suspect" }];
-    return isComplete && isClear ? [{ check, cause, result: "not-found" }] : [];
-  };
+  const told = (cause: string, isSeen: boolean, isSuspect: boolean, isClear: boolean) =>
+    tell({ check, cause, isSeen, isSuspect, isClear: isComplete && isClear });
   const sails = blades.flatMap(({ thinnestSailMetres }) => thinnestSailMetres ?? []);
   const isSailKnown = sails.length === blades.length && sails.length > 0 && sheet?.sailThicknessMetres !== undefined;
   return [

@@ -1,7 +1,5 @@
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import type { Form } from "../form";
-
-const choices = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
+import { choices, type Form } from "../form";
 
 const HOLES = choices(
   ["round", "Round"],

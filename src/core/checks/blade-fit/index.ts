@@ -5,7 +5,7 @@ import type { Evidence, Figure, Verdict, Warning } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
 import type { Action, Assessment, Check, Mark, ReadingProblem } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { overall, tell, unknownPlaces } from "../verdicts";
 import { fitForm } from "./form";
 import { type FitBlade, type FitReadings, fitReadingsSchema } from "./schema";
 
@@ -182,8 +182,7 @@ function evidenceOf(args: {
   const { marks, mismatched, isComplete, hasPart } = args;
   const check = "blade-fit";
   const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
-  const told = (cause: string, isSeen: boolean, isClear: boolean): Evidence[] =>
-    isSeen ? [{ check, cause, result: "seen" }] : isClear ? [{ check, cause, result: "not-found" }] : [];
+  const told = (cause: string, isSeen: boolean, isClear: boolean) => tell({ check, cause, isSeen, isClear });
   return [
     ...told("blade-upside-down", any(UPSIDE_DOWN), isComplete),
     ...told(

@@ -2,9 +2,9 @@ import * as z from "zod";
 import { type Evidence, type Figure, judgeDeviation } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import type { Form } from "../form";
+import { choices, type Form } from "../form";
 import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { overall, tell, unknownPlaces } from "../verdicts";
 
 /** At the tip, of play that is not the blade's. Estimate: 1/16 in. */
 export const MOST_PLAY_METRES = 0.0015;
@@ -39,8 +39,6 @@ export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }> = {
   form: formOf,
   assess,
 };
-
-const choices = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
 
 function formOf(machine: Machine): Form {
   const across = spindlesAcross(machine);
@@ -167,14 +165,7 @@ const BEARING: readonly string[] = ["rough", "binding", "play", "step"];
 function evidenceOf(machine: Machine, marks: readonly Mark[], isComplete: boolean): Evidence[] {
   const check = "spindle-play";
   const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
-  const told = (cause: string, isSeen: boolean, isSuspect = false): Evidence[] =>
-    isSeen
-      ? [{ check, cause, result: "seen" }]
-      : isSuspect
-        ? [{ check, cause, result: "suspect" }]
-        : isComplete
-          ? [{ check, cause, result: "not-found" }]
-          : [];
+  const told = (cause: string, isSeen: boolean, isSuspect = false) => tell({ check, cause, isSeen, isSuspect, isClear: isComplete });
   const isBelted = !featuresOf(machine).includes("direct-drive");
   return [...(isBelted ? told("spindle-bearing-worn", any(BEARING), any(["hot"])) : []), ...told("shaft-wrapped", any(["grass", "wire"]))];
 }

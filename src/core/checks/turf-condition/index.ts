@@ -2,7 +2,7 @@ import * as z from "zod";
 import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
-import type { Form } from "../form";
+import { choices, type Form } from "../form";
 import type { Action, Assessment, Check, Mark } from "../types";
 import { overall } from "../verdicts";
 
@@ -51,8 +51,6 @@ export const turfCondition: Check<TurfReadings, TurfDetail> = {
   assess,
 };
 
-const options = (...pairs: readonly (readonly [string, string])[]) => pairs.map(([id, label]) => ({ id, label }));
-
 function formOf(machine: Machine): Form {
   const isReel = kindById(machine.kind).cutsWith === "reel";
   const most = (machine.sheet.heightMostMetres ?? 0.12) + 0.05;
@@ -96,14 +94,14 @@ function formOf(machine: Machine): Form {
         path: ["moisture"],
         group: "turf",
         label: "Moisture",
-        options: options(["dry", "Dry"], ["damp", "Damp"], ["wet", "Wet"]),
+        options: choices(["dry", "Dry"], ["damp", "Damp"], ["wet", "Wet"]),
       },
       {
         kind: "choice",
         path: ["density"],
         group: "turf",
         label: "Stand",
-        options: options(["dense", "Dense"], ["usual", "Usual"], ["thin", "Thin"]),
+        options: choices(["dense", "Dense"], ["usual", "Usual"], ["thin", "Thin"]),
       },
       {
         kind: "choice",
@@ -111,14 +109,14 @@ function formOf(machine: Machine): Form {
         group: "turf",
         label: "Leaf lies",
         isOptional: true,
-        options: options(["upright", "Upright"], ["leaning", "Leaning"], ["flat", "Flat"]),
+        options: choices(["upright", "Upright"], ["leaning", "Leaning"], ["flat", "Flat"]),
       },
       {
         kind: "choice",
         path: ["ground"],
         group: "turf",
         label: "Ground",
-        options: options(["flat", "Flat"], ["gentle", "Gentle"], ["rough", "Rough"]),
+        options: choices(["flat", "Flat"], ["gentle", "Gentle"], ["rough", "Rough"]),
       },
       {
         kind: "quantity",
@@ -136,7 +134,7 @@ function formOf(machine: Machine): Form {
         group: "others",
         label: "The other machines on it",
         isOptional: true,
-        options: options(["same", "Cut the same"], ["better", "Cut better"], ["not-seen", "Not seen"]),
+        options: choices(["same", "Cut the same"], ["better", "Cut better"], ["not-seen", "Not seen"]),
       },
       ...(isReel
         ? [
@@ -146,7 +144,7 @@ function formOf(machine: Machine): Form {
               group: "others",
               label: "Direction of mowing",
               isOptional: true,
-              options: options(["varied", "Varied"], ["same", "Always the same"]),
+              options: choices(["varied", "Varied"], ["same", "Always the same"]),
             },
           ]
         : []),
