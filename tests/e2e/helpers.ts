@@ -43,14 +43,17 @@ export async function openCheck(page: Page, label: string): Promise<void> {
   const listed = page.getByRole("navigation", { name: "Steps of the job" }).getByRole("button", { name: new RegExp(`${label}`) });
   await expect(page.getByRole("navigation", { name: "Steps of the job" })).toBeVisible();
   await page.waitForLoadState("networkidle");
-  if (await heading.isVisible()) return;
-  if ((await listed.count()) > 0) await listed.first().click();
-  else {
-    const others = page.getByLabel("Other checks");
-    const option = await others.locator("option", { hasText: label }).first().getAttribute("value");
-    await others.selectOption(option ?? "");
-  }
-  await expect(heading).toBeVisible();
+  // The list moves while the diagnosis settles: what was listed may have gone among the others by the time it is pressed.
+  await expect(async () => {
+    if (await heading.isVisible()) return;
+    if ((await listed.count()) > 0) await listed.first().click({ timeout: 2000 });
+    else {
+      const others = page.getByLabel("Other checks");
+      const option = await others.locator("option", { hasText: label }).first().getAttribute("value", { timeout: 2000 });
+      await others.selectOption(option ?? "");
+    }
+    await expect(heading).toBeVisible({ timeout: 3000 });
+  }).toPass();
 }
 
 /** Another machine with the same sheet, so that no test running beside this one touches it; answers its id. */

@@ -231,7 +231,8 @@ function sayFit(assessment: Assessment<FitDetail>, told: Told): string {
 /** A force as it is said: a weight, so many times a second. */
 export function sayShaking(blade: BalanceDetail["blades"][number], system: UnitSystem): string {
   if (blade.weightKilograms === undefined || blade.timesPerSecond === undefined) return "";
-  const weight = show(blade.weightKilograms, "mass", system, blade.weightKilograms < 2 ? "gauge" : "tape").replace(/\.0 /, " ");
+  // Said to the whole unit, once there is one to speak of.
+  const weight = show(blade.weightKilograms, "mass", system, "gauge").replace(blade.weightKilograms < 2 ? /\.0 / : /\.\d /, " ");
   return `a force of ${weight}, ${Math.round(blade.timesPerSecond)} times a second`;
 }
 
