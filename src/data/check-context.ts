@@ -1,4 +1,5 @@
 import type { CleanlinessReadings, HeightReadings } from "@/core/checks";
+import { staleReasons } from "@/core/events";
 import { type DeckContext, deckContext } from "@/core/jobs";
 import type { Db } from "./connection";
 import { listEvents } from "./events";
@@ -37,21 +38,29 @@ function levelContext(db: Db, jobId: number): DeckContext {
 
 const DAY = 86_400_000;
 
-/** Visits whose offset was measured, and the rake the blades stood at last. */
-export function heightContext(db: Db, machineId: string, now: string): CheckContext["cutting-height"] {
-  const visits = db
+/**
+ * Visits whose offset was measured, one a job with what was read last in it, and the rake the blades stand at, unless something moved them
+ * since. `jobId`: the visit in hand, which is none of the earlier ones.
+ */
+export function heightContext(db: Db, args: { machineId: string; now: string; jobId?: number }): CheckContext["cutting-height"] {
+  const { machineId, now, jobId = 0 } = args;
+  const rows = db
     .prepare(
-      `SELECT at, json_extract(input_json, '$.turf') AS turf, json_extract(result_json, '$.detail.offsetMetres') AS offset,
+      `SELECT job_id, at, json_extract(input_json, '$.turf') AS turf, json_extract(result_json, '$.detail.offsetMetres') AS offset,
          json_extract(result_json, '$.detail.stubble.spreadMetres') AS spread, json_extract(result_json, '$.detail.stubble.count') AS count
-       FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'cutting-height') WHERE offset IS NOT NULL AND at < ? ORDER BY at DESC LIMIT 100`,
+       FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'cutting-height' AND t.job_id <> ?)
+       WHERE offset IS NOT NULL AND at < ? ORDER BY at DESC LIMIT 200`,
     )
-    .all(machineId, now) as { at: string; turf: string | null; offset: number; spread: number; count: number }[];
-  const rake = db
+    .all(machineId, jobId, now) as { job_id: number; at: string; turf: string | null; offset: number; spread: number; count: number }[];
+  const visits = rows.filter(({ job_id }, index) => rows.findIndex((row) => row.job_id === job_id) === index);
+  const level = db
     .prepare(
-      `SELECT json_extract(result_json, '$.detail.rake.value') AS rake FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level')
+      `SELECT at, json_extract(result_json, '$.detail.rake.value') AS rake FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level')
        WHERE rake IS NOT NULL ORDER BY at DESC LIMIT 1`,
     )
-    .get(machineId) as { rake: number } | undefined;
+    .get(machineId) as { at: string; rake: number } | undefined;
+  const { machine } = getMachine(db, machineId);
+  const stands = level && staleReasons({ machine, check: "deck-level", takenAt: level.at, events: listEvents(db, machineId) }).length === 0;
   return {
     visits: visits.map(({ at, turf, offset, spread, count }) => ({
       offsetMetres: offset,
@@ -60,7 +69,7 @@ export function heightContext(db: Db, machineId: string, now: string): CheckCont
       ageDays: Math.max(0, (Date.parse(now) - Date.parse(at)) / DAY),
       ...(turf === null ? {} : { turf }),
     })),
-    ...(rake ? { rakeMetres: rake.rake } : {}),
+    ...(stands ? { rakeMetres: level.rake } : {}),
   };
 }
 
@@ -79,10 +88,19 @@ export function siteContext(db: Db, site: string): CheckContext["deck-cleanlines
 /** All of it for a job, by check. */
 export function checkContexts(db: Db, jobId: number, now: string): CheckContext {
   const { machineId } = getJobRow(db, jobId);
-  return { "deck-level": levelContext(db, jobId), ...machineContexts(db, machineId, now) };
+  return { "deck-level": levelContext(db, jobId), ...machineContexts(db, { machineId, now, jobId }) };
+}
+
+/** What the record brings to one check of a job; nothing to most. */
+export function contextOf(db: Db, args: { jobId: number; checkId: string; now: string }): object | undefined {
+  const { jobId, checkId, now } = args;
+  const { machineId } = getJobRow(db, jobId);
+  if (checkId === "deck-level") return levelContext(db, jobId);
+  if (checkId === "cutting-height") return heightContext(db, { machineId, now, jobId });
+  return checkId === "deck-cleanliness" ? siteContext(db, getMachine(db, machineId).site) : undefined;
 }
 
 /** What a machine brings without a job: no level rests on tyres that were checked. */
-export function machineContexts(db: Db, machineId: string, now: string): Omit<CheckContext, "deck-level"> {
-  return { "cutting-height": heightContext(db, machineId, now), "deck-cleanliness": siteContext(db, getMachine(db, machineId).site) };
+export function machineContexts(db: Db, args: { machineId: string; now: string; jobId?: number }): Omit<CheckContext, "deck-level"> {
+  return { "cutting-height": heightContext(db, args), "deck-cleanliness": siteContext(db, getMachine(db, args.machineId).site) };
 }

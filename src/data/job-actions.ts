@@ -1,7 +1,8 @@
 import * as z from "zod";
 import { checkRow, type FitDetail } from "@/core/checks";
 import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
-import { AFTERMATH_IDS, aftermathOf, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { staleReasons } from "@/core/events";
+import { AFTERMATH_IDS, aftermathOf, deckOffs, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import { featuresOf } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import { takeRecord } from "./check-context";
@@ -154,14 +155,16 @@ function recheckOf(db: Db, jobId: number): string[] {
 function hasUnseenBlade(db: Db, job: { id: number; machineId: string; openedAt: string }): boolean {
   const steps = liveSteps(listSteps(db, job.id));
   const fixes = steps.flatMap((step) => (step.kind === "fix" ? [step.data] : []));
-  const events = listEvents(db, job.machineId, job.openedAt).flatMap(({ event }) => (event === "deck-off" ? [event] : []));
+  const events = listEvents(db, job.machineId, job.openedAt);
   const { machine } = getMachine(db, job.machineId);
-  const asked = aftermathOf({ fixes, events, features: featuresOf(machine) });
+  const asked = aftermathOf({ fixes, events: deckOffs(events), features: featuresOf(machine) });
   if (!asked.some(({ id }) => id === "belt-seated")) return false;
   const seen = takesOfJob(db, job.id).findLast(({ checkId }) => checkId === "belt-inspection");
-  const changed = steps.findLast(({ kind }) => kind === "fix" || kind === "deck");
-  const isFresh = seen !== undefined && seen.ruleVersion > 0 && seen.at > (changed?.at ?? "");
-  return !isFresh || (seen.result.detail as { unseen: string[] }).unseen.length > 0;
+  if (!seen || seen.ruleVersion === 0) return true;
+  return (
+    staleReasons({ machine, check: "belt-inspection", takenAt: seen.at, events }).length > 0 ||
+    (seen.result.detail as { unseen: string[] }).unseen.length > 0
+  );
 }
 
 function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {

@@ -1,11 +1,12 @@
 import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
-import type { CheckId, ContextId, EventId, WorkUpInput } from "@/core/diagnosis";
+import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
 import { overdueContexts, type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
 import {
   type AftermathId,
   type Answers,
   aftermathOf,
   caseOfJob,
+  deckOffs,
   type JobCase,
   type JobState,
   liveSteps,
@@ -103,7 +104,11 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     photographs: liveSteps(steps).flatMap((step) =>
       step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
     ),
-    aftermath: aftermathOf({ fixes, events: deckEvents(events, job.openedAt), features: featuresOf(machine.machine) }),
+    aftermath: aftermathOf({
+      fixes,
+      events: deckOffs(events.filter(({ at }) => at >= job.openedAt)),
+      features: featuresOf(machine.machine),
+    }),
     openBeside: openBeside(db, { machineId: job.machineId, jobId: job.id }),
     cameBack: cameBack(db, { job, complaints }),
   };
@@ -164,11 +169,6 @@ export function suspicionOf(db: Db, args: { machine: MachineRecord; events: read
     ...(words ? { words } : {}),
     ...(droveOn === undefined ? {} : { droveOn }),
   };
-}
-
-/** A deck that was off in this job. */
-function deckEvents(events: readonly EventRecord[], since: string): EventId[] {
-  return events.flatMap(({ event, at }) => (event === "deck-off" && at >= since ? [event] : []));
 }
 
 function openBeside(db: Db, args: { machineId: string; jobId: number }): number[] {

@@ -20,7 +20,7 @@ export function getReckonerView(db: Db, machineId: string, now: string): Reckone
     .all(machineId) as { id: number; last_step_id: number | null; words: string }[];
   return {
     machine: getMachine(db, machineId),
-    contexts: machineContexts(db, machineId, now),
+    contexts: machineContexts(db, { machineId, now }),
     jobs: jobs.map(({ id, last_step_id, words }) => ({ id, lastStepId: last_step_id ?? 0, words })),
   };
 }

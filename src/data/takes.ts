@@ -16,7 +16,7 @@ import type { Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { satisfies } from "@/core/safety";
-import { checkContexts } from "./check-context";
+import { contextOf } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -37,6 +37,9 @@ export const newTakeSchema = z.object({
   /** The take this one corrects. */
   correctsStepId: z.number().int().optional(),
 });
+
+/** Readings of any check: an object with something in it. */
+const recordSchema = z.record(z.string(), z.unknown()).refine((readings) => Object.keys(readings).length > 0);
 
 export const newFindingSchema = z.object({
   checkId: z.string(),
@@ -65,8 +68,12 @@ export function recordTake(
     if (!row) throw new AppError("check-not-found");
     requireState(db, job.id, row.state);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
-    const context: Partial<Record<string, object>> = checkContexts(db, job.id, doing.now);
-    const readings = { ...(args.readings as object), ...context[args.checkId] };
+    const check = worksheetById(args.checkId);
+    if (!check) throw new AppError("check-not-found");
+    // Parsed by itself first: what the record adds must not make readings of something that is none.
+    const given = recordSchema.safeParse(args.readings);
+    if (!given.success) throw new AppError("invalid", { issues: [{ code: "nothing-read", path: ["readings"] }] });
+    const readings = { ...given.data, ...contextOf(db, { jobId: job.id, checkId: args.checkId, now: doing.now }) };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
@@ -86,8 +93,7 @@ export function recordTake(
       assessment,
       correctsStepId: before?.stepId,
     });
-    const typed = worksheetById(args.checkId)?.readingsSchema.parse(args.readings);
-    insertReadings(db, { stepId, checkId: args.checkId, readings: typed, asTyped: args.asTyped, before });
+    insertReadings(db, { stepId, checkId: args.checkId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
     if (holds(assessment) && job.state !== "held-out") holdOut(db, doing, job);
     return { stepId, assessment };
   });

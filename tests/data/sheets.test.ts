@@ -11,7 +11,7 @@ import { getReckonerView } from "@/data/reckoner";
 import { recordTake, takesOfMachine } from "@/data/takes";
 import { seededRandom } from "@/demo/random";
 import { pricks, soundReadings, spoiled } from "@/demo/sheets";
-import { type Clock, emptyDepot, makeSafe, openJob } from "./helpers";
+import { type Clock, emptyDepot, LEVEL_INCHES, makeSafe, openJob, tips } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -63,6 +63,14 @@ describe("a worksheet in the record", () => {
     expect(getJobView(db, jobId).takes).toEqual([]);
   });
 
+  it.each([null, {}, "thirty", 7, [1]])("refuses readings that are none (%o) with a sentence, and writes nothing", (readings) => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    expect(() => take(jobId, "blade-edge", readings as object)).toThrow("invalid");
+    expect(() => take(jobId, "cutting-height", readings as object)).toThrow("invalid");
+    expect(getJobView(db, jobId).takes).toEqual([]);
+  });
+
   it("moves the diagnosis: blades seen upside down become the cause, seen right they go down", () => {
     const looks = { symptoms: ["torn-tips" as const, "clumps" as const], denied: [], contexts: [] };
     const chance = (jobId: number) => {
@@ -84,15 +92,23 @@ describe("a worksheet in the record", () => {
 });
 
 describe("what the record brings to a check", () => {
-  it("cutting height: earlier visits to the same turf, not this one, and the rake as last read", () => {
-    const jobId = openJob(db, clock, "bd-2");
-    makeSafe(db, clock, jobId, "parked", "bd-2");
-    for (const offset of [-0.004, -0.005])
+  it("cutting height: earlier visits, one a job with what was read last, never the one in hand", () => {
+    const visit = (offset: number) => {
+      const jobId = openJob(db, clock, "bd-2");
+      makeSafe(db, clock, jobId, "parked", "bd-2");
+      pricked(jobId, offset);
+      return jobId;
+    };
+    const pricked = (jobId: number, offset: number) =>
       take(
         jobId,
         "cutting-height",
         pricks({ settingMetres: 0.0635, offsetMetres: offset, spreadMetres: 0.002, random, turf: "South wing" }),
       );
+    const first = visit(-0.004);
+    pricked(first, -0.001);
+    visit(-0.005);
+    const jobId = visit(-0.009);
     const { visits } = getJobView(db, jobId, "2026-06-01T00:00:00.000Z").contexts["cutting-height"];
     expect(visits.map(({ turf, count }) => [turf, count])).toEqual([
       ["South wing", 10],
@@ -100,8 +116,22 @@ describe("what the record brings to a check", () => {
     ]);
     expect(visits.every(({ ageDays }) => ageDays > 20)).toBe(true);
     const reckoner = getReckonerView(db, "bd-2", "2026-06-01T00:00:00.000Z");
-    expect(reckoner.contexts["cutting-height"].visits).toHaveLength(2);
-    expect(reckoner.jobs).toMatchObject([{ id: jobId }]);
+    expect(visits.map(({ offsetMetres }) => Math.round(offsetMetres * 1000))).toEqual([
+      expect.toSatisfy((mm: number) => mm < -3),
+      expect.toSatisfy((mm: number) => mm > -3),
+    ]);
+    expect(reckoner.contexts["cutting-height"].visits).toHaveLength(3);
+    expect(reckoner.jobs.map(({ id }) => id)).toContain(jobId);
+  });
+
+  it("cutting height: the rake of the last level, until a hanger was touched", () => {
+    const jobId = openJob(db, clock, "zt-1");
+    makeSafe(db, clock, jobId, "locked-out");
+    take(jobId, "deck-level", tips(LEVEL_INCHES));
+    const rake = () => getJobView(db, jobId, "2026-06-01T00:00:00.000Z").contexts["cutting-height"].rakeMetres;
+    expect(rake()).toBeLessThan(0);
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    expect(rake()).toBeUndefined();
   });
 
   it("deck-cleanliness: how often decks of that site were found packed", () => {

@@ -31,6 +31,11 @@ describe("blade-timing of a geared deck", () => {
     expect(time(turned({ phaseDegrees: undefined, turned: "touches" })).verdict).toBe("stop");
   });
 
+  it("says what it assumed where the sheet gives no blade", () => {
+    const bare = { ...geared, sheet: {} } as typeof geared;
+    expect(assessed("blade-timing", bare, turned()).provisional).toEqual([{ code: "blade-width-assumed", metres: 0.0635 }]);
+  });
+
   it("counts the gears' play against it, and waits until every pair was turned by hand", () => {
     const [from] = time(turned()).detail.pairs[0]?.clearDegrees[0] ?? [0, 0];
     expect(time(turned({ phaseDegrees: from + 1, lashDegrees: 6 })).verdict).not.toBe("in-tolerance");
@@ -115,7 +120,9 @@ describe("ground-speed", () => {
   it("bites 1.06 in at 6 mph and 3,000 r/min", () => {
     const result = run({ distanceMetres: 100, seconds: [100 / 2.68224], revolutionsPerMinute: 3000 });
     expect((result.detail.biteMetres ?? 0) / IN).toBeCloseTo(1.06, 2);
-    expect(result.verdict).toBe("in-tolerance");
+    expect([result.verdict, result.warnings]).toEqual(["in-tolerance", []]);
+    const atRated = run({ distanceMetres: 100, seconds: [40, 40] });
+    expect(atRated.warnings).toEqual([{ code: "bite-at-rated-speed", revolutions: zeroTurn.sheet.blade?.ratedRevolutionsPerMinute }]);
   });
 
   it("is too fast when bite outgrows the sharp edge, too slow below a crawl; takes the mean of its runs", () => {

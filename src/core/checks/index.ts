@@ -1,4 +1,3 @@
-export { CLEARANCE } from "./anti-scalp-wheels";
 export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor } from "./assess";
 export type { BeltReadings } from "./belt-inspection";
 export type { BalanceDetail, BalanceReadings } from "./blade-balance";

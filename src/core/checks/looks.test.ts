@@ -54,6 +54,11 @@ describe("anti-scalp wheels, 6 to 20 mm off the ground (common practice)", () =>
     expect([assessment.verdict, saysOf(assessment, "anti-scalp-misset")]).toEqual([verdict, result]);
   });
 
+  it("does not pass a wheel nobody tried to turn", () => {
+    const untold = assessed("anti-scalp-wheels", zeroTurn, wheels({ [first]: { turns: undefined } }));
+    expect([untold.verdict, untold.evidence]).toEqual(["not-enough-readings", []]);
+  });
+
   it("names both twins once", () => {
     const { actions } = assessed("anti-scalp-wheels", zeroTurn, wheels({ [first]: { hole: 1 } }));
     expect(actions).toEqual([{ code: "same-hole", place: "rim-left-front", twin: "rim-right-front" }]);

@@ -19,7 +19,6 @@ export type Told = { code: ToldCode; place?: string; [detail: string]: string | 
 
 export type ToldCode =
   | "set-height"
-  | "learn-more"
   | "mend-hanger"
   | "level-again"
   | "repair-shell"
@@ -45,7 +44,6 @@ export type ToldCode =
   | "torque-by-wrench"
   | "re-check-bolt"
   | "ask-sheet-torque"
-  | "use-socket"
   | "measure-not-remember"
   | "take-off-heavy-end"
   | "replace-unbalanced"

@@ -28,6 +28,11 @@ const fixRows: readonly FixRow[] = FIXES;
 /** A word with the operator leaves no guard off. */
 const HARMLESS: readonly EventId[] = ["operator-briefed", "held-out"];
 
+/** Of a job's events those that count beside its fixes: a deck that was off. */
+export function deckOffs(events: readonly { event: EventId }[]): EventId[] {
+  return events.flatMap(({ event }) => (event === "deck-off" ? [event] : []));
+}
+
 /** What these fixes could themselves have put wrong on a machine with these features; empty where nothing was touched. */
 export function aftermathOf(args: {
   fixes: readonly { fix: string; cause: string }[];

@@ -1,4 +1,4 @@
-export { AFTERMATH_IDS, type AftermathId, aftermathOf } from "./aftermath";
+export { AFTERMATH_IDS, type AftermathId, aftermathOf, deckOffs } from "./aftermath";
 export { type Answers, caseOfJob, type JobCase, type SymptomStanding } from "./case";
 export { type DeckContext, deckContext } from "./context";
 export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";

@@ -112,7 +112,9 @@ function assess(machine: Machine, { wheels }: AntiScalpReadings): Assessment<{ t
       twins.some((pair) => pair.includes(place)),
     ),
   );
-  const unread = all.filter(({ id }) => wheels[id]?.turns !== "missing" && wheels[id]?.clearanceMetres === undefined);
+  const unread = all.filter(
+    ({ id }) => wheels[id]?.turns === undefined || (wheels[id].turns !== "missing" && wheels[id].clearanceMetres === undefined),
+  );
   const isComplete = unread.length === 0;
   return {
     check: "anti-scalp-wheels",

@@ -25,6 +25,10 @@ describe("blade-edge: both ends of every blade", () => {
     expect(saysOf(result, "blade-dull")).toBe("seen");
   });
 
+  it("does not pass a blade whose bend or slot nobody looked at", () => {
+    for (const untold of ["bend", "slot"]) expect(edge(set(blade({ [untold]: undefined }))).verdict).toBe("not-enough-readings");
+  });
+
   it("is not told before both ends of every blade were looked at", () => {
     const half = { crack: "none", A: end("rounded"), B: {} };
     expect(edge({ blades: { left: blade() } }).verdict).toBe("not-enough-readings");

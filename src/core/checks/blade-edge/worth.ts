@@ -17,7 +17,7 @@ export type BladeWorth = {
   /** The duller end. */
   edge?: "sharp" | "dull" | "rounded";
   thinnestSailMetres?: number;
-  /** Whether edge and nick of both ends, and the crack, were looked at. */
+  /** Whether edge and nick of both ends, crack, bend and slot were looked at. */
   isLookedAt: boolean;
 };
 
@@ -59,7 +59,12 @@ export function worthOf(spindleId: string, read: EdgeBlade, sheet: BladeSheet | 
           }),
         }
       : {}),
-    isLookedAt: read.crack !== undefined && edges.length === ENDS.length && nicks.length === ENDS.length,
+    isLookedAt:
+      read.crack !== undefined &&
+      read.bend !== undefined &&
+      read.slot !== undefined &&
+      edges.length === ENDS.length &&
+      nicks.length === ENDS.length,
   };
 }
 

@@ -20,7 +20,6 @@ export type FitDetail = {
   /** Blades that want a wrench put on them again after the first run. */
   recheck: string[];
   sockets: Socket[];
-  widthMetres?: number;
   strikes: boolean;
 };
 
@@ -49,6 +48,7 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail> 
   const found = sheet
     ? mismatches(sheet, part, { turns: machine.spindles[0]?.turns, hasCatcher: featuresOf(machine).includes("catcher") })
     : [];
+  const againstOld = newAgainstOld(part, old);
   const strikes = wouldStrike(machine, part.lengthMetres);
   const marks = Object.entries(blades).flatMap(([place, read]) => markOf(machine, place, read));
   const torques = torqueFigures(machine, readings);
@@ -76,16 +76,13 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail> 
       hasPart: Object.keys(part).length > 0,
     }),
     actions: actionsOf({ machine, readings, found, strikes }),
-    warnings: warningsOf(machine, readings, found),
+    warnings: warningsOf({ machine, readings, found, againstOld }),
     detail: {
       mismatches: found,
-      againstOld: newAgainstOld(part, old),
+      againstOld,
       recheck: recheckOf(blades),
       sockets: socketsFor(readings.headMetres ?? sheet?.bolt?.headMetres ?? 0).filter(({ sizeMetres }) => sizeMetres > 0.004),
       strikes,
-      ...(part.lengthMetres === undefined
-        ? {}
-        : { widthMetres: widthOfCut(bladesOf(machine).map((one) => ({ ...one, lengthMetres: part.lengthMetres ?? 0 }))) }),
     },
   };
 }
@@ -225,14 +222,20 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
   ];
 }
 
-function warningsOf(machine: Machine, readings: FitReadings, found: readonly Mismatch[]): Warning[] {
+function warningsOf(args: {
+  machine: Machine;
+  readings: FitReadings;
+  found: readonly Mismatch[];
+  againstOld: FitDetail["againstOld"];
+}): Warning[] {
+  const { machine, readings, found, againstOld } = args;
   const head = readings.headMetres ?? machine.sheet.blade?.bolt?.headMetres;
   const { socketMetres } = readings;
   const play = head !== undefined && socketMetres !== undefined ? socketMetres - head : undefined;
   const isLeftHand = machine.sheet.blade?.bolt?.thread === "left";
   return [
     ...found.map((one) => ({ code: `fit-${one.code}`, ...("byMetres" in one ? { byMetres: one.byMetres } : {}) })),
-    ...newAgainstOld(readings.part, readings.old).map(({ what, byMetres }) => ({
+    ...againstOld.map(({ what, byMetres }) => ({
       code: "differs-from-old",
       what,
       ...(byMetres === undefined ? {} : { byMetres }),

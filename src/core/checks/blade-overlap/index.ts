@@ -157,7 +157,7 @@ function wearFigure(blades: readonly SweptBlade[]): Figure {
     value,
     dimension: "length",
     instrument: "fine",
-    tolerance: { kind: "between", least: 0, standing: "physics" },
+    tolerance: { kind: "between", least: 0, standing: "estimate" },
     verdict: value < 0 ? "out" : value < WEAR_TO_WATCH_METRES ? "watch" : "in-tolerance",
     standing: "physics",
   };

@@ -135,7 +135,10 @@ function assess(machine: Machine, { pairs }: TimingReadings): Assessment<TimingD
       marks.map(({ verdict }) => verdict),
       unread.length === 0,
     ),
-    provisional: unread.map(({ id }) => ({ code: "not-turned", place: id })),
+    provisional: [
+      ...unread.map(({ id }) => ({ code: "not-turned", place: id })),
+      ...(machine.sheet.blade?.widthMetres === undefined ? [{ code: "blade-width-assumed", metres: USUAL_WIDTH_METRES }] : []),
+    ],
     figures: detail.pairs.flatMap(figureOf),
     marks,
     evidence: evidenceOf(marks, unread.length === 0),

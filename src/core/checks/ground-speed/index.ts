@@ -125,7 +125,10 @@ function assess(
     figures: figuresOf(speed, bitten, fastest),
     evidence,
     actions,
-    warnings: [],
+    warnings:
+      speed !== undefined && turns !== undefined && revolutionsPerMinute === undefined
+        ? [{ code: "bite-at-rated-speed", revolutions: turns }]
+        : [],
     detail: {
       ...(speed === undefined ? {} : { metresPerSecond: speed }),
       ...(bitten === undefined ? {} : { biteMetres: bitten }),
