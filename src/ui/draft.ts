@@ -16,7 +16,7 @@ export function useDraft<T>(
   const start = useRef(initial);
   start.current = initial;
   useEffect(() => {
-    const kept = read<T>(key);
+    const kept = keptDraft<T>(key);
     // Under another key nothing of the last one may stay.
     setValue(kept ?? start.current);
     setWasKept(kept !== undefined);
@@ -26,7 +26,7 @@ export function useDraft<T>(
     (change: T | ((before: T) => T)) =>
       setValue((before) => {
         const next = typeof change === "function" ? (change as (before: T) => T)(before) : change;
-        write(key, next);
+        keepDraft(key, next);
         return next;
       }),
     [key],
@@ -43,7 +43,8 @@ export function useDraft<T>(
 
 const named = (key: string) => `zygometer:${key}`;
 
-function read<T>(key: string): T | undefined {
+/** What this browser keeps under a key. */
+export function keptDraft<T>(key: string): T | undefined {
   try {
     const text = localStorage.getItem(named(key));
     return text === null ? undefined : (JSON.parse(text) as T);
@@ -52,7 +53,8 @@ function read<T>(key: string): T | undefined {
   }
 }
 
-function write(key: string, value: unknown): void {
+/** Keeps something under a key, for whichever page opens it next. */
+export function keepDraft(key: string, value: unknown): void {
   try {
     localStorage.setItem(named(key), JSON.stringify(value));
   } catch {

@@ -1,6 +1,7 @@
 import type { Field } from "@/core/checks";
 import {
   type Dimension,
+  fromSi,
   judgeQuantity,
   parseQuantity,
   type QuantityIssue,
@@ -16,6 +17,14 @@ export type Entry =
   | { kind: "refused"; code: "negative-quantity" | "below-least" | "above-most"; limitSi: number }
   | { kind: "asked"; valueSi: number; suggestion?: { valueSi: number; unit: string; number: number } }
   | { kind: "read"; valueSi: number };
+
+/** Digits enough that an untouched reading comes back as itself. */
+const DIGITS = 12;
+
+/** A value as a bare number in a reader's units: typed again, it is the same. */
+export function writeQuantity({ valueSi, dimension, system }: { valueSi: number; dimension: Dimension; system: UnitSystem }): string {
+  return String(Number(fromSi(valueSi, shownUnit({ dimension, system })).toPrecision(DIGITS)));
+}
 
 /** What was typed at a place, in SI; `sure` is the text its writer has already stood by. */
 export function readEntry(args: {

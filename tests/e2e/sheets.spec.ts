@@ -211,3 +211,66 @@ test("a deck comes off and goes on in its own order, every part counted into the
   await expect(next).toContainText("Front link on first");
   await expect(next.getByRole("button", { name: "Done" })).toBeDisabled();
 });
+
+test("a link in millimetres is taken to a job read in inches as the same length, over what was typed there before", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-1", "ZT-1B");
+  const jobId = await newJob(page, { machineId, words: "sent from abroad", symptoms: ["uncut-strip-inside"] });
+  await page.goto(
+    `/reckoner/blade-overlap?machine=${machineId}&units=metric&blades.left.lengthMetres=431.8&blades.middle.lengthMetres=420`,
+    { waitUntil: "networkidle" },
+  );
+  await expect(page.getByText("Read in millimetres, as it was sent.")).toBeVisible();
+  await expect(page.getByTestId("answer")).toContainText("mm");
+  await page.evaluate((job) => {
+    const typed = { text: { "blades.right.lengthMetres": "16 3/4" }, sure: {}, isOpen: true };
+    localStorage.setItem(`zygometer:job:${job}:form:blade-overlap`, JSON.stringify(typed));
+  }, jobId);
+  await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Raised");
+  const lengths = page.getByRole("textbox", { name: "Tip to tip, corner to corner" });
+  await expect(lengths.nth(0)).toHaveValue("17");
+  await expect(lengths.nth(1)).toHaveValue(/^16\.535/);
+  await expect(lengths.nth(2)).toHaveValue("16 3/4");
+});
+
+test("tyres of a link in kilopascals come to the job in psi", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-1", "ZT-1C");
+  const jobId = await newJob(page, { machineId, words: "soft, sent from abroad" });
+  await page.goto(`/reckoner/tyre-pressure?machine=${machineId}&units=metric&left-drive=82.7371`, { waitUntil: "networkidle" });
+  await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Parked");
+  await expect(page.getByRole("textbox", { name: /^1\. / })).toHaveValue(/^(12$|12\.0000|11\.9999)/);
+});
+
+test("what was read stands marked as provisional in a closed job once something was changed since", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-1", "ZT-1D");
+  const jobId = await newJob(page, { machineId, words: "closed, then struck", symptoms: ["torn-tips"] });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await openCheck(page, "Hangers, links and pins");
+  await page.getByRole("button", { name: "Make it safe", exact: true }).click();
+  await makeSafe(page, "Locked out");
+  await page.getByRole("radio", { name: "Sound" }).first().click();
+  await page.getByRole("button", { name: "Same on the others" }).click();
+  await page.getByRole("button", { name: "Save the readings" }).click();
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Hangers, links and pins: in tolerance");
+  const headers = { origin: "http://127.0.0.1:3187" };
+  const closed = await page.request.post(`/api/v1/jobs/${jobId}/close`, {
+    headers,
+    data: { who: "AK", causes: ["nothing-found"], unprovedReason: "nothing found" },
+  });
+  expect(closed.status()).toBe(201);
+  expect(
+    (
+      await page.request.post(`/api/v1/machines/${machineId}/events`, { headers, data: { who: "AK", event: "struck", words: "a stone" } })
+    ).status(),
+  ).toBe(201);
+  await page.reload({ waitUntil: "networkidle" });
+  await openCheck(page, "Hangers, links and pins");
+  await expect(page.getByText(", provisional")).toBeVisible();
+  await expect(page.getByText(/struck something hard at/)).toBeVisible();
+});

@@ -11,6 +11,7 @@ import { planScene } from "@/drawings/plan/scene";
 import { SwathSection } from "@/drawings/section";
 import { sectionScene } from "@/drawings/section/scene";
 import { useSeat } from "@/ui/person";
+import { Standpoints } from "@/ui/standpoints";
 import { show, showSize } from "@/ui/words/checks";
 import { Compass, HangerTurns, Tilt, Tips } from "./marks";
 import { Spots } from "./spots";
@@ -19,7 +20,6 @@ import type { Worksheet } from "./use-worksheet";
 const WIDTH = 620;
 const PLAN_HEIGHT = 400;
 const SECTION_HEIGHT = 132;
-const STANDPOINTS = Object.keys(STANDPOINT_LABELS) as Standpoint[];
 /** A sixteenth of an inch or two millimetres between contour lines. */
 const CONTOUR = { us: 0.0254 / 16, metric: 0.002 } as const;
 
@@ -78,19 +78,7 @@ export function DrawingPanel(args: DrawingArgs) {
       : [];
   return (
     <section aria-label="Drawing" className="dye flex min-h-0 flex-col overflow-hidden">
-      <div role="toolbar" aria-label="Where I stand" className="flex flex-wrap gap-px border-b border-[var(--chalk-faint)]">
-        {STANDPOINTS.map((one) => (
-          <button
-            key={one}
-            type="button"
-            aria-pressed={one === standpoint}
-            onClick={() => args.onStandpoint(one)}
-            className="min-h-11 flex-1 px-2 text-sm font-semibold text-[var(--chalk)] aria-pressed:bg-[var(--chalk)] aria-pressed:text-[#1a2566]"
-          >
-            {STANDPOINT_LABELS[one]}
-          </button>
-        ))}
-      </div>
+      <Standpoints standpoint={standpoint} onStandpoint={args.onStandpoint} />
       <div className="grid min-h-0 flex-1 place-items-center [container-type:size] max-lg:aspect-[620/532] max-lg:flex-none">
         <div
           className="relative"

@@ -13,26 +13,6 @@ import { sayState } from "../words/sheets";
 const WIDTH = 620;
 const HEIGHT = 330;
 
-const STANDPOINTS = Object.keys(STANDPOINT_LABELS) as Standpoint[];
-
-export function Standpoints({ standpoint, onStandpoint }: { standpoint: Standpoint; onStandpoint: (one: Standpoint) => void }) {
-  return (
-    <div role="toolbar" aria-label="Where I stand" className="flex flex-wrap gap-px border-b border-[var(--chalk-faint)]">
-      {STANDPOINTS.map((one) => (
-        <button
-          key={one}
-          type="button"
-          aria-pressed={one === standpoint}
-          onClick={() => onStandpoint(one)}
-          className="min-h-11 flex-1 px-2 text-sm font-semibold text-[var(--chalk)] aria-pressed:bg-[var(--chalk)] aria-pressed:text-[#1a2566]"
-        >
-          {STANDPOINT_LABELS[one]}
-        </button>
-      ))}
-    </div>
-  );
-}
-
 /** The machine's deck to scale with a spot for each group that has a place; touch one to read there. */
 export function PlanBoard(args: {
   machine: Machine;

@@ -1,12 +1,14 @@
 "use client";
 
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import type { Assessment, Check } from "@/core/checks";
+import type { StaleReason } from "@/core/events";
 import type { Machine, Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 import { AnswerActions, AnswerDetails, AnswerHead } from "../answer";
+import { Standpoints } from "../standpoints";
 import { FORM_WORDS } from "../words/sheets";
-import { PlanBoard, Standpoints } from "./board";
+import { PlanBoard } from "./board";
 import { type Evaluated, evaluate, type Typed } from "./evaluate";
 import { goOn, SheetFields } from "./fields";
 import { PICTURES } from "./pictures";
@@ -22,7 +24,7 @@ type Args = {
   typed: Typed;
   change: (change: (before: Typed) => Typed) => void;
   /** A take that stands, shown while nothing is entered. */
-  taken?: { assessment: Assessment; input: unknown } | undefined;
+  taken?: { assessment: Assessment; input: unknown; stale: readonly StaleReason[] } | undefined;
   /** Whether fields stand open. */
   isOpen: boolean;
   canEnter: boolean;
@@ -43,7 +45,12 @@ export function SheetDesk(args: Args) {
   const { check, machine, system, standpoint, typed, change, taken, isOpen } = args;
   const [group, setGroup] = useState<string>();
   const fields = useRef<HTMLDivElement>(null);
-  const evaluated = evaluate({ check, machine, typed, system, context: args.context });
+  const { context } = args;
+  const { text, sure } = typed;
+  const evaluated = useMemo(
+    () => evaluate({ check, machine, typed: { text, sure }, system, context }),
+    [check, machine, text, sure, system, context],
+  );
   const { onEvaluated } = args;
   const stamp = JSON.stringify(evaluated.readings);
   // biome-ignore lint/correctness/useExhaustiveDependencies: told anew when the readings change, not with each rendering
@@ -89,12 +96,15 @@ export function SheetDesk(args: Args) {
         tabIndex={-1}
       >
         <h2 className="text-xl">{args.title}</h2>
-        {assessment && <AnswerHead assessment={assessment} machine={machine} words={FORM_WORDS} />}
+        {assessment && (
+          <AnswerHead assessment={assessment} machine={machine} words={FORM_WORDS} stale={isOpen ? [] : (taken?.stale ?? [])} />
+        )}
         {assessment && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} words={FORM_WORDS} />}
         {args.children}
         {!isOpen && taken && (
           <AnswerDetails
             assessment={taken.assessment}
+            stale={taken.stale}
             machine={machine}
             standpoint={standpoint}
             timeOf={args.timeOf}

@@ -10,8 +10,8 @@ import {
   readAt,
 } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import { fromSi, shownUnit, type UnitSystem } from "@/core/units";
-import { type FieldEntry, isWrong, readField, valueIn } from "../entry";
+import type { UnitSystem } from "@/core/units";
+import { type FieldEntry, isWrong, readField, valueIn, writeQuantity } from "../entry";
 import { sayIssue } from "../words/issues";
 
 /** What was typed and chosen, by the key of its field. */
@@ -101,14 +101,11 @@ function asTypedOf(typed: Typed, fields: readonly Field[], entries: Record<strin
   );
 }
 
-/** Digits enough that an untouched reading comes back as itself. */
-const DIGITS = 12;
-
 function written(field: Field, value: unknown, system: UnitSystem): string {
   if (field.kind === "list")
     return Array.isArray(value) ? value.map((one) => written({ ...field, kind: "quantity" }, one, system)).join("\n") : "";
   if (field.kind !== "quantity" || typeof value !== "number") return String(value);
-  return String(Number(fromSi(value, shownUnit({ dimension: field.dimension, system })).toPrecision(DIGITS)));
+  return writeQuantity({ valueSi: value, dimension: field.dimension, system });
 }
 
 /** A take laid out again for correction, in the units of whoever corrects it. */

@@ -2,7 +2,6 @@
 
 import { useState } from "react";
 import { LEAST_OVERLAP_METRES, type SweptBlade } from "@/core/blades/overlap";
-import type { Machine } from "@/core/machine";
 import { OverlapDrawing } from "@/drawings/overlap";
 import { overlapScene, type Travel } from "@/drawings/overlap/scene";
 import { useSeat } from "../person";
@@ -18,7 +17,7 @@ const radiusOf = (step: number) => LEAST_RADIUS * (MOST_RADIUS / LEAST_RADIUS) *
 const MOST_CRAB = 15;
 
 /** The deck in a turn or crabbing, by slider: left of the middle a left turn, right of it a right one, tighter the further out. */
-export function OverlapPicture({ blades }: { machine: Machine; blades: readonly SweptBlade[] }) {
+export function OverlapPicture({ blades }: { blades: readonly SweptBlade[] }) {
   const { system } = useSeat();
   const [turn, setTurn] = useState(0);
   const [crab, setCrab] = useState(0);

@@ -46,7 +46,7 @@ const say =
 /** What a check draws of its own beneath the plan, or in its place. */
 export const PICTURES: Record<string, ((args: PictureArgs) => ReactNode) | undefined> = {
   "blade-overlap": ({ machine, assessment }) => (
-    <OverlapPicture machine={machine} blades={(assessment?.detail as OverlapDetail | undefined)?.blades ?? bladesOf(machine)} />
+    <OverlapPicture blades={(assessment?.detail as OverlapDetail | undefined)?.blades ?? bladesOf(machine)} />
   ),
   "cutting-height": ({ machine, assessment, readings, system }) => {
     const { settingMetres, heightsMetres = [] } = readings as { settingMetres?: number; heightsMetres?: number[] };

@@ -36,6 +36,7 @@ const length = (metres: unknown, system: UnitSystem) =>
 type AnyIssue = { code: string; [detail: string]: unknown };
 
 const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string> = {
+  "nothing-read": () => "Nothing was read yet. Fill in at least one field.",
   "place-read-twice": () => "This place has two readings. Keep one.",
   "unknown-wheel": (i) => `This machine has no air-filled wheel called “${i.place}”.`,
   "unknown-spindle": (i) => `This machine has no blade called “${i.place}”.`,

@@ -351,7 +351,6 @@ export function sayRadius(value: number, system: UnitSystem): string {
 const ACTIONS: Record<ToldCode, (action: ToldAction, told: Told) => string> = {
   "set-height": (a, t) =>
     `Set ${length(metres(a, "settingMetres"), t.system, "gauge")} to cut ${length(metres(a, "wantedMetres"), t.system, "gauge")}, ± ${length(metres(a, "plusMinusMetres"), t.system, "gauge")} from ${a.visits} ${a.visits === 1 ? "visit" : "visits"}`,
-  "learn-more": () => "Another visit to this turf makes the suggestion surer",
   "mend-hanger": (a, t) =>
     `${sheetPlace(t.machine, a.place ?? "")}: ${sayState(String(a.state))}. Fit the right part, nothing bent to suit`,
   "level-again": () => "Then level the deck again: a hanger was touched",
@@ -385,7 +384,6 @@ const ACTIONS: Record<ToldCode, (action: ToldAction, told: Told) => string> = {
     `${sheetPlace(t.machine, a.place ?? "")}: torque wrench, ${show(metres(a, "torqueNewtonMetres"), "torque", t.system)}`,
   "re-check-bolt": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: re-check with a wrench`,
   "ask-sheet-torque": () => "The sheet gives no torque, and there is no usual one: get it from the manual",
-  "use-socket": () => "Use the socket that fits",
   "measure-not-remember": () => "A remembered size cannot be ordered on: measure it",
   "take-off-heavy-end": (a, t) =>
     `${sheetPlace(t.machine, a.place ?? "")}: take ${show(metres(a, "massKilograms"), "small-mass", t.system)} off ${a.end ? `end ${a.end}` : "the heavy end"}, from the edge or the back${a.lengthMetres === undefined ? "" : `: about ${length(metres(a, "lengthMetres"), t.system, "gauge")} of edge`}`,
@@ -452,6 +450,7 @@ const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   ...FIT_WARNINGS,
   "not-run-mistimed": () => "Blades that touch when turned by hand are not run.",
   "belt-not-on": () => "A belt that went on too easily is not on: look at every groove again.",
+  "bite-at-rated-speed": (w) => `Bite at the sheet's ${w.revolutions} r/min: under load the blades turn slower and bite more.`,
   "bare-steel": () => "Bare steel rusts: paint it before the season ends.",
   "never-straighten": () => "A bent or cracked blade is never straightened and never welded.",
   "worn-short-however-sharp": (w, t) => `Neighbours share only ${length(metres(w, "overlapMetres"), t.system)}: worn out however sharp.`,
@@ -475,6 +474,8 @@ const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
   "as-on-the-sheet": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} taken as on the sheet`,
   "not-swapped": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned end for end`,
   "not-turned": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned by hand`,
+  "blade-width-assumed": (r, t) =>
+    `the sheet gives no width of the blade: ${show(Number(r.metres), "length", t.system)} assumed (estimate)`,
   "one-run": () => "timed once only",
   "one-pass": () => "one pass only",
   "no-blade-speed": () => "the blades' speed is not known: no bite",

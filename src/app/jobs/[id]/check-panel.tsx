@@ -22,7 +22,7 @@ import { Trouble } from "./trouble";
 import { WhyThis } from "./why-this";
 
 // The words come by themselves: the first load is what the readings need.
-const WayOf = dynamic(() => import("./way").then((module) => module.WayOf));
+const WayOf = dynamic(() => import("@/ui/way").then((module) => module.WayOf));
 
 type Args = {
   view: JobView;

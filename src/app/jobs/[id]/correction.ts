@@ -1,11 +1,9 @@
 import { type DeckReadings, deckReadingsSchema } from "@/core/checks";
-import { type Dimension, fromSi, shownUnit, type UnitSystem } from "@/core/units";
+import type { Dimension, UnitSystem } from "@/core/units";
 import type { Take } from "@/data/takes";
+import { writeQuantity } from "@/ui/entry";
 import type { DeckForm } from "@/ui/places/places";
 import type { Draft } from "@/ui/places/use-worksheet";
-
-/** Digits enough that an untouched reading comes back as itself. */
-const DIGITS = 12;
 
 const QUICK_READINGS = 4;
 
@@ -21,7 +19,7 @@ const READ: Record<string, { dimension: Dimension; quantity: string }> &
 export function correctionOf(take: Pick<Take, "stepId" | "checkId" | "input" | "readings">, system: UnitSystem): Partial<Draft> {
   const isLevel = take.checkId === "deck-level";
   const { dimension, quantity } = READ[take.checkId] ?? READ["tyre-pressure"];
-  const written = (valueSi: number) => String(Number(fromSi(valueSi, shownUnit({ dimension, system })).toPrecision(DIGITS)));
+  const written = (valueSi: number) => writeQuantity({ valueSi, dimension, system });
   const text = Object.fromEntries(
     take.readings.filter((one) => one.quantity === quantity).map(({ place, value }) => [place, written(value)]),
   );

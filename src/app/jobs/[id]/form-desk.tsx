@@ -9,7 +9,9 @@ import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { SheetDesk } from "@/ui/sheet/desk";
+import { formKey } from "@/ui/sheet/draft-key";
 import { type Evaluated, type Typed, typedAgain } from "@/ui/sheet/evaluate";
+import { WayOf } from "@/ui/way";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { Looked, LookForm } from "./look-panel";
@@ -17,7 +19,6 @@ import { Photographs } from "./photographs";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
-import { WayOf } from "./way";
 import { WhyThis } from "./why-this";
 
 type Args = {
@@ -33,11 +34,8 @@ type Args = {
   timeOf: (iso: string) => string;
 };
 
-export type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean };
-export const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
-
-/** Under which this browser keeps what is typed for a check of a job. */
-export const formKey = (jobId: number, checkId: string) => `job:${jobId}:form:${checkId}`;
+type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean };
+const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
 
 /** A worksheet with a form, in a job. */
 export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, open, onLive, timeOf }: Args) {
@@ -73,7 +71,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       context={contexts[row.id]}
       typed={draft}
       change={(change) => set((before) => ({ ...before, ...change(before) }))}
-      taken={take && !isLook ? { assessment: take.result, input: take.input } : undefined}
+      taken={take && !isLook ? { assessment: take.result, input: take.input, stale: take.stale } : undefined}
       isOpen={isOpen}
       canEnter={isSafeFor(view, row.state)}
       timeOf={timeOf}
@@ -93,7 +91,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
           {!isTyped && (
             <details className="mt-2">
               <summary className="min-h-11 cursor-pointer py-2">Only looked at, not measured</summary>
-              <LookForm view={view} workUp={workUp} row={row} act={act} />
+              <LookForm view={view} workUp={workUp} row={row} act={act} onSaved={clear} />
             </details>
           )}
           <Trouble act={act} />

@@ -11,6 +11,7 @@ import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { DrawingPanel } from "@/ui/places/drawing-panel";
+import { usePlaceSteps } from "@/ui/places/use-place-steps";
 import { type Draft, EMPTY_DRAFT, useWorksheet } from "@/ui/places/use-worksheet";
 import { send } from "@/ui/send";
 import { shortTime, sinceWords } from "@/ui/time";
@@ -106,8 +107,8 @@ export function JobScreen({
     if (!live) setSettled(workUp);
   }, [workUp, live]);
   const [standpoint, setStandpoint] = useState<Standpoint>(seat.standsAt);
-  const [active, setActive] = useState<string>();
   const fields = useRef(new Map<string, HTMLInputElement>());
+  const { active, setActive, step } = usePlaceSteps(worksheet.places, fields);
   const isEntering =
     panel.startsWith("check:") && view.state !== "closed" && (wantsReading(view, checkId) || worksheet.draft.isOpen || worksheet.isStarted);
   const row = checkRow(checkId);
@@ -115,15 +116,6 @@ export function JobScreen({
   const turnTo = (next: Standpoint) => {
     setStandpoint(next);
     if (seat.who) send(`/api/v1/people/${encodeURIComponent(seat.who)}`, { who: seat.who, standsAt: next }, "PATCH");
-  };
-  const step = (by: 1 | -1) => {
-    const order = worksheet.places.map(({ key }) => key);
-    const here = active === undefined ? -1 : order.indexOf(active);
-    const next = order[Math.min(order.length - 1, Math.max(0, here + by))];
-    if (next === undefined) return;
-    const fromTable = document.activeElement?.id.startsWith("place-");
-    setActive(next);
-    if (fromTable) fields.current.get(next)?.focus();
   };
   const save = async () => {
     if (!worksheet.isStarted || worksheet.wrongCount > 0) return;
@@ -152,7 +144,7 @@ export function JobScreen({
   });
   useEffect(() => {
     if (!isEntering) setActive(undefined);
-  }, [isEntering]);
+  }, [isEntering, setActive]);
   const timeOf = (iso: string) => shortTime(iso, now, seat.timeZone);
   return (
     <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">

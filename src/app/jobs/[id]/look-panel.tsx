@@ -6,12 +6,12 @@ import { CHECK_CAUTIONS } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
+import { WayOf } from "@/ui/way";
 import { labelOfCause, percent } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
 import { Trouble } from "./trouble";
-import { WayOf } from "./way";
 import { WhyThis } from "./why-this";
 
 type Args = {
@@ -52,7 +52,7 @@ export function LookPanel(args: Args) {
 }
 
 /** What a look told, cause by cause: seen, suspected, not there, or could not tell. */
-export function LookForm({ view, workUp, row, act }: Pick<Args, "view" | "workUp" | "row" | "act">) {
+export function LookForm({ view, workUp, row, act, onSaved }: Pick<Args, "view" | "workUp" | "row" | "act"> & { onSaved?: () => void }) {
   const { machine } = view.machine;
   const features = featuresOf(machine);
   const { value, set, clear } = useDraft<{ results: Record<string, Result>; note: string }>(`job:${view.id}:look:${row.id}`, {
@@ -72,7 +72,9 @@ export function LookForm({ view, workUp, row, act }: Pick<Args, "view" | "workUp
   const put = (results: Record<string, Result>) => set((before) => ({ ...before, results: { ...before.results, ...results } }));
   const save = async () => {
     const sent = await act.send("findings", { checkId: row.id, result: each[0]?.result ?? "unclear", each, note: value.note });
-    if (sent) clear();
+    if (!sent) return;
+    clear();
+    onSaved?.();
   };
   return (
     <form

@@ -2,6 +2,7 @@ import { checkRow, isOffered } from "@/core/checks";
 import { CHECKS, type CheckRow, type CheckState, type WorkUp } from "@/core/diagnosis";
 import { satisfies } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
+import { PLACE_CHECKS } from "@/ui/places/ids";
 
 export type PanelId = "safe" | "fix" | "cut" | "close" | "phone" | "links" | "bring" | "deck" | `check:${string}` | `cause:${string}`;
 
@@ -19,9 +20,6 @@ const rows: readonly CheckRow[] = CHECKS;
 export function latestTake(view: JobView, checkId: string): JobView["takes"][number] | undefined {
   return view.takes.filter((take) => take.checkId === checkId).at(-1);
 }
-
-/** Checks that are read on the drawing of tyres, tips and spindles; the others bring a form of their own. */
-const PLACE_CHECKS: readonly string[] = ["tyre-pressure", "deck-level", "tip-speed"];
 
 export type SheetKind = "places" | "form" | "look";
 

@@ -1,15 +1,17 @@
 "use client";
 
 import { useState } from "react";
-import { WayOf } from "@/app/jobs/[id]/way";
 import { worksheetById } from "@/core/checks";
 import type { Standpoint } from "@/core/machine";
 import { useSeat } from "@/ui/person";
 import { SheetDesk } from "@/ui/sheet/desk";
+import { formKey } from "@/ui/sheet/draft-key";
+import { typedAgain } from "@/ui/sheet/evaluate";
+import { WayOf } from "@/ui/way";
 import { Attach, type ReckonerArgs } from "./reckoner-screen";
 
 /** A worksheet with a form, by itself. */
-export function FormReckoner({ row, view, state, change, attach }: ReckonerArgs) {
+export function FormReckoner({ row, view, state, change, homeSystem, attach }: ReckonerArgs) {
   const seat = useSeat();
   const [standpoint, setStandpoint] = useState<Standpoint>(seat.standsAt);
   const [sure, setSure] = useState<Record<string, string>>({});
@@ -35,11 +37,17 @@ export function FormReckoner({ row, view, state, change, attach }: ReckonerArgs)
       isOpen
       canEnter
       timeOf={(iso) => iso}
-      foot={({ assessment, wrongCount }) => (
+      foot={({ assessment, wrongCount, readings }) => (
         <Attach
           view={view}
           canAttach={assessment !== undefined && wrongCount === 0}
-          onAttach={(jobId) => attach(jobId, `job:${jobId}:form:${row.id}`, { ...typed, isOpen: true })}
+          onAttach={(jobId) => {
+            const own =
+              homeSystem === seat.system
+                ? typed
+                : typedAgain({ check, machine: view.machine.machine, input: readings, system: homeSystem });
+            attach(jobId, formKey(jobId, row.id), { ...own, isOpen: true });
+          }}
         />
       )}
     >

@@ -1,24 +1,26 @@
 "use client";
 
 import { useRef, useState } from "react";
-import { WayOf } from "@/app/jobs/[id]/way";
 import type { Standpoint } from "@/core/machine";
+import type { Dimension } from "@/core/units";
 import { AnswerDetails, AnswerHead } from "@/ui/answer";
+import { type Entry, writeQuantity } from "@/ui/entry";
 import { useSeat } from "@/ui/person";
 import { DrawingPanel } from "@/ui/places/drawing-panel";
 import { PlaceFields } from "@/ui/places/place-fields";
+import { usePlaceSteps } from "@/ui/places/use-place-steps";
 import { type Draft, EMPTY_DRAFT, useWorksheet } from "@/ui/places/use-worksheet";
+import { WayOf } from "@/ui/way";
 import { Attach, type ReckonerArgs } from "./reckoner-screen";
 
 const NO_JOB = { tyres: "not-checked", isAfterDropOrRefit: false } as const;
 
 /** Tyres, deck level and tip speed by themselves: read on the drawing, or in the table. */
-export function PlaceReckoner({ row, view, state, change, attach }: ReckonerArgs) {
+export function PlaceReckoner({ row, view, state, change, homeSystem, attach }: ReckonerArgs) {
   const seat = useSeat();
   const { machine } = view.machine;
   const [sure, setSure] = useState<Record<string, string>>({});
   const [standpoint, setStandpoint] = useState<Standpoint>(seat.standsAt);
-  const [active, setActive] = useState<string>();
   const fields = useRef(new Map<string, HTMLInputElement>());
   const value: Draft = {
     ...EMPTY_DRAFT,
@@ -43,13 +45,15 @@ export function PlaceReckoner({ row, view, state, change, attach }: ReckonerArgs
     system: seat.system,
     deckContext: NO_JOB,
   });
-  const step = (by: 1 | -1) => {
-    const order = worksheet.places.map(({ key }) => key);
-    const next = order[Math.min(order.length - 1, Math.max(0, (active === undefined ? -1 : order.indexOf(active)) + by))];
-    if (next === undefined) return;
-    const isInTable = document.activeElement?.id.startsWith("place-");
-    setActive(next);
-    if (isInTable) fields.current.get(next)?.focus();
+  const { active, setActive, step } = usePlaceSteps(worksheet.places, fields);
+  // A job reads bare numbers in the units of whoever sits there.
+  const inHomeUnits = (): Draft => {
+    if (homeSystem === seat.system) return value;
+    const written = (entry: Entry | undefined, dimension: Dimension) =>
+      entry?.kind === "read" ? writeQuantity({ valueSi: entry.valueSi, dimension, system: homeSystem }) : "";
+    const text = Object.fromEntries(worksheet.places.map(({ key, dimension }) => [key, written(worksheet.entries[key], dimension)]));
+    const floor = Object.fromEntries(Object.keys(value.floor).map((key) => [key, written(worksheet.floorEntries[key], "length")]));
+    return { ...value, text, sure: text, floor, wantedHeight: written(worksheet.wanted, "length") };
   };
   const { assessment } = worksheet;
   return (
@@ -81,7 +85,7 @@ export function PlaceReckoner({ row, view, state, change, attach }: ReckonerArgs
             <Attach
               view={view}
               canAttach={assessment !== undefined && worksheet.wrongCount === 0}
-              onAttach={(jobId) => attach(jobId, `job:${jobId}:${row.id}`, { ...value, isOpen: true })}
+              onAttach={(jobId) => attach(jobId, `job:${jobId}:${row.id}`, { ...inHomeUnits(), isOpen: true })}
             />
           }
         />

@@ -5,23 +5,28 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { CheckRow } from "@/core/diagnosis";
+import type { UnitSystem } from "@/core/units";
 import type { ReckonerView } from "@/data/reckoner";
+import { keepDraft, keptDraft } from "@/ui/draft";
 import { SeatProvider, useSeat } from "@/ui/person";
+import { PLACE_CHECKS } from "@/ui/places/ids";
 import { queryOf, type ReckonerState } from "../state";
 
 const FormReckoner = dynamic(() => import("./form-reckoner").then((module) => module.FormReckoner));
 const PlaceReckoner = dynamic(() => import("./place-reckoner").then((module) => module.PlaceReckoner));
-
-const PLACE_CHECKS: readonly string[] = ["tyre-pressure", "deck-level", "tip-speed"];
 
 export type ReckonerArgs = {
   row: CheckRow;
   view: ReckonerView;
   state: ReckonerState;
   change: (change: (before: ReckonerState) => ReckonerState) => void;
-  /** Hands what was typed to a job of this machine. */
-  attach: (jobId: number, key: string, draft: unknown) => void;
+  /** The units of whoever sits here: a job reads bare numbers in them, whatever the link was typed in. */
+  homeSystem: UnitSystem;
+  /** Hands what was typed to a job of this machine, over what was typed there. */
+  attach: <D extends Typed>(jobId: number, key: string, draft: D) => void;
 };
+
+type Typed = { text: Record<string, string>; sure: Record<string, string> };
 
 /** A worksheet without a job: what is typed stands in the address, so that it can be sent to someone as it is. */
 export function ReckonerScreen(args: {
@@ -41,13 +46,14 @@ export function ReckonerScreen(args: {
   useEffect(() => {
     window.history.replaceState(null, "", `/reckoner/${row.id}?${queryOf(state)}`);
   }, [row.id, state]);
-  const attach = (jobId: number, key: string, draft: unknown) => {
+  const attach = <D extends Typed>(jobId: number, key: string, draft: D) => {
     const job = view.jobs.find(({ id }) => id === jobId);
-    localStorage.setItem(`zygometer:${key}`, JSON.stringify(draft));
-    localStorage.setItem(`zygometer:job:${jobId}:panel`, JSON.stringify({ panel: `check:${row.id}`, atStep: job?.lastStepId ?? 0 }));
+    const there = keptDraft<Partial<Typed>>(key);
+    keepDraft(key, { ...there, ...draft, text: { ...there?.text, ...draft.text }, sure: { ...there?.sure, ...draft.sure } });
+    keepDraft(`job:${jobId}:panel`, { panel: `check:${row.id}`, atStep: job?.lastStepId ?? 0 });
     router.push(`/jobs/${jobId}`);
   };
-  const sheet: ReckonerArgs = { row, view, state, change: setState, attach };
+  const sheet: ReckonerArgs = { row, view, state, change: setState, homeSystem: seat.system, attach };
   return (
     <SeatProvider seat={{ ...seat, system: state.system ?? seat.system }}>
       <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[minmax(0,1fr)_27rem] lg:grid-rows-[auto_minmax(0,1fr)]">
