@@ -130,7 +130,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
       {isOpen && !isTyped && <WayOf checkId={row.id} />}
       {isOpen && <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />}
-      {take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
+      {isOpen && take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
     </SheetDesk>
   );
 }
