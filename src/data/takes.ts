@@ -6,7 +6,6 @@ import {
   type DeckReadings,
   isOffered,
   rowsOf,
-  type SpeedReadings,
   stationKey,
   type TyreReadings,
   worksheetById,
@@ -66,13 +65,14 @@ export function recordTake(
     const job = openJobRow(db, args.jobId);
     const row = checkRow(args.checkId);
     if (!row) throw new AppError("check-not-found");
-    requireState(db, job.id, row.state);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
     const check = worksheetById(args.checkId);
     if (!check) throw new AppError("check-not-found");
     // Parsed by itself first: what the record adds must not make readings of something that is none.
     const given = recordSchema.safeParse(args.readings);
     if (!given.success) throw new AppError("invalid", { issues: [{ code: "nothing-read", path: ["readings"] }] });
+    const parsed = check.readingsSchema.safeParse(given.data);
+    if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireState(db, job.id, row.state);
     const readings = { ...given.data, ...contextOf(db, { jobId: job.id, checkId: args.checkId, now: doing.now }) };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
@@ -165,13 +165,6 @@ function readingRows(checkId: string, readings: unknown): ReadingRow[] {
       { place: wheelId, quantity: "pressure_pascals", value: pressurePascals },
       ...(temperatureKelvin === undefined ? [] : [{ place: wheelId, quantity: "temperature_kelvin", value: temperatureKelvin }]),
     ]);
-  }
-  if (checkId === "tip-speed") {
-    return (readings as SpeedReadings).spindles.map(({ spindleId, revolutionsPerMinute }) => ({
-      place: spindleId,
-      quantity: "revolutions_per_minute",
-      value: revolutionsPerMinute,
-    }));
   }
   if (checkId !== "deck-level") return rowsOf(readings);
   const { tips, floor } = readings as DeckReadings;

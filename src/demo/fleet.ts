@@ -132,6 +132,29 @@ function rimWheels(x: number, front: number, rear: number) {
   ];
 }
 
+type PulleyArgs = readonly [id: string, label: string, place: readonly [number, number], diameter: number, back?: "back"];
+
+/** The belt's path in its own order: the drive pulley first, then spindles by their ids, and idlers. */
+function belt(length: number, ...pulleys: readonly PulleyArgs[]) {
+  return {
+    lengthMetres: inch(length),
+    pulleys: pulleys.map(([id, label, place, diameter, back]) => ({
+      id: `${id}-pulley`,
+      label,
+      ...at(...place),
+      pitchDiameterMetres: inch(diameter),
+      ...(id === "drive"
+        ? { role: "drive" as const }
+        : id.includes("idler")
+          ? { role: "idler" as const }
+          : { role: "spindle" as const, spindleId: id }),
+      side: back ? ("outside" as const) : ("inside" as const),
+    })),
+  };
+}
+
+const BY_HOURS = { school: "by-hours" as const, topUpHours: 50, purgeHours: 200 };
+
 const outline = (...corners: readonly (readonly [number, number])[]) => corners.map(([x, y]) => at(x, y));
 const weight = (pounds: number, y: number) => ({ weightNewtons: Math.round(pounds * POUND_FORCE_NEWTONS), ...at(0, y) });
 
@@ -166,6 +189,18 @@ function threeBladeZeroTurn(): MachineInput {
       spindle("right", "Right blade", [16.2, 20], 17),
     ],
     sheet: {
+      drive: { engineRevolutionsPerMinute: 3600, usualDroop: 0.07 },
+      belt: belt(
+        132,
+        ["drive", "Engine pulley", [0, 9], 5.5],
+        ["right-idler", "Right idler", [5, 13], 3, "back"],
+        ["right", "Right pulley", [16.2, 20], 4.95],
+        ["middle", "Middle pulley", [0, 26.5], 4.95],
+        ["left", "Left pulley", [-16.2, 20], 4.95],
+        ["left-idler", "Left idler", [-5, 13], 3, "back"],
+      ),
+      grease: BY_HOURS,
+      spindlePlaces: "own",
       heightLeastMetres: inch(1.5),
       heightMostMetres: inch(4.5),
       rakeTargetMetres: inch(-0.25),
@@ -201,6 +236,16 @@ function twoBladeZeroTurn(): MachineInput {
     },
     spindles: [spindle("left", "Left blade", [-10.2, 18.5], 21), spindle("right", "Right blade", [10.2, 24.5], 21)],
     sheet: {
+      drive: { engineRevolutionsPerMinute: 3600 },
+      belt: belt(
+        100,
+        ["drive", "Engine pulley", [0, 6], 5],
+        ["right-idler", "Right idler", [4.5, 11], 3, "back"],
+        ["right", "Right pulley", [10.2, 24.5], 5.45],
+        ["left", "Left pulley", [-10.2, 18.5], 5.45],
+        ["left-idler", "Left idler", [-4.5, 11], 3, "back"],
+      ),
+      grease: BY_HOURS,
       heightLeastMetres: inch(1.25),
       heightMostMetres: inch(4.25),
       rakeTargetMetres: inch(-0.25),
@@ -240,6 +285,17 @@ function bellyDeckTractor(): MachineInput {
     },
     spindles: [spindle("left", "Left blade", [-11.3, 22], 23), spindle("right", "Right blade", [11.3, 28.5], 23)],
     sheet: {
+      drive: { engineRevolutionsPerMinute: 3000 },
+      belt: belt(
+        110,
+        ["drive", "Engine pulley", [0, 44], 5.5],
+        ["left-idler", "Left idler", [-4.5, 39], 3, "back"],
+        ["left", "Left pulley", [-11.3, 22], 5.5],
+        ["right", "Right pulley", [11.3, 28.5], 5.5],
+        ["right-idler", "Right idler", [4.5, 39], 3, "back"],
+      ),
+      grease: BY_HOURS,
+      spindlePlaces: "rotated",
       heightLeastMetres: inch(1.25),
       heightMostMetres: inch(4),
       rakeTargetMetres: inch(-0.25),
@@ -320,6 +376,17 @@ function frontDeckRider(): MachineInput {
       spindle("right", "Right blade", [19.8, 32], 21),
     ],
     sheet: {
+      drive: { engineRevolutionsPerMinute: 3000 },
+      belt: belt(
+        150,
+        ["drive", "Gearbox pulley", [0, 24], 6.2],
+        ["right-idler", "Right idler", [5.5, 28], 3.2, "back"],
+        ["right", "Right pulley", [19.8, 32], 5.55],
+        ["middle", "Middle pulley", [0, 39.8], 5.55],
+        ["left", "Left pulley", [-19.8, 32], 5.55],
+        ["left-idler", "Left idler", [-5.5, 28], 3.2, "back"],
+      ),
+      grease: { school: "leave-sealed" },
       heightLeastMetres: inch(1),
       heightMostMetres: inch(4),
       rakeTargetMetres: inch(-0.125),
@@ -361,6 +428,17 @@ function gearedRider(): MachineInput {
       spindle("right", "Right blade", [24, 28], 24.8),
     ],
     sheet: {
+      drive: { engineRevolutionsPerMinute: 2000, toothRatio: 1.4, usualDroop: 0.06 },
+      gearboxes: (["left", "middle", "right"] as const).map((side, k) => ({
+        id: `${side}-box`,
+        label: ["Left gearbox", "Middle gearbox", "Right gearbox"][k] ?? "Gearbox",
+        ...at([-24, 0, 24][k] ?? 0, 28),
+        oil: "80W-90",
+        coverToOilMetres: inch(2.25),
+        splineTeeth: 12,
+        isConnected: true,
+      })),
+      grease: { school: "leave-sealed" },
       heightLeastMetres: inch(1.5),
       heightMostMetres: inch(5),
       rakeTargetMetres: inch(-0.25),
@@ -390,6 +468,8 @@ function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
     },
     spindles: [spindle("blade", "Blade", [0, 0], kind === "walk-petrol" ? 20.5 : 20)],
     sheet: {
+      drive: { engineRevolutionsPerMinute: kind === "walk-petrol" ? 3000 : 2800, usualDroop: kind === "walk-petrol" ? 0.08 : 0.1 },
+      ...(kind === "walk-petrol" ? {} : { grease: { school: "leave-sealed" as const } }),
       heightLeastMetres: inch(1),
       heightMostMetres: inch(3.75),
       bladeBoltTorqueNewtonMetres: footPounds(kind === "walk-petrol" ? 38 : 28),

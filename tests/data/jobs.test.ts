@@ -268,9 +268,9 @@ describe("spindle speeds", () => {
     makeSafe(db, clock, jobId, "running");
     expect(speeds(jobId, [3700, 0, 3690]).assessment.verdict).toBe("out");
     expect(takesOfJob(db, jobId)[0]?.readings.map(({ place, quantity, value }) => [place, quantity, value])).toEqual([
-      ["left", "revolutions_per_minute", 3700],
-      ["middle", "revolutions_per_minute", 0],
-      ["right", "revolutions_per_minute", 3690],
+      ["spindles:left", "revolutions_per_minute", 3700],
+      ["spindles:middle", "revolutions_per_minute", 0],
+      ["spindles:right", "revolutions_per_minute", 3690],
     ]);
     expect(getJobView(db, jobId).state).toBe("in-work");
   });

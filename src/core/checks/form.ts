@@ -21,7 +21,14 @@ export type TextAsked = Common & { kind: "text"; most: number };
 export type Field = QuantityAsked | ListAsked | ChoiceAsked | NumberAsked | TextAsked;
 
 /** What belongs together: a blade, a hanger, the money. `at`: where on the machine, metres. */
-export type Group = { id: string; label: string; at?: Point; isFolded?: boolean };
+export type Group = {
+  id: string;
+  label: string;
+  at?: Point;
+  isFolded?: boolean;
+  /** Worked out at the bench: asked whatever state the machine is in. */
+  isOnPaper?: boolean;
+};
 
 /** A worksheet as it is filled in: fields in the order of the work, each in a group. */
 export type Form = { groups: Group[]; fields: Field[] };

@@ -70,7 +70,9 @@ export type ToldCode =
   | "closer-passes"
   | "wider-passes"
   | "mark-the-edge"
-  | "turn-wider";
+  | "turn-wider"
+  | "look-for-load"
+  | "charge-sooner";
 
 /** What was found at one place, for the drawing. */
 export type Mark = { place: string; verdict: Verdict; code?: string };
@@ -102,6 +104,8 @@ export type Check<Readings = unknown, Detail = unknown> = {
   assess: (machine: Machine, readings: Readings) => Assessment<Detail>;
   /** What to read and answer, in the order of the work; what is asked may hang on what was answered so far. */
   form?: (machine: Machine, soFar: unknown) => Form;
+  /** Whether these readings were worked out without going near the machine: its safe state does not matter to them. */
+  isOnPaper?: (readings: Readings) => boolean;
 };
 
 export type ReadingProblem = { code: string; path: (string | number)[]; [detail: string]: unknown };

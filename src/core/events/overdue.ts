@@ -36,7 +36,7 @@ function latestReading(meter: readonly MeterReading[]): MeterReading | undefined
 }
 
 /** The meter at a moment, straight between the readings on either side; `undefined` before the first. */
-function meterAt(meter: readonly MeterReading[], at: string): number | undefined {
+export function meterAt(meter: readonly MeterReading[], at: string): number | undefined {
   const before = inOrder(meter).findLast((reading) => reading.at <= at);
   const after = inOrder(meter).find((reading) => reading.at > at);
   if (!before) return undefined;

@@ -122,6 +122,33 @@ export const deckOffStepSchema = z.object({
   parts: z.array(z.object({ id, label, count: z.number().int().min(1).max(40) })).default([]),
 });
 
+/** A pulley of the deck's belt, in the belt's own order. */
+export const pulleySchema = z.object({
+  id,
+  label,
+  ...place,
+  /** Where the belt's cord runs, not the rim: outside diameters give another ratio. */
+  pitchDiameterMetres: z.number().positive().max(1),
+  role: z.enum(["drive", "spindle", "idler"]),
+  /** The blade it turns. */
+  spindleId: id.optional(),
+  side: z.enum(["inside", "outside"]).default("inside"),
+});
+
+/** A gearbox of a geared deck: what it holds, and the two depths its dipstick is worked out from. */
+export const gearboxSchema = z.object({
+  id,
+  label,
+  ...place,
+  oil: z.string().min(1).max(60).optional(),
+  /** From the cover's face down to the oil as it should stand. */
+  coverToOilMetres: z.number().positive().max(0.5).optional(),
+  /** Of the coupling that times the blades. */
+  splineTeeth: z.number().int().min(3).max(120).optional(),
+  /** Its oil runs into another box and takes hours to level. */
+  isConnected: z.boolean().default(false),
+});
+
 /** A reel unit seen from above: its middle and its width of cut. */
 export const unitSchema = z.object({ id, label, ...place, widthMetres: z.number().positive().max(2) });
 
@@ -151,6 +178,34 @@ export const sheetSchema = z.object({
   /** In the order of taking off; the refit goes back up the list unless `backFirst` names steps that come first. */
   deckOff: z.object({ steps: z.array(deckOffStepSchema).min(1).max(30), backFirst: z.array(id).max(10).default([]) }).optional(),
   passOverlapMetres: z.number().min(0).max(1).optional(),
+  drive: z
+    .object({
+      /** At full throttle without load: of the shaft the drive pulley sits on, the gearbox's input, or the blade itself. */
+      engineRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+      /** Blade turns for one of the input, through gears. */
+      toothRatio: z.number().positive().max(20).optional(),
+      /** Share of its speed this machine loses in its usual grass. */
+      usualDroop: z.number().min(0).max(0.5).optional(),
+    })
+    .optional(),
+  belt: z
+    .object({
+      pulleys: z.array(pulleySchema).min(2).max(16),
+      /** On the pitch line, as the belt is sold. */
+      lengthMetres: z.number().positive().max(20).optional(),
+    })
+    .optional(),
+  gearboxes: z.array(gearboxSchema).max(8).optional(),
+  grease: z
+    .object({
+      /** By hours, packed over the old grease and purged; or sealed bearings left alone until they are changed. */
+      school: z.enum(["by-hours", "leave-sealed"]),
+      topUpHours: z.number().positive().max(2000).optional(),
+      purgeHours: z.number().positive().max(5000).optional(),
+    })
+    .optional(),
+  /** Whether spindles go back to their own place, or are moved round to even their wear. */
+  spindlePlaces: z.enum(["own", "rotated"]).optional(),
   notes: z.string().max(2000).optional(),
 });
 
@@ -178,6 +233,8 @@ export type MachineHanger = NonNullable<Machine["deck"]>["hangers"][number];
 export type Spindle = Machine["spindles"][number];
 export type BladeSheet = NonNullable<Machine["sheet"]["blade"]>;
 export type AntiScalpWheel = NonNullable<Machine["deck"]>["antiScalpWheels"][number];
+export type Pulley = z.output<typeof pulleySchema>;
+export type Gearbox = z.output<typeof gearboxSchema>;
 export type HoleShape = (typeof HOLE_SHAPES)[number];
 export type BoltGrade = (typeof BOLT_GRADES)[number];
 export type StackPart = (typeof STACK_PARTS)[number];

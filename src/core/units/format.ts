@@ -26,6 +26,7 @@ const SHOWN: Record<Dimension, Record<UnitSystem, UnitId>> = {
   seconds: { us: "seconds-s", metric: "seconds-s" },
   force: { us: "lbf", metric: "n" },
   duration: { us: "h", metric: "h" },
+  share: { us: "percent", metric: "percent" },
 };
 
 const DECIMALS: Record<UnitId, Record<Instrument, number>> = {
@@ -69,6 +70,7 @@ const DECIMALS: Record<UnitId, Record<Instrument, number>> = {
   s: { tape: 0, gauge: 1, fine: 2 },
   min: { tape: 0, gauge: 0, fine: 1 },
   h: { tape: 1, gauge: 1, fine: 2 },
+  percent: { tape: 0, gauge: 0, fine: 1 },
 };
 
 /** Sixteenths of the whole as a mechanic writes them: 3.3125 → `3 5/16`; negative with a true minus; 0 → `0`. */

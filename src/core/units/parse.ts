@@ -22,6 +22,7 @@ const EXAMPLES: Record<Dimension, Partial<Record<UnitId, string>> & { any: strin
   seconds: { any: "12.5" },
   force: { any: "400 lbf or 1780 N" },
   duration: { any: "2.5 h" },
+  share: { any: "85 %" },
 };
 
 const VULGAR: Record<string, string> = {

@@ -12,7 +12,8 @@ export type Dimension =
   | "distance"
   | "force"
   | "duration"
-  | "seconds";
+  | "seconds"
+  | "share";
 
 export type UnitSystem = "us" | "metric";
 
@@ -94,6 +95,7 @@ export const UNITS = [
   { id: "distance-yd", dimension: "distance", factor: 3 * FOOT_METRES, symbol: "yd", spellings: ["yd", "yard", "yards"] },
   { id: "seconds-s", dimension: "seconds", factor: 1, symbol: "s", spellings: ["s", "sec", "second", "seconds"] },
   { id: "seconds-min", dimension: "seconds", factor: 60, symbol: "min", spellings: ["min", "minute", "minutes"] },
+  { id: "percent", dimension: "share", factor: 0.01, symbol: "%", spellings: ["%", "percent", "per cent", "pc"] },
   { id: "n", dimension: "force", factor: 1, symbol: "N", spellings: ["n", "newton", "newtons"] },
   { id: "lbf", dimension: "force", factor: POUND_FORCE_NEWTONS, symbol: "lbf", spellings: ["lbf"] },
   { id: "s", dimension: "duration", factor: 1, symbol: "s", spellings: ["s", "sec", "seconds"] },

@@ -59,7 +59,7 @@ export function DrawingPanel(args: DrawingArgs) {
   const { system } = useSeat();
   const scene = useMemo(() => planScene(machine, standpoint), [machine, standpoint]);
   // What is read at the blades is drawn near.
-  const isDeck = worksheet.checkId === "deck-level" || worksheet.checkId === "tip-speed";
+  const isDeck = worksheet.checkId === "deck-level";
   const fit = useMemo(
     () => fitInto({ bounds: isDeck ? scene.deckBounds : scene.bounds, width: WIDTH, height: PLAN_HEIGHT, margin: isDeck ? 58 : 46 }),
     [scene, isDeck],
@@ -139,7 +139,6 @@ export function DrawingPanel(args: DrawingArgs) {
 }
 
 function unitWord(checkId: string, system: UnitSystem): string {
-  if (checkId === "tip-speed") return "r/min";
   if (checkId === "tyre-pressure") return system === "us" ? "psi" : "kPa";
   if (checkId === "deck-level") return system === "us" ? "inches" : "mm";
   return "";
@@ -147,7 +146,6 @@ function unitWord(checkId: string, system: UnitSystem): string {
 
 function emptyWords(checkId: string, width: string): string {
   if (checkId === "deck-level") return "Read three tips that are not on one line: the cut appears here";
-  if (checkId === "tip-speed") return "Read every spindle, covers on, from outside";
   return checkId === "tyre-pressure" ? "Read every tyre: what they do to the deck appears here" : `Cuts ${width} wide`;
 }
 

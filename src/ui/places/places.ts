@@ -1,6 +1,6 @@
-import { type DeckReadings, fullForm, quickForm, type SpeedReadings, type TipStation, type TyreReadings, twistForm } from "@/core/checks";
+import { type DeckReadings, fullForm, quickForm, type TipStation, type TyreReadings, twistForm } from "@/core/checks";
 import type { Point } from "@/core/geometry";
-import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { type Machine, pointOf } from "@/core/machine";
 import { type Dimension, INCH_METRES, type Instrument, PSI_PASCALS, type QuantityRange } from "@/core/units";
 import { placeName } from "@/ui/words/checks";
 
@@ -23,21 +23,6 @@ function wheelPlaces(machine: Machine): Place[] {
     dimension: "pressure",
     instrument: "gauge",
     range: PRESSURE_RANGE,
-  }));
-}
-
-/** No blade of this trade turns as fast; the fastest are under 4,000. */
-const SPEED_RANGE: QuantityRange = { least: 0, most: 20_000, usualLeast: 0, usualMost: 6000 };
-
-/** Spindles from the driver's left to right. */
-function spindlePlaces(machine: Machine): Place[] {
-  return spindlesAcross(machine).map((spindle) => ({
-    key: spindle.id,
-    label: spindle.label,
-    at: pointOf(spindle),
-    dimension: "rotation",
-    instrument: "gauge",
-    range: SPEED_RANGE,
   }));
 }
 
@@ -67,7 +52,6 @@ function drawnAt(machine: Machine, station: TipStation): Point {
 
 export function placesFor(args: { checkId: string; machine: Machine; form: DeckForm }): Place[] {
   if (args.checkId === "tyre-pressure") return wheelPlaces(args.machine);
-  if (args.checkId === "tip-speed") return spindlePlaces(args.machine);
   return args.checkId === "deck-level" ? tipPlaces(args.machine, args.form) : [];
 }
 
@@ -78,13 +62,11 @@ export function readingsOf(args: {
   checkId: string;
   read: readonly ReadValue[];
   extra: { floor?: DeckReadings["floor"]; wantedCutHeightMetres?: number; looseHangerIds?: string[]; gaugeStepPascals?: number };
-}): TyreReadings | SpeedReadings | Partial<DeckReadings> {
+}): TyreReadings | Partial<DeckReadings> {
   if (args.checkId === "tyre-pressure") {
     const tyres = args.read.map(({ key, valueSi }) => ({ wheelId: key, pressurePascals: valueSi }));
     return { tyres, ...(args.extra.gaugeStepPascals ? { gaugeStepPascals: args.extra.gaugeStepPascals } : {}) };
   }
-  if (args.checkId === "tip-speed")
-    return { spindles: args.read.map(({ key, valueSi }) => ({ spindleId: key, revolutionsPerMinute: valueSi })) };
   const { wantedCutHeightMetres, looseHangerIds = [], floor } = args.extra;
   const tips = args.read.map(({ key, valueSi }) => {
     const [spindleId = "", direction, end] = key.split(":");

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
-import type { Assessment, Check } from "@/core/checks";
+import type { Assessment, Check, Form } from "@/core/checks";
 import type { StaleReason } from "@/core/events";
 import type { Machine, Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
@@ -58,6 +58,7 @@ export function SheetDesk(args: Args) {
   const assessment = isOpen ? evaluated.assessment : taken?.assessment;
   const readings = isOpen ? evaluated.readings : taken?.input;
   const hasPlaces = evaluated.form.groups.some(({ at }) => at !== undefined) && !PLANLESS.includes(check.id);
+  const canType = args.canEnter || onPaper(evaluated.form).groups.length > 0;
   const Picture = PICTURES[check.id];
   const onText = (key: string, text: string) => change((before) => ({ ...before, text: { ...before.text, [key]: text } }));
   const openGroup = (id: string) => {
@@ -114,7 +115,7 @@ export function SheetDesk(args: Args) {
         )}
         {!isOpen && args.takenFoot}
         {isOpen && !args.canEnter && args.gate}
-        {isOpen && args.canEnter && (
+        {isOpen && canType && (
           <form
             onSubmit={(event) => event.preventDefault()}
             onKeyDown={(event) => {
@@ -123,7 +124,7 @@ export function SheetDesk(args: Args) {
             }}
           >
             <SheetFields
-              evaluated={evaluated}
+              evaluated={args.canEnter ? evaluated : { ...evaluated, form: onPaper(evaluated.form) }}
               typed={typed}
               system={system}
               onText={onText}
@@ -133,7 +134,7 @@ export function SheetDesk(args: Args) {
             />
           </form>
         )}
-        {isOpen && args.canEnter && (
+        {isOpen && canType && (
           <>
             {evaluated.troubles.general.map((sentence) => (
               <p key={sentence} className="trouble" role="alert">
@@ -156,6 +157,12 @@ export function SheetDesk(args: Args) {
       </section>
     </>
   );
+}
+
+/** What may be worked out before the machine is in the state its readings need. */
+function onPaper({ groups, fields }: Form): Form {
+  const own = groups.filter(({ isOnPaper }) => isOnPaper).map((group) => ({ ...group, isFolded: false }));
+  return { groups: own, fields: fields.filter(({ group }) => own.some(({ id }) => id === group)) };
 }
 
 /** Checks whose own picture is the plan. */

@@ -110,10 +110,13 @@ function written(field: Field, value: unknown, system: UnitSystem): string {
 
 /** A take laid out again for correction, in the units of whoever corrects it. */
 export function typedAgain(args: { check: Check; machine: Machine; input: unknown; system: UnitSystem }): Typed {
-  const form = args.check.form?.(args.machine, args.input) ?? NO_FORM;
+  // What an older rule kept may be laid out otherwise: the check's own schema brings it into today's form.
+  const parsed = args.check.readingsSchema.safeParse(args.input);
+  const input = parsed.success ? parsed.data : args.input;
+  const form = args.check.form?.(args.machine, input) ?? NO_FORM;
   const text = Object.fromEntries(
     form.fields.flatMap((field): [string, string][] => {
-      const value = readAt(args.input, field.path);
+      const value = readAt(input, field.path);
       return value === undefined ? [] : [[keyOf(field.path), written(field, value, args.system)]];
     }),
   );

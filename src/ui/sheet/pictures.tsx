@@ -13,20 +13,24 @@ import type {
   HeightDetail,
   OverlapDetail,
   PassDetail,
+  SpeedDetail,
   TimingDetail,
   TurfDetail,
 } from "@/core/checks";
+import { tipSpeedCheck } from "@/core/checks";
 import { HEIGHT_TOLERANCE, SHARP_EDGE_METRES, STOCK_PER_GRIND_METRES } from "@/core/checks/limits";
+import { TEARS_BELOW, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
 import { kindById } from "@/core/kinds";
-import { type Machine, STANDPOINT_LABELS, type Standpoint, turnSeenFrom } from "@/core/machine";
+import { type Machine, STANDPOINT_LABELS, type Standpoint, spindlesAcross, turnSeenFrom } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 import { BiteDrawing } from "@/drawings/bite";
 import { EdgeDrawing } from "@/drawings/edge";
 import { BoltHead, HoleDrawing, StackDrawing, WayRound } from "@/drawings/fit-card";
 import { LeafDrawing } from "@/drawings/leaf";
 import { PassDrawing } from "@/drawings/passes";
+import { SpeedDrawing, type SpeedRow } from "@/drawings/speeds";
 import { StubbleDrawing } from "@/drawings/stubble";
-import { placeName, show } from "../words/checks";
+import { placeName, show, showTipSpeed } from "../words/checks";
 import { OverlapPicture } from "./overlap-picture";
 import { TimingPicture } from "./timing-picture";
 
@@ -80,6 +84,7 @@ export const PICTURES: Record<string, ((args: PictureArgs) => ReactNode) | undef
       </Framed>
     );
   },
+  "tip-speed": (args) => <SpeedPicture {...args} />,
   "ground-speed": ({ assessment, system }) => {
     const bite = (assessment?.detail as GroundSpeedDetail | undefined)?.biteMetres;
     if (bite === undefined) return <Waiting words="Time it over a distance: what each edge takes appears here" />;
@@ -111,6 +116,37 @@ function Framed({ children }: { children: ReactNode }) {
 function Waiting({ words }: { words: string }) {
   return <p className="grid flex-1 place-items-center p-4 text-center text-[var(--chalk-soft)]">{words}</p>;
 }
+
+/** What the sheet alone works out to stands there before anything is read. */
+function SpeedPicture({ machine, assessment, system }: PictureArgs) {
+  const known = (assessment?.detail as SpeedDetail | undefined)?.known ?? tipSpeedCheck.assess(machine, NO_SPEEDS).detail.known ?? [];
+  const rows = spindlesAcross(machine).map(({ id, label }): SpeedRow => {
+    const own = known.find(({ spindleId }) => spindleId === id);
+    const marks = [
+      { kind: "paper", speed: own?.paper },
+      { kind: "no-load", speed: own?.noLoad },
+      { kind: "loaded", speed: own?.loaded },
+      { kind: "low-charge", speed: own?.lowCharge },
+    ] as const;
+    return {
+      id,
+      label,
+      marks: marks.flatMap(({ kind, speed }) => (speed ? [{ kind, metresPerSecond: speed.metresPerSecond }] : [])),
+    };
+  });
+  const say = (speed: number) => showTipSpeed(speed, system);
+  const said = rows.flatMap(({ label, marks }) => marks.map(({ kind, metresPerSecond }) => `${label}, ${kind}: ${say(metresPerSecond)}`));
+  if (said.length === 0)
+    return <Waiting words="Pulleys on paper, or every spindle by tachometer, covers on, from outside: tip speeds appear here" />;
+  const zones = { tears: TEARS_BELOW, ...WORKING_RANGE, limit: TIP_SPEED_LIMIT };
+  return (
+    <Framed>
+      <SpeedDrawing rows={rows} zones={zones} say={say} label={`Tip speeds. ${said.join("; ")}`} />
+    </Framed>
+  );
+}
+
+const NO_SPEEDS = { spindles: {}, paper: {}, charge: {} };
 
 function EdgePicture({ machine, assessment, readings, system }: PictureArgs) {
   const detail = assessment?.detail as EdgeDetail | undefined;

@@ -1,4 +1,4 @@
-import type { Action, Assessment, DeckDetail, SpeedDetail, TyreDetail } from "@/core/checks";
+import type { Action, Assessment, DeckDetail, TyreDetail } from "@/core/checks";
 import type { Movement, StaleReason } from "@/core/events";
 import type { Figure, ProvisionalReason, Standing, Tolerance, Verdict, Warning } from "@/core/findings";
 import { type Machine, type Standpoint, turnSeenFrom } from "@/core/machine";
@@ -65,24 +65,7 @@ export function placeName(machine: Machine, place: string): string {
 export function sayAnswer(assessment: Assessment, told: Told): string {
   if (assessment.check === "tyre-pressure") return sayTyres(assessment as Assessment<TyreDetail>, told);
   if (assessment.check === "deck-level") return sayDeck(assessment as Assessment<DeckDetail>, told);
-  if (assessment.check === "tip-speed" && assessment.figures.length > 0) return saySpeeds(assessment as Assessment<SpeedDetail>, told);
   return VERDICT_WORDS[assessment.verdict];
-}
-
-function saySpeeds({ detail, warnings, verdict }: Assessment<SpeedDetail>, { machine, system }: Told): string {
-  const over = warnings.find(({ code }) => code === "over-tip-speed-limit");
-  if (over) {
-    const limit = showTipSpeed(Number(over.limitMetresPerSecond), system);
-    return `Do not run it: ${placeName(machine, over.place ?? "").toLowerCase()} is over the limit of ${limit}. Hold it out.`;
-  }
-  const slowest = [...detail.spindles].sort((a, b) => a.revolutionsPerMinute - b.revolutionsPerMinute)[0];
-  const named = placeName(machine, slowest?.spindleId ?? "");
-  if (detail.pattern === "one-stopped") return `${named} stands still.`;
-  if (detail.pattern === "one-low") return `${named} turns slower than its sisters.`;
-  if (detail.pattern === "all-low") return detail.spindles.length > 1 ? "All blades are slow." : "The blade is slow.";
-  if (detail.pattern === "mixed") return "The blades do not turn alike.";
-  if (verdict === "not-enough-readings") return "Read every spindle.";
-  return verdict === "watch" ? "Tip speed close to a limit." : "Tip speed right.";
 }
 
 function sayTyres(assessment: Assessment<TyreDetail>, { machine, system }: Told): string {
@@ -193,11 +176,6 @@ const WARNINGS: Record<string, (warning: Warning, told: Told) => string> = {
     `This machine runs ${show(Math.abs(Number(w.offsetPascals)), "pressure", t.system, "gauge")} under the sheet, both sides alike.`,
   "no-spare-reading": () => "Three readings always make a plane: a fourth shows whether they agree.",
   "rake-from-one-blade": () => "Rake rests on one blade only: incomplete for a deck that was dropped, struck or refitted.",
-  "over-tip-speed-limit": (w, t) =>
-    `${placeName(t.machine, w.place ?? "")}: at or over the limit. Wrong blade length, pulley or governor setting; it stays out of service until it is found.`,
-  "blade-stands": (w, t) => `${placeName(t.machine, w.place ?? "")}: belt off, key or pin sheared, or a gear broken.`,
-  "too-slow-to-cut": (w, t) =>
-    `${placeName(t.machine, w.place ?? "")}: so slow an edge pushes and tears rather than cuts, and lifts little.`,
   "height-over-range": (w, t) =>
     `${placeName(t.machine, w.place ?? "")}: over the sheet's highest setting of ${show(Number(w.mostMetres), "length", t.system)}. Sure?`,
   "height-under-range": (w, t) =>
@@ -215,7 +193,6 @@ export function sayWarning(warning: Warning, told: Told): string {
 const PROVISIONAL: Record<string, (reason: ProvisionalReason, told: Told) => string> = {
   "tyres-not-checked": () => "tyres not checked in this job",
   "tyres-not-right": () => "tyres not right, or changed since",
-  "spindle-unread": (r, t) => `${placeName(t.machine, String(r.place)).toLowerCase()} not read`,
   "tyre-unread": (r, t) => `${placeName(t.machine, String(r.place)).toLowerCase()} not read`,
   "floor-not-mapped": (r) => `floor not mapped under ${r.count} of the tips`,
   "level-without-floor": () => "read from a level, but the wheels' floor is not mapped",
@@ -248,8 +225,6 @@ const FIGURE_WORDS: Record<string, string> = {
   rake: "Rake, front minus rear",
   "rake-tip-to-tip": "Rake, tip to tip",
   "cut-height": "Cuts at",
-  "tip-speed": "Tip speed",
-  "spindle-speed": "Turns at",
   "largest-residual": "Worst reading off the plane",
 };
 
@@ -260,8 +235,10 @@ export function figureName(figure: Figure, machine: Machine): string {
   return figure.id === "pressure" ? axle : `${name}, ${axle.toLowerCase()}`;
 }
 
+const isTipSpeed = ({ id }: Figure) => id.endsWith("tip-speed");
+
 export function figureValue(figure: Figure, system: UnitSystem): string {
-  if (figure.id === "tip-speed") return showTipSpeed(figure.value, system);
+  if (isTipSpeed(figure)) return showTipSpeed(figure.value, system);
   const dimension = figure.dimension as Dimension;
   const value = show(figure.value, dimension, system, figure.instrument);
   return figure.standardError === undefined
@@ -271,8 +248,7 @@ export function figureValue(figure: Figure, system: UnitSystem): string {
 
 export function toleranceWords(tolerance: Tolerance, figure: Figure, system: UnitSystem): string {
   const dimension = figure.dimension as Dimension;
-  const said = (value: number) =>
-    figure.id === "tip-speed" ? showTipSpeed(value, system) : show(value, dimension, system, figure.instrument);
+  const said = (value: number) => (isTipSpeed(figure) ? showTipSpeed(value, system) : show(value, dimension, system, figure.instrument));
   const word = STANDING_WORDS[tolerance.standing];
   if (tolerance.kind === "about") return `${said(tolerance.target)} ± ${said(tolerance.plusMinus)} · ${word}`;
   const least = tolerance.least === undefined ? "" : `from ${said(tolerance.least)} `;

@@ -14,6 +14,7 @@ const KIND_WORDS: Record<Dimension, string> = {
   seconds: "a time in seconds",
   force: "a force",
   duration: "a time",
+  share: "a share in percent",
 };
 
 /** A clear sentence, with an example, for text that is no quantity. */

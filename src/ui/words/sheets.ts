@@ -8,6 +8,7 @@ import type {
   Mark,
   OverlapDetail,
   PassDetail,
+  SpeedDetail,
   TimingDetail,
   Told as ToldAction,
   ToldCode,
@@ -17,7 +18,7 @@ import type {
 import type { Figure, ProvisionalReason, Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { Dimension, Instrument, UnitSystem } from "@/core/units";
-import { PLACE_WORDS, placeName, show, showSize, type Told, VERDICT_WORDS, type Words } from "./checks";
+import { PLACE_WORDS, placeName, show, showSize, showTipSpeed, type Told, VERDICT_WORDS, type Words } from "./checks";
 
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -275,6 +276,7 @@ const ANSWERS: Record<string, (assessment: Assessment, told: Told) => string> = 
   "blade-fit": (a, t) => sayFit(a as Assessment<FitDetail>, t),
   "blade-balance": (a, t) => sayBalance(a as Assessment<BalanceDetail>, t),
   "blade-overlap": (a, t) => sayOverlap(a as Assessment<OverlapDetail>, t),
+  "tip-speed": (a, t) => saySpeeds(a as Assessment<SpeedDetail>, t),
   "blade-timing": (a, t) => sayTiming(a as Assessment<TimingDetail>, t),
   "spindle-play": (a, t) => sayMarks(a, t, a.verdict === "in-tolerance" ? "Every spindle sound." : "Rock and turn every spindle."),
   "belt-inspection": (a, t) =>
@@ -283,6 +285,35 @@ const ANSWERS: Record<string, (assessment: Assessment, told: Told) => string> = 
   "pass-overlap": (a, t) => sayPasses(a as Assessment<PassDetail>, t),
   "turf-condition": (a, t) => sayTurf(a as Assessment<TurfDetail>, t),
 };
+
+function saySpeeds({ detail, figures, warnings, verdict }: Assessment<SpeedDetail>, { machine, system }: Told): string {
+  const over = warnings.find(({ code }) => code === "over-tip-speed-limit");
+  if (over) {
+    const limit = showTipSpeed(Number(over.limitMetresPerSecond), system);
+    return `Do not run it: ${lower(placeName(machine, over.place ?? ""))} is over the limit of ${limit}. Hold it out.`;
+  }
+  const fastest = Math.max(...figures.filter(({ id }) => id === "paper-tip-speed").map(({ value }) => value));
+  if (detail.spindles.length === 0)
+    return Number.isFinite(fastest)
+      ? `Works out at ${showTipSpeed(fastest, system)}, under the limit. Now read it.`
+      : "Work it out, then read every spindle.";
+  const slowest = [...detail.spindles].sort((a, b) => a.revolutionsPerMinute - b.revolutionsPerMinute)[0];
+  const named = placeName(machine, slowest?.spindleId ?? "");
+  if (detail.pattern === "one-stopped") return `${named} stands still.`;
+  if (detail.pattern === "one-low") return `${named} turns slower than its sisters.`;
+  if (detail.pattern === "all-low") return detail.spindles.length > 1 ? "All blades are slow." : "The blade is slow.";
+  if (detail.pattern === "mixed") return "The blades do not turn alike.";
+  if (verdict === "not-enough-readings") return "Read every spindle.";
+  const sags = figures.filter(({ id, verdict: found }) => id === "low-charge-tip-speed" && found !== "in-tolerance");
+  const lift = Math.min(...figures.filter(({ id }) => id === "lift-left").map(({ value }) => value));
+  const left = Number.isFinite(lift) ? ` ${Math.round(lift * 100)} % of the lift is left.` : "";
+  if (sags.length > 0) return `Sags at low charge.${left}`;
+  const droop = figures.find(({ id, verdict: found }) => id === "droop" && found === "out");
+  if (droop) return `Loses ${Math.round(droop.value * 100)} % under load.${left}`;
+  const slip = figures.find(({ id, verdict: found }) => id === "slip" && found === "out");
+  if (slip) return `${placeName(machine, slip.place ?? "")} loses ${Math.round(slip.value * 100)} % to slip.`;
+  return verdict === "watch" ? `Tip speed close to a limit.${left}` : `Tip speed right.${left}`;
+}
 
 function sayTiming(assessment: Assessment<TimingDetail>, told: Told): string {
   const { detail, verdict } = assessment;
@@ -417,6 +448,8 @@ const ACTIONS: Record<ToldCode, (action: ToldAction, told: Told) => string> = {
   "closer-passes": (a, t) => `Steer passes ${show(metres(a, "spacingMetres"), "distance", t.system)} apart`,
   "wider-passes": (a, t) => `Passes ${show(metres(a, "spacingMetres"), "distance", t.system)} apart are enough: the rest is time`,
   "mark-the-edge": () => "Mark on the machine where the cut really ends: it is neither deck nor tyre",
+  "look-for-load": () => "So much lost under load: look for dull edges, a packed deck, too much grass at once, a weak engine",
+  "charge-sooner": () => "Charge it sooner, or change the pack: at this charge the edge tears",
   "turn-wider": (a, t) => `Turn wider than ${sayRadius(metres(a, "radiusMetres"), t.system)} with the blades cutting`,
   "vary-direction": () => "Vary the direction; groom or cut vertically",
 };
@@ -448,6 +481,13 @@ const PART_WORDS: Record<string, string> = {
 
 const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   ...FIT_WARNINGS,
+  "over-tip-speed-limit": (w, t) =>
+    `${placeName(t.machine, w.place ?? "")}: at or over the limit${w.mostRevolutions === undefined ? "" : `; ${w.mostRevolutions} r/min at most with this blade`}. Wrong blade length, pulley or governor setting; it stays out of service until it is found.`,
+  "faster-than-paper": (w, t) =>
+    `${placeName(t.machine, w.place ?? "")} turns faster than worked out: outside diameters taken for pitch diameters, or the governor is set up.`,
+  "blade-stands": (w, t) => `${placeName(t.machine, w.place ?? "")}: belt off, key or pin sheared, or a gear broken.`,
+  "too-slow-to-cut": (w, t) =>
+    `${placeName(t.machine, w.place ?? "")}: so slow an edge pushes and tears rather than cuts, and lifts little.`,
   "not-run-mistimed": () => "Blades that touch when turned by hand are not run.",
   "belt-not-on": () => "A belt that went on too easily is not on: look at every groove again.",
   "bite-at-rated-speed": (w) => `Bite at the sheet's ${w.revolutions} r/min: under load the blades turn slower and bite more.`,
@@ -469,6 +509,7 @@ const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
 };
 
 const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
+  "spindle-unread": (r, t) => `${lower(placeName(t.machine, String(r.place)))} not read`,
   "place-unread": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not read`,
   "part-unread": (r) => `${lower(PARTS[String(r.part)] ?? String(r.part))} not looked at`,
   "as-on-the-sheet": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} taken as on the sheet`,
@@ -512,6 +553,14 @@ const FIGURES: Record<string, string> = {
   "stubble-spread": "Spread of the pricks",
   "over-the-setting": "Over the setting",
   "learnt-offset": "Offset learnt here",
+  "tip-speed": "Tip speed",
+  "paper-tip-speed": "Tip speed on paper",
+  "loaded-tip-speed": "Tip speed at work",
+  "low-charge-tip-speed": "Tip speed, low charge",
+  "spindle-speed": "Turns at",
+  slip: "Slip",
+  droop: "Lost under load",
+  "lift-left": "Lift left",
   "closest-approach": "Closest approach",
   "tip-play": "Play at the tip",
   "hub-heat": "Hub after the run",

@@ -12,7 +12,6 @@ const READ: Record<string, { dimension: Dimension; quantity: string }> &
   Record<"tyre-pressure", { dimension: Dimension; quantity: string }> = {
   "tyre-pressure": { dimension: "pressure", quantity: "pressure_pascals" },
   "deck-level": { dimension: "length", quantity: "height_metres" },
-  "tip-speed": { dimension: "rotation", quantity: "revolutions_per_minute" },
 };
 
 /** A take laid out again for correction: every reading, in the units of whoever corrects, and all that went with them. */

@@ -1,0 +1,48 @@
+import { type SpindlePattern, spindlePattern, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
+import type { Evidence } from "@/core/findings";
+import { featuresOf } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import type { ReadSpindle } from "./read";
+
+/**
+ * What the speeds say together. Spindles whose pulleys differ are compared by their share of what paper gives; low by the tips themselves
+ * where nothing else says how fast they should be: under the working range.
+ */
+export function patternOf(machine: Machine, known: readonly ReadSpindle[]): SpindlePattern {
+  const read = known.filter(({ noLoad }) => noLoad !== undefined);
+  const hasPaper = read.length > 0 && read.every(({ paper }) => paper !== undefined);
+  const speeds = read.map(({ noLoad, paper }) => (noLoad?.revolutionsPerMinute ?? 0) / (hasPaper ? (paper?.revolutionsPerMinute ?? 1) : 1));
+  const rated = hasPaper ? 1 : machine.sheet.blade?.ratedRevolutionsPerMinute;
+  const pattern = read.length === 0 ? "alike" : spindlePattern(speeds, rated);
+  const isSlow = read.length > 0 && read.every(({ noLoad }) => (noLoad?.metresPerSecond ?? 0) < WORKING_RANGE.from);
+  return pattern === "alike" && isSlow ? "all-low" : pattern;
+}
+
+/** What the pattern speaks to; nothing before every spindle was read, since the one not read may be the one that stands. */
+export function evidenceOf(args: { machine: Machine; known: readonly ReadSpindle[]; pattern: SpindlePattern }): Evidence[] {
+  const { machine, known, pattern } = args;
+  const hasBelt = featuresOf(machine).includes("belt");
+  const check = "tip-speed";
+  const clear = (...causes: string[]): Evidence[] =>
+    causes.filter((cause) => hasBelt || cause === "engine-speed-low").map((cause) => ({ check, cause, result: "not-found" }));
+  const isOver = known.some(({ noLoad, paper }) => [noLoad, paper].some((one) => (one?.metresPerSecond ?? 0) >= TIP_SPEED_LIMIT));
+  if (known.some(({ noLoad }) => noLoad === undefined) || isOver) return [];
+  const sags = known.some(({ lowCharge }) => lowCharge !== undefined && lowCharge.metresPerSecond < WORKING_RANGE.from);
+  switch (pattern) {
+    case "alike":
+      if (sags) return [...clear("belt-off", "belt-slipping"), { check, cause: "engine-speed-low", result: "suspect" }];
+      return clear("belt-off", "belt-slipping", "engine-speed-low");
+    case "one-stopped":
+      return [...(hasBelt ? [{ check, cause: "belt-off", result: "suspect" as const }] : []), ...clear("engine-speed-low")];
+    case "one-low":
+      return hasBelt
+        ? [{ check, cause: "belt-slipping", result: "suspect" }, ...clear("belt-off", "engine-speed-low")]
+        : clear("engine-speed-low");
+    case "all-low":
+      return hasBelt
+        ? [{ check, causes: ["engine-speed-low", "belt-slipping"], result: "suspect" }, ...clear("belt-off")]
+        : [{ check, cause: "engine-speed-low", result: "suspect" }];
+    case "mixed":
+      return [];
+  }
+}

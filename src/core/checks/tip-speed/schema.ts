@@ -1,0 +1,53 @@
+import * as z from "zod";
+
+const turning = z.number().min(0).max(20_000);
+const pitch = z.number().positive().max(1);
+const share = z.number().min(0).max(1);
+
+const oneSchema = z.object({
+  /** By tachometer, drive engaged, full throttle, no load; of a cordless machine at full charge. 0 for one that stands. */
+  revolutionsPerMinute: turning.optional(),
+  /** Cutting its usual grass. */
+  loadedRevolutionsPerMinute: turning.optional(),
+  /** Of a cordless machine, as the first reading but at low charge. */
+  lowChargeRevolutionsPerMinute: turning.optional(),
+  drivenPitchMetres: pitch.optional(),
+});
+
+/** Rule version 1 wrote spindles as a list; what was kept then can still be read. */
+const listedSchema = z.array(z.looseObject({ spindleId: z.string().min(1).max(60) })).max(7);
+
+/** A list as a record by place; one named twice cannot be told apart any more, so it is refused here. */
+function byPlace(value: unknown, context: z.RefinementCtx): unknown {
+  const listed = listedSchema.safeParse(value);
+  if (!listed.success) return value;
+  for (const [index, { spindleId }] of listed.data.entries()) {
+    if (listed.data.findIndex((one) => one.spindleId === spindleId) < index)
+      context.addIssue({ code: "custom", message: "place-read-twice", path: [index, "spindleId"] });
+  }
+  return Object.fromEntries(listed.data.map(({ spindleId, ...rest }) => [spindleId, rest]));
+}
+
+export const speedReadingsSchema = z.object({
+  spindles: z.preprocess(byPlace, z.record(z.string(), oneSchema).default({})),
+  /** What is worked out before the machine is run up. */
+  paper: z
+    .object({
+      /** Of the shaft the drive pulley sits on, the gearbox's input, or the blade's own. */
+      engineRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+      drivePitchMetres: pitch.optional(),
+      toothRatio: z.number().positive().max(20).optional(),
+      slip: z.number().min(0).max(0.5).optional(),
+    })
+    .default({}),
+  /** Of a cordless machine: how full its pack was. */
+  charge: z.object({ full: share.optional(), low: share.optional() }).default({}),
+  groundMetresPerSecond: z.number().positive().max(20).optional(),
+});
+
+export type SpeedReadings = {
+  spindles: Record<string, z.output<typeof oneSchema>>;
+  paper: { engineRevolutionsPerMinute?: number; drivePitchMetres?: number; toothRatio?: number; slip?: number };
+  charge: { full?: number; low?: number };
+  groundMetresPerSecond?: number;
+};

@@ -1,0 +1,88 @@
+import { describe, expect, it } from "vitest";
+import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/demo/fleet";
+import { hoursADay, isGreaseOverdue, isRotation, type SpindleEntry, spindleStandings } from "./spindles";
+
+const machineOf = (fleetNumber: string) => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
+const day = (n: number) => new Date(Date.UTC(2026, 0, 1) + n * 86_400_000).toISOString();
+/** Two hours a day from day 0, read every ten days. */
+const meter = Array.from({ length: 31 }, (_, k) => ({ at: day(10 * k), meterHours: 1000 + 20 * k }));
+const NOW = day(300);
+
+const standing = (entries: readonly SpindleEntry[], machine = machineOf("ZT-1")) => spindleStandings({ machine, entries, meter, now: NOW });
+const at = (place: string, entries: readonly SpindleEntry[]) => standing(entries).find((one) => one.place === place);
+
+/** Trade handbook, spindle-play: 50 h look and top up, 200 h purge (estimate). */
+describe("grease by hours", () => {
+  it("counts from the meter at the day it was greased, and forecasts at the recent rate (by hand: 2 h a day)", () => {
+    const left = at("left", [{ kind: "topped-up", place: "left", at: day(285) }]);
+    expect(left).toMatchObject({ from: "left", state: "good", next: { what: "top-up" } });
+    expect(left?.sinceGreaseHours).toBeCloseTo(30, 9);
+    expect(left?.next?.inHours).toBeCloseTo(20, 9);
+    expect(left?.next?.on).toBe(day(310));
+  });
+
+  it.each([
+    [270, "due"],
+    [276, "soon"],
+    [280, "good"],
+  ])("greased on day %i of 300 it is %s", (greased, state) => {
+    expect(at("left", [{ kind: "topped-up", place: "left", at: day(greased) }])?.state).toBe(state);
+  });
+
+  it("wants a purge after 200 h however often it was topped up, and new bearings begin both anew", () => {
+    const entries: SpindleEntry[] = [
+      { kind: "purged", place: "left", at: day(190) },
+      { kind: "topped-up", place: "left", at: day(299) },
+    ];
+    expect(at("left", entries)).toMatchObject({ state: "due", next: { what: "purge" } });
+    const renewed = at("left", [...entries, { kind: "bearings-new", place: "left", at: NOW }]);
+    expect([renewed?.sinceBearingsHours, renewed?.sincePurgeHours, renewed?.state]).toEqual([0, 0, "good"]);
+  });
+
+  it("does not make up what nobody logged, and says nothing is due of sealed bearings or of an engine's own shaft", () => {
+    expect(at("middle", [{ kind: "topped-up", place: "left", at: day(299) }])).toEqual({
+      place: "middle",
+      from: "middle",
+      state: "unknown",
+    });
+    expect(standing([], machineOf("FD-1")).map(({ state }) => state)).toEqual(["sealed", "sealed", "sealed"]);
+    expect(standing([], machineOf("WP-1"))).toEqual([]);
+    expect(
+      spindleStandings({ machine: machineOf("ZT-1"), entries: [{ kind: "topped-up", place: "left", at: day(1) }], meter: [], now: NOW })[0]
+        ?.state,
+    ).toBe("unknown");
+    expect(isGreaseOverdue(standing([{ kind: "topped-up", place: "right", at: day(0) }]))).toBe(true);
+  });
+});
+
+describe("spindles moved round", () => {
+  const round = { left: "middle", middle: "right", right: "left" };
+
+  it("take their log with them", () => {
+    const entries: SpindleEntry[] = [
+      { kind: "topped-up", place: "left", at: day(280) },
+      { kind: "moved", moves: round, at: day(290) },
+      { kind: "topped-up", place: "left", at: day(295) },
+    ];
+    expect(at("middle", entries)).toMatchObject({ from: "left", sinceGreaseHours: expect.closeTo(40, 9) });
+    expect(at("left", entries)).toMatchObject({ from: "right", sinceGreaseHours: expect.closeTo(10, 9) });
+    const home = [...entries, ...[296, 297].map((n): SpindleEntry => ({ kind: "moved", moves: round, at: day(n) }))];
+    expect(standing(home).map(({ place, from }) => place === from)).toEqual([true, true, true]);
+  });
+
+  it("need every place once, coming and going", () => {
+    const places = ["left", "middle", "right"];
+    expect(isRotation(round, places)).toBe(true);
+    expect(isRotation({ left: "right", right: "left" }, places)).toBe(true);
+    for (const bad of [{}, { left: "left" }, { left: "middle" }, { left: "middle", right: "middle" }, { left: "fourth", fourth: "left" }])
+      expect(isRotation(bad as Record<string, string>, places)).toBe(false);
+  });
+});
+
+it("hours a day come from the last six weeks, from less where less was read, and from no single reading", () => {
+  const slow = [...meter, { at: day(360), meterHours: 1606 }];
+  expect(hoursADay(slow, day(360))).toBeCloseTo(6 / 60, 9);
+  expect(hoursADay(meter.slice(-2), NOW)).toBeCloseTo(2, 9);
+  expect(hoursADay(meter.slice(0, 1), NOW)).toBeUndefined();
+});
