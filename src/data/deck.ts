@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { liveSteps } from "@/core/jobs";
-import { type DeckMove, deckState, moveProblems } from "@/core/sequences/deck-off";
+import { moveProblems } from "@/core/sequences/counted";
+import { type DeckMove, deckState, deckSteps } from "@/core/sequences/deck-off";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -27,7 +28,7 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
     requireState(db, jobId, "locked-out");
     const { machine } = getMachine(db, job.machineId);
     const moves = deckMoves(liveSteps(listSteps(db, jobId)));
-    const problems = moveProblems(machine, moves, move);
+    const problems = moveProblems(deckSteps(machine), moves, move);
     if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
     if (problems.length > 0) throw new AppError("invalid", { issues: problems.map((problem) => ({ ...problem, path: ["counts"] })) });
     const stepId = addStep(db, doing, { jobId, kind: "deck", data: move });

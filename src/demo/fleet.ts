@@ -191,7 +191,7 @@ function threeBladeZeroTurn(): MachineInput {
     sheet: {
       drive: { engineRevolutionsPerMinute: 3600, usualDroop: 0.07 },
       belt: belt(
-        132,
+        95.4,
         ["drive", "Engine pulley", [0, 9], 5.5],
         ["right-idler", "Right idler", [5, 13], 3, "back"],
         ["right", "Right pulley", [16.2, 20], 4.95],
@@ -238,7 +238,7 @@ function twoBladeZeroTurn(): MachineInput {
     sheet: {
       drive: { engineRevolutionsPerMinute: 3600 },
       belt: belt(
-        100,
+        78,
         ["drive", "Engine pulley", [0, 6], 5],
         ["right-idler", "Right idler", [4.5, 11], 3, "back"],
         ["right", "Right pulley", [10.2, 24.5], 5.45],
@@ -287,7 +287,7 @@ function bellyDeckTractor(): MachineInput {
     sheet: {
       drive: { engineRevolutionsPerMinute: 3000 },
       belt: belt(
-        110,
+        87.2,
         ["drive", "Engine pulley", [0, 44], 5.5],
         ["left-idler", "Left idler", [-4.5, 39], 3, "back"],
         ["left", "Left pulley", [-11.3, 22], 5.5],
@@ -378,7 +378,7 @@ function frontDeckRider(): MachineInput {
     sheet: {
       drive: { engineRevolutionsPerMinute: 3000 },
       belt: belt(
-        150,
+        111.8,
         ["drive", "Gearbox pulley", [0, 24], 6.2],
         ["right-idler", "Right idler", [5.5, 28], 3.2, "back"],
         ["right", "Right pulley", [19.8, 32], 5.55],

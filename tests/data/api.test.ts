@@ -109,14 +109,16 @@ describe("reckoning", () => {
       "blade-timing",
       "belt-inspection",
       "spindle-play",
+      "gearbox-inspection",
       "tip-speed",
+      "vibration-reading",
       "ground-speed",
       "pass-overlap",
     ]);
     for (const one of body.checks)
       expect([
         one.readingsSchema.type,
-        one.kinds.includes(one.id === "blade-timing" ? "geared-rider" : "zero-turn"),
+        one.kinds.includes(["blade-timing", "gearbox-inspection"].includes(one.id) ? "geared-rider" : "zero-turn"),
         one.minutes > 0,
       ]).toEqual(["object", true, true]);
     expect((await answered(check("deck-level", {}, ""))).status).toBe(422);

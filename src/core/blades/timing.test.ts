@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clearRanges, closestApproach, gapAt, sameSenseGap, type TimedPair, toothAngle } from "./timing";
+import { clearRanges, closestApproach, gapAt, sameSenseGap, searchedRanges, type TimedPair, toothAngle } from "./timing";
 
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
 const deg = (radians: number) => (radians * 180) / Math.PI;
@@ -26,8 +26,12 @@ describe("two geared blades that turn the same way", () => {
   });
 
   it("are clear from 86.6 to 93.4° only, and keep a quarter inch from 88.8 to 91.2° (trade handbook)", () => {
-    const [clear, ...others] = clearRanges(pair("same"), 0);
-    expect(others).toEqual([]);
+    for (const search of [clearRanges, searchedRanges]) {
+      const [found, ...others] = search(pair("same"), 0);
+      expect([others, deg(found?.fromPhase ?? 0)]).toEqual([[], expect.closeTo(86.6, 1)]);
+      expect(search({ ...pair("same"), centresMetres: 14 }, 0)).toEqual([]);
+    }
+    const [clear] = clearRanges(pair("same"), 0);
     expect([deg(clear?.fromPhase ?? 0), deg(clear?.toPhase ?? 0)]).toEqual([expect.closeTo(86.6, 1), expect.closeTo(93.4, 1)]);
     const [kept] = clearRanges(pair("same"), 0.25);
     expect([deg(kept?.fromPhase ?? 0), deg(kept?.toPhase ?? 0)]).toEqual([expect.closeTo(88.8, 1), expect.closeTo(91.2, 1)]);

@@ -3,6 +3,8 @@ import type { TimingDetail } from "./blade-timing";
 import type { GroundSpeedDetail } from "./ground-speed";
 import type { PassDetail } from "./pass-overlap";
 import { assessed, figure, IN, machineOf, refused, saysOf } from "./sheets.testing";
+import { spindlePlay } from "./spindle-play";
+import type { VibrationDetail } from "./vibration-reading";
 
 const zeroTurn = machineOf("ZT-1");
 const geared = machineOf("GR-1");
@@ -164,5 +166,169 @@ describe("pass-overlap", () => {
     expect(saysOf(tight, "turn-too-tight")).toBe("seen");
     expect(tight.actions).toContainEqual({ code: "turn-wider", radiusMetres: expect.closeTo(241 * IN, 1) });
     expect(saysOf(pass({ ...base, tightestTurnMetres: 300 * IN }), "turn-too-tight")).toBe("not-found");
+  });
+});
+
+/** What is looked at, and what follows: trade handbook, gearbox-inspection. */
+describe("gearbox-inspection", () => {
+  const sound = {
+    teeth: "whole",
+    pin: "straight",
+    metal: "none",
+    bearings: "smooth",
+    seal: "dry",
+    sealFace: "unworn",
+    oil: "clean",
+    depthMetres: 2.25 * IN,
+    stood: "hours",
+  };
+  const look = (left: object, others: object = {}) =>
+    assessed<{ again: string[] }>("gearbox-inspection", geared, {
+      boxes: { "left-box": { ...sound, ...left }, "middle-box": { ...sound, ...others }, "right-box": { ...sound, ...others } },
+    });
+
+  it("passes three sound boxes and clears both causes, and only once every one was looked into", () => {
+    const result = look({});
+    expect([result.verdict, saysOf(result, "gear-teeth-broken"), saysOf(result, "gearbox-oil-low")]).toEqual([
+      "in-tolerance",
+      "not-found",
+      "not-found",
+    ]);
+    const some = assessed("gearbox-inspection", geared, { boxes: { "left-box": sound } });
+    expect([some.verdict, saysOf(some, "gear-teeth-broken")]).toEqual(["not-enough-readings", undefined]);
+  });
+
+  it.each([
+    ["a broken tooth", { teeth: "broken" }, "stop", "gear-teeth-broken", "seen", "rebuild-box"],
+    ["a sheared pin", { pin: "sheared" }, "stop", "gear-teeth-broken", "seen", "change-pin"],
+    ["a pin that bent instead of shearing", { pin: "bent" }, "out", "gear-teeth-broken", "suspect", "change-pin"],
+    ["chips in the oil", { metal: "chips" }, "out", "gear-teeth-broken", "seen", "rebuild-box"],
+    ["a seal that weeps", { seal: "weeps" }, "out", "gearbox-oil-low", "seen", "change-seal"],
+    ["oil a quarter inch low", { depthMetres: 2.5 * IN }, "out", "gearbox-oil-low", "seen", "fill-oil"],
+    ["fine metal only", { metal: "fine" }, "watch", "gear-teeth-broken", "not-found", undefined],
+  ])("%s", (_, more, verdict, cause, result, action) => {
+    const found = look(more);
+    expect([found.verdict, saysOf(found, cause), found.actions[0]?.code]).toEqual([verdict, result, action]);
+  });
+
+  it("of connected boxes just filled is to be read again after standing, and too much oil is let out", () => {
+    const fresh = look({ stood: "just-filled" });
+    expect([fresh.detail.again, fresh.provisional, fresh.actions.map(({ code }) => code)]).toEqual([
+      ["left-box"],
+      [{ code: "oil-not-stood", place: "left-box" }],
+      ["oil-again"],
+    ]);
+    expect(look({ depthMetres: 2 * IN }).actions[0]).toMatchObject({ code: "let-oil-out", metres: expect.closeTo(0.25 * IN, 9) });
+  });
+
+  it("is not for a belt deck, nor for a box that is not there", () => {
+    expect(refused("gearbox-inspection", zeroTurn, {})).toEqual(["check-not-for-this-machine at machine.kind"]);
+    expect(refused("gearbox-inspection", geared, { boxes: { fourth: sound } })).toEqual(["unknown-gearbox at readings.boxes.fourth"]);
+  });
+});
+
+/** A hand cannot tell an unbalanced blade from a worn bearing: one finding for both (trade handbook, causes). */
+describe("vibration felt by hand", () => {
+  const felt = (machine: object, more: object = {}) => assessed<VibrationDetail>("vibration-reading", zeroTurn, { machine, ...more });
+  const strong = { felt: "strong", with: "blades", worst: "at-full", where: "deck" };
+
+  it("with the blades suspects one of two causes, most at the hub where it is strong", () => {
+    const result = felt(strong, { spindles: { left: { felt: "none" }, middle: { felt: "strong" } }, worstRevolutionsPerMinute: 3600 });
+    expect([result.verdict, saysOf(result, "spindle-bearing-worn"), result.detail]).toEqual([
+      "out",
+      "one of 2",
+      { worstAt: ["middle"], timesPerSecond: 60 },
+    ]);
+    expect(result.actions[0]).toMatchObject({ code: "look-at-blades", place: "middle" });
+  });
+
+  it("of the engine alone, of travel, or none at all clears the blades", () => {
+    for (const runs of ["engine-alone", "travel"])
+      expect(["blade-unbalanced", "spindle-bearing-worn"].map((cause) => saysOf(felt({ ...strong, with: runs }), cause))).toEqual([
+        "not-found",
+        "not-found",
+      ]);
+    expect(felt({ felt: "none" }).verdict).toBe("in-tolerance");
+  });
+
+  it("waits for what has to run for it to be felt, and says it was felt and not recorded", () => {
+    expect(felt({ felt: "light" }).verdict).toBe("not-enough-readings");
+    expect(felt({ ...strong, felt: "light" })).toMatchObject({ verdict: "watch", provisional: [{ code: "felt-not-recorded" }] });
+    expect(refused("vibration-reading", zeroTurn, { spindles: { fourth: { felt: "none" } } })).toEqual([
+      "unknown-spindle at readings.spindles.fourth",
+    ]);
+  });
+});
+
+describe("a blade on the engine's own shaft", () => {
+  const walk = machineOf("WP-1");
+  const cordless = machineOf("WC-1");
+  const sound = { playMetres: 0.0002, feel: "smooth", wrap: "none", key: "whole", shaftEnd: "true" };
+  const look = (machine: typeof walk, more: object = {}) =>
+    assessed("spindle-play", machine, { spindles: { blade: { ...sound, ...more } } });
+
+  it("after a strike is judged by key and shaft's end; a petrol engine's own goes out of service", () => {
+    expect([look(walk).verdict, saysOf(look(walk), "crankshaft-bent-or-key-sheared")]).toEqual(["in-tolerance", "not-found"]);
+    for (const more of [{ key: "sheared" }, { shaftEnd: "wobbles" }]) {
+      const bad = look(walk, more);
+      expect([bad.verdict, saysOf(bad, "crankshaft-bent-or-key-sheared"), bad.actions[0]?.code]).toEqual([
+        "stop",
+        "seen",
+        "hold-for-crankshaft",
+      ]);
+    }
+    expect(saysOf(look(cordless, { key: "sheared" }), "crankshaft-bent-or-key-sheared")).toBeUndefined();
+  });
+
+  it("asks for neither seat nor grease", () => {
+    const asked = spindlePlay.form?.(walk, {}).fields.map(({ path }) => path.at(-1));
+    expect(asked).toEqual(["playMetres", "feel", "wrap", "key", "shaftEnd", "hubKelvin"]);
+    expect(look(walk, { key: undefined }).verdict).toBe("not-enough-readings");
+  });
+});
+
+describe("hub heat typed in mixed units", () => {
+  const sound = { playMetres: 0.0004, feel: "smooth", wrap: "none", seat: "flush" };
+  const fahrenheit = (value: number) => (value + 459.67) / 1.8;
+  const hubs = (heats: readonly number[]) =>
+    assessed("spindle-play", zeroTurn, {
+      spindles: Object.fromEntries(["left", "middle", "right"].map((id, k) => [id, { ...sound, hubKelvin: heats[k] }])),
+    });
+
+  it("does not accuse two hubs because the third was typed in °C into a °F field, and says so", () => {
+    const mixed = hubs([115, 46, 118].map(fahrenheit));
+    expect([mixed.warnings, mixed.marks?.some(({ code }) => code === "hot")]).toEqual([
+      [{ code: "hub-unit-doubtful", place: "middle" }],
+      false,
+    ]);
+    expect(mixed.provisional).toEqual([{ code: "hub-unit-doubtful", place: "middle" }]);
+  });
+
+  it("still says which hub is hot where only one scale makes sense", () => {
+    const hot = hubs([115, 165, 118].map(fahrenheit));
+    expect([hot.warnings, hot.marks?.find(({ code }) => code === "hot")?.place]).toEqual([[], "middle"]);
+  });
+});
+
+describe("what the spindle log brings", () => {
+  it("asks for grease by how many hours it is over, beside whatever is found", () => {
+    const sound = { playMetres: 0.0004, feel: "smooth", wrap: "none", seat: "flush" };
+    const result = assessed("spindle-play", zeroTurn, {
+      spindles: { left: sound, middle: sound, right: sound },
+      grease: [{ place: "left", what: "purge", overHours: 12 }],
+    });
+    expect([result.verdict, result.actions]).toEqual([
+      "in-tolerance",
+      [{ code: "grease-spindle", place: "left", what: "purge", overHours: 12 }],
+    ]);
+  });
+});
+
+describe("a belt of another length than the sheet's", () => {
+  it("is out past half an inch (estimate), and suspected of slipping", () => {
+    const read = (inches: number) => assessed("belt-inspection", zeroTurn, { lengthMetres: inches * IN });
+    expect(figure(read(95.8), "belt-length")?.verdict).toBe("in-tolerance");
+    const other = read(97);
+    expect([other.verdict, saysOf(other, "belt-slipping"), other.actions[0]?.code]).toEqual(["out", "suspect", "belt-of-length"]);
   });
 });

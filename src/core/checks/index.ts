@@ -23,6 +23,7 @@ export {
 } from "./deck-level";
 export { SIDE_TOLERANCE_METRES } from "./deck-level/rules";
 export { type Field, type Form, type Group, keyOf, packReadings, type ReadingRow, readAt, rowsOf } from "./form";
+export type { GearboxReadings } from "./gearbox-inspection";
 export type { GroundSpeedDetail } from "./ground-speed";
 export type { PassDetail } from "./pass-overlap";
 export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registry";
@@ -30,3 +31,4 @@ export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed
 export type { TurfDetail, TurfReadings } from "./turf-condition";
 export type { Action, Assessment, Check, Mark, ReadingProblem, Told, ToldCode } from "./types";
 export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";
+export type { VibrationDetail } from "./vibration-reading";

@@ -11,6 +11,7 @@ import { bladeTrack } from "./blade-track";
 import { cuttingHeight } from "./cutting-height";
 import { deckCleanliness } from "./deck-cleanliness";
 import { deckLevel } from "./deck-level";
+import { gearboxInspection } from "./gearbox-inspection";
 import { groundSpeed } from "./ground-speed";
 import { hangerInspection } from "./hanger-inspection";
 import { passOverlap } from "./pass-overlap";
@@ -19,6 +20,7 @@ import { tipSpeedCheck } from "./tip-speed";
 import { turfCondition } from "./turf-condition";
 import type { Check } from "./types";
 import { tyrePressure } from "./tyre-pressure";
+import { vibrationReading } from "./vibration-reading";
 
 /** Every check with a worksheet. Screen, API, job card and diagnosis use this one list: a new check is added here and nowhere else. */
 export const WORKSHEETS: readonly Check[] = [
@@ -37,7 +39,9 @@ export const WORKSHEETS: readonly Check[] = [
   bladeTiming,
   beltInspection,
   spindlePlay,
+  gearboxInspection,
   tipSpeedCheck,
+  vibrationReading,
   groundSpeed,
   passOverlap,
 ] as unknown as Check[];

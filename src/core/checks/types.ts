@@ -71,6 +71,18 @@ export type ToldCode =
   | "wider-passes"
   | "mark-the-edge"
   | "turn-wider"
+  | "rebuild-box"
+  | "change-pin"
+  | "change-seal"
+  | "change-oil"
+  | "fill-oil"
+  | "let-oil-out"
+  | "oil-again"
+  | "look-at-engine"
+  | "look-at-wheels"
+  | "look-at-blades"
+  | "grease-spindle"
+  | "belt-of-length"
   | "look-for-load"
   | "charge-sooner";
 

@@ -1,6 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.testing";
-import { type DeckMove, deckState, deckSteps, moveProblems } from "./deck-off";
+import { moveProblems as problemsOf } from "./counted";
+import { type DeckMove, deckState, deckSteps } from "./deck-off";
+
+const moveProblems = (machine: Parameters<typeof deckSteps>[0], moves: readonly DeckMove[], move: DeckMove) =>
+  problemsOf(deckSteps(machine), moves, move);
 
 const tractor = machineOf("BD-1");
 const zeroTurn = machineOf("ZT-1");

@@ -14,9 +14,11 @@ import type {
   ToldCode,
   Track,
   TurfDetail,
+  VibrationDetail,
 } from "@/core/checks";
 import type { Figure, ProvisionalReason, Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
+import { gearboxes } from "@/core/sequences/rebuild";
 import type { Dimension, Instrument, UnitSystem } from "@/core/units";
 import { PLACE_WORDS, placeName, show, showSize, showTipSpeed, type Told, VERDICT_WORDS, type Words } from "./checks";
 
@@ -85,6 +87,22 @@ const STATES: Record<string, string> = {
   grass: "wound with grass",
   wire: "wound with wire",
   hot: "hotter than its sisters",
+  "key-sheared": "key sheared or marked",
+  "shaft-wobbles": "shaft's end wobbles",
+  chipped: "tooth chipped",
+  sheared: "pin sheared",
+  chips: "chips in the oil",
+  fine: "fine metal in the oil",
+  runs: "seal runs",
+  weeps: "seal weeps",
+  grooved: "shaft grooved under the seal",
+  milky: "oil milky",
+  burnt: "oil burnt",
+  "oil-low": "oil low",
+  "oil-high": "oil too high",
+  "felt-none": "nothing felt",
+  "felt-light": "light shaking",
+  "felt-strong": "strong shaking",
   "every-groove": "in every groove",
   "off-one": "off a groove",
   other: "another path than the picture",
@@ -115,6 +133,8 @@ export const sayState = (code: string | undefined): string => STATES[code ?? ""]
 export function sheetPlace(machine: Machine, place: string): string {
   const named = PARTS[place];
   if (named) return named;
+  const box = gearboxes(machine).find(({ id }) => id === place);
+  if (box) return box.label;
   const wheel = machine.deck?.antiScalpWheels.find(({ id }) => id === place);
   if (wheel) return wheel.label;
   const [first, second] = place.split(":");
@@ -276,6 +296,8 @@ const ANSWERS: Record<string, (assessment: Assessment, told: Told) => string> = 
   "blade-fit": (a, t) => sayFit(a as Assessment<FitDetail>, t),
   "blade-balance": (a, t) => sayBalance(a as Assessment<BalanceDetail>, t),
   "blade-overlap": (a, t) => sayOverlap(a as Assessment<OverlapDetail>, t),
+  "gearbox-inspection": (a, t) => sayMarks(a, t, a.verdict === "in-tolerance" ? "Every gearbox sound." : "Look into every gearbox."),
+  "vibration-reading": (a, t) => sayVibration(a as Assessment<VibrationDetail>, t),
   "tip-speed": (a, t) => saySpeeds(a as Assessment<SpeedDetail>, t),
   "blade-timing": (a, t) => sayTiming(a as Assessment<TimingDetail>, t),
   "spindle-play": (a, t) => sayMarks(a, t, a.verdict === "in-tolerance" ? "Every spindle sound." : "Rock and turn every spindle."),
@@ -285,6 +307,21 @@ const ANSWERS: Record<string, (assessment: Assessment, told: Told) => string> = 
   "pass-overlap": (a, t) => sayPasses(a as Assessment<PassDetail>, t),
   "turf-condition": (a, t) => sayTurf(a as Assessment<TurfDetail>, t),
 };
+
+function sayVibration({ verdict, actions, detail }: Assessment<VibrationDetail>, { machine }: Told): string {
+  if (verdict === "in-tolerance") return "Runs smooth.";
+  if (verdict === "not-enough-readings") return "What is felt, where, with what running.";
+  const size = verdict === "out" ? "Strong" : "Light";
+  const what = actions.some(({ code }) => code === "look-at-engine")
+    ? "from the engine, not the blades"
+    : actions.some(({ code }) => code === "look-at-wheels")
+      ? "from wheels and travel, not the blades"
+      : detail.worstAt[0]
+        ? `with the blades, most at the ${lower(placeName(machine, detail.worstAt[0]))}`
+        : "with the blades";
+  const often = detail.timesPerSecond === undefined ? "" : ` Once a turn is ${Math.round(detail.timesPerSecond)} times a second.`;
+  return `${size} shaking, ${what}.${often}`;
+}
 
 function saySpeeds({ detail, figures, warnings, verdict }: Assessment<SpeedDetail>, { machine, system }: Told): string {
   const over = warnings.find(({ code }) => code === "over-tip-speed-limit");
@@ -448,6 +485,29 @@ const ACTIONS: Record<ToldCode, (action: ToldAction, told: Told) => string> = {
   "closer-passes": (a, t) => `Steer passes ${show(metres(a, "spacingMetres"), "distance", t.system)} apart`,
   "wider-passes": (a, t) => `Passes ${show(metres(a, "spacingMetres"), "distance", t.system)} apart are enough: the rest is time`,
   "mark-the-edge": () => "Mark on the machine where the cut really ends: it is neither deck nor tyre",
+  "rebuild-box": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: rebuild it, gears as a pair, bearings and seals new`,
+  "change-pin": (a, t) =>
+    a.what === "bent"
+      ? `${sheetPlace(t.machine, a.place ?? "")}: a pin that bends instead of shearing may be the wrong part: compare before another goes in`
+      : `${sheetPlace(t.machine, a.place ?? "")}: new pin of the sheet, and look for what stopped the blade`,
+  "change-seal": (a, t) =>
+    a.what === "grooved"
+      ? `${sheetPlace(t.machine, a.place ?? "")}: new seal, seated a little to one side on clean shaft`
+      : `${sheetPlace(t.machine, a.place ?? "")}: new seal, square and level, lip oiled; never the old one with sealant`,
+  "change-oil": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: change the oil${a.what === "milky" ? ", and find where the water came in" : ""}`,
+  "fill-oil": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: ${length(metres(a, "metres"), t.system, "gauge")} low; fill to ${length(metres(a, "wantedMetres"), t.system, "gauge")} under the cover`,
+  "let-oil-out": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: ${length(metres(a, "metres"), t.system, "gauge")} too high; let it out`,
+  "oil-again": (a, t) => `${sheetPlace(t.machine, a.place ?? "")}: read it again after it stood: connected boxes level out over hours`,
+  "look-at-engine": () => "Look at engine mounts, flywheel and key; the blades have no part in it",
+  "look-at-wheels": () => "Look at tyres, rims and wheel bearings; the blades have no part in it",
+  "look-at-blades": (a, t) =>
+    `${a.place ? `Begin at the ${lower(sheetPlace(t.machine, a.place))}: ` : ""}${a.single ? "balance and track, then the shaft" : "balance, track and bolt of each blade, then spindle play"}`,
+  "grease-spindle": (a, t) =>
+    `${sheetPlace(t.machine, a.place ?? "")}: ${a.what === "purge" ? "purge until it runs clean" : "grease"}, ${Math.round(Number(a.overHours))} h overdue; not packed solid`,
+  "belt-of-length": (a, t) => `Another belt than the sheet's: ${length(metres(a, "wantedMetres"), t.system, "gauge")} belongs on it`,
   "look-for-load": () => "So much lost under load: look for dull edges, a packed deck, too much grass at once, a weak engine",
   "charge-sooner": () => "Charge it sooner, or change the pack: at this charge the edge tears",
   "turn-wider": (a, t) => `Turn wider than ${sayRadius(metres(a, "radiusMetres"), t.system)} with the blades cutting`,
@@ -481,6 +541,11 @@ const PART_WORDS: Record<string, string> = {
 
 const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   ...FIT_WARNINGS,
+  "not-run-broken-gears": () => "Not run with a broken tooth or a sheared pin: a freed blade meets its neighbour.",
+  "not-run-bent-shaft": () => "Not run: a bent shaft or a sheared key throws the blade's weight about. Out of service.",
+  "hub-unit-doubtful": (w, t) =>
+    `${sheetPlace(t.machine, w.place ?? "")}: its heat fits the others only in the other scale. Read it again, with °F or °C behind it.`,
+  "strong-shaking": () => "Strong shaking loosens bolts and breaks spindles: find it before it goes out.",
   "over-tip-speed-limit": (w, t) =>
     `${placeName(t.machine, w.place ?? "")}: at or over the limit${w.mostRevolutions === undefined ? "" : `; ${w.mostRevolutions} r/min at most with this blade`}. Wrong blade length, pulley or governor setting; it stays out of service until it is found.`,
   "faster-than-paper": (w, t) =>
@@ -513,6 +578,10 @@ const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
   "place-unread": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not read`,
   "part-unread": (r) => `${lower(PARTS[String(r.part)] ?? String(r.part))} not looked at`,
   "as-on-the-sheet": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} taken as on the sheet`,
+  "oil-not-stood": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} just filled: oil not level yet`,
+  "no-oil-depth-on-sheet": (r, t) => `the sheet has no oil depth for the ${lower(sheetPlace(t.machine, String(r.place)))}`,
+  "felt-not-recorded": () => "felt by hand, not recorded",
+  "hub-unit-doubtful": (r, t) => `heat of the ${lower(sheetPlace(t.machine, String(r.place)))} may be in the other scale`,
   "not-swapped": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned end for end`,
   "not-turned": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned by hand`,
   "blade-width-assumed": (r, t) =>
@@ -562,6 +631,9 @@ const FIGURES: Record<string, string> = {
   droop: "Lost under load",
   "lift-left": "Lift left",
   "closest-approach": "Closest approach",
+  "oil-depth": "Cover down to the oil",
+  "worst-at": "Worst at",
+  "belt-length": "Belt",
   "tip-play": "Play at the tip",
   "hub-heat": "Hub after the run",
   travels: "Travels at",

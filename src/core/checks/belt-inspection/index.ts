@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { Evidence, Verdict } from "@/core/findings";
+import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { choices, type Form } from "../form";
 import type { Action, Assessment, Check, Mark } from "../types";
@@ -22,6 +22,8 @@ export const beltReadingsSchema = z.object({
     })
     .default({}),
   guards: z.object({ state: z.enum(["on", "missing"]).optional() }).default({}),
+  /** As marked on the belt, or measured round it on the pitch line. */
+  lengthMetres: z.number().positive().max(20).optional(),
   /** Every blade seen to turn as the drive or one blade is turned by hand. */
   spindles: z.record(z.string(), z.object({ turns: z.enum(["turns", "stands"]) })).default({}),
 });
@@ -30,7 +32,7 @@ export type BeltReadings = z.output<typeof beltReadingsSchema>;
 
 export const beltInspection: Check<BeltReadings, { unseen: string[] }> = {
   id: "belt-inspection",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: beltReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>
@@ -75,6 +77,20 @@ function formOf(machine: Machine): Form {
         "Tension",
         choices(["right", "Right"], ["slack", "Slack"], ["went-on-easily", "Went on too easily"]),
       ),
+      ...(machine.sheet.belt?.lengthMetres === undefined
+        ? []
+        : [
+            {
+              kind: "quantity" as const,
+              group: "belt",
+              path: ["lengthMetres"],
+              label: "Length marked on the belt",
+              isOptional: true,
+              dimension: "length" as const,
+              instrument: "gauge" as const,
+              range: { least: 0.3, most: 10, usualLeast: 0.6, usualMost: 6 },
+            },
+          ]),
       choice(
         "idlers",
         ["idlers", "state"],
@@ -93,6 +109,25 @@ function formOf(machine: Machine): Form {
       ),
     ],
   };
+}
+
+/** A belt further than this from the sheet's length is another belt. Estimate: 1/2 in. */
+export const BELT_WITHIN_METRES = 0.0127;
+
+function lengthFigure(machine: Machine, lengthMetres: number | undefined): Figure[] {
+  const wanted = machine.sheet.belt?.lengthMetres;
+  if (wanted === undefined || lengthMetres === undefined) return [];
+  return [
+    {
+      id: "belt-length",
+      value: lengthMetres,
+      dimension: "length",
+      instrument: "gauge",
+      tolerance: { kind: "about", target: wanted, plusMinus: BELT_WITHIN_METRES, standing: "estimate" },
+      verdict: Math.abs(lengthMetres - wanted) > BELT_WITHIN_METRES ? "out" : "in-tolerance",
+      standing: "measured",
+    },
+  ];
 }
 
 const BAD: Record<string, Verdict> = {
@@ -115,7 +150,9 @@ const BAD: Record<string, Verdict> = {
 };
 
 function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: string[] }> {
-  const { belt, idlers, guards, spindles } = readings;
+  const { belt, idlers, guards, spindles, lengthMetres } = readings;
+  const figures = lengthFigure(machine, lengthMetres);
+  const isOther = figures.some(({ verdict }) => verdict === "out");
   const looked: [string, string | undefined][] = [
     ["belt-seat", belt.seated],
     ["belt-path", belt.path],
@@ -136,14 +173,17 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
     check: "belt-inspection",
     ruleVersion: beltInspection.ruleVersion,
     verdict: overall(
-      marks.map(({ verdict }) => verdict),
+      [...marks, ...figures].flatMap(({ verdict }) => verdict ?? []),
       missing.length === 0,
     ),
     provisional: missing.map((place) => ({ code: "place-unread", place })),
-    figures: [],
+    figures,
     marks,
-    evidence: evidenceOf(marks, missing.length === 0),
-    actions: marks.flatMap(actionOf),
+    evidence: evidenceOf(marks, isOther, missing.length === 0),
+    actions: [
+      ...marks.flatMap(actionOf),
+      ...(isOther ? [{ code: "belt-of-length" as const, wantedMetres: machine.sheet.belt?.lengthMetres ?? 0 }] : []),
+    ],
     warnings: belt.tension === "went-on-easily" ? [{ code: "belt-not-on" }] : [],
     detail: { unseen },
   };
@@ -153,13 +193,13 @@ const OFF: readonly string[] = ["off-one", "other", "stands"];
 const SLIPS: readonly string[] = ["glazed", "cracked", "frayed", "below-rim", "slack", "weak", "broken"];
 const IDLER: readonly string[] = ["rough", "seized", "loose-rivet"];
 
-function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
+function evidenceOf(marks: readonly Mark[], isOtherBelt: boolean, isComplete: boolean): Evidence[] {
   const check = "belt-inspection";
   const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
   const told = (cause: string, isSeen: boolean, isSuspect = false) => tell({ check, cause, isSeen, isSuspect, isClear: isComplete });
   return [
     ...told("belt-off", any(OFF), any(["went-on-easily"])),
-    ...told("belt-slipping", any(SLIPS)),
+    ...told("belt-slipping", any(SLIPS), isOtherBelt),
     ...told("idler-failing", any(IDLER)),
   ];
 }

@@ -180,10 +180,8 @@ describe("tip speed at work", () => {
 
   /** Trade handbook (physics): 6 mph, 3,000 r/min, two edges: 1.06 in. */
   it("bites as far as the slowest blade at work lets it", () => {
-    const bitten = told(zeroTurn, {
-      spindles: speeds(3400, (id) => (id === "left" ? { loadedRevolutionsPerMinute: 3000 } : {})),
-      groundMetresPerSecond: 2.68224,
-    });
+    const spindles = { ...speeds(3400), left: { revolutionsPerMinute: 3400, loadedRevolutionsPerMinute: 3000 } };
+    const bitten = told(zeroTurn, { spindles, groundMetresPerSecond: 2.68224 });
     expect((bitten.detail.biteMetres ?? 0) / 0.0254).toBeCloseTo(1.06, 2);
   });
 });

@@ -1,0 +1,149 @@
+import * as z from "zod";
+import type { Evidence, Verdict } from "@/core/findings";
+import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { choices, type Form } from "../form";
+import type { Action, Assessment, Check, Mark } from "../types";
+
+const FELT = ["none", "light", "strong"] as const;
+
+export const vibrationReadingsSchema = z.object({
+  machine: z
+    .object({
+      felt: z.enum(FELT).optional(),
+      /** What has to run for it to be felt. */
+      with: z.enum(["engine-alone", "blades", "travel"]).optional(),
+      worst: z.enum(["at-full", "at-one-speed", "all-speeds"]).optional(),
+      where: z.enum(["seat", "handle", "deck", "engine"]).optional(),
+    })
+    .default({}),
+  /** Engine or blade speed at which it is worst. */
+  worstRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  /** By a stick held to the hub's cover from outside, or a sensor fixed there: which one is worst. */
+  spindles: z.record(z.string(), z.object({ felt: z.enum(FELT) })).default({}),
+});
+
+export type VibrationReadings = z.output<typeof vibrationReadingsSchema>;
+
+export type VibrationDetail = {
+  /** Shakes once a turn of the blades come so many times a second at that speed. */
+  timesPerSecond?: number;
+  worstAt: string[];
+};
+
+export const vibrationReading: Check<VibrationReadings, VibrationDetail> = {
+  id: "vibration-reading",
+  ruleVersion: 1,
+  readingsSchema: vibrationReadingsSchema,
+  missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
+  problems: (machine, { spindles }) =>
+    Object.keys(spindles)
+      .filter((place) => !machine.spindles.some(({ id }) => id === place))
+      .map((place) => ({ code: "unknown-spindle", path: ["spindles", place], place })),
+  form: formOf,
+  assess,
+};
+
+const FELT_CHOICES = choices(["none", "Nothing"], ["light", "Light"], ["strong", "Strong"]);
+
+function formOf(machine: Machine, soFar: unknown): Form {
+  const felt = (soFar as Partial<VibrationReadings>).machine?.felt;
+  const across = spindlesAcross(machine);
+  const isFelt = felt !== undefined && felt !== "none";
+  const choice = (key: "with" | "worst" | "where", label: string, options: ReturnType<typeof choices>) => ({
+    kind: "choice" as const,
+    group: "machine",
+    path: ["machine", key],
+    label,
+    options,
+  });
+  return {
+    groups: [
+      { id: "machine", label: "What is felt" },
+      ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
+    ],
+    fields: [
+      { kind: "choice", group: "machine", path: ["machine", "felt"], label: "At full throttle, blades on", options: FELT_CHOICES },
+      ...(isFelt
+        ? [
+            choice(
+              "with",
+              "It is there with",
+              choices(["engine-alone", "The engine alone"], ["blades", "The blades on"], ["travel", "Travel only"]),
+            ),
+            choice("where", "Felt most at", choices(["seat", "Seat"], ["handle", "Handle"], ["deck", "Deck"], ["engine", "Engine"])),
+            choice(
+              "worst",
+              "It is worst",
+              choices(["at-full", "At full speed"], ["at-one-speed", "Passing one speed"], ["all-speeds", "At all speeds alike"]),
+            ),
+            {
+              kind: "quantity" as const,
+              group: "machine",
+              path: ["worstRevolutionsPerMinute"],
+              label: "Blades turn then at",
+              isOptional: true,
+              dimension: "rotation" as const,
+              instrument: "gauge" as const,
+              range: { least: 1, most: 20_000, usualLeast: 500, usualMost: 6000 },
+            },
+            ...(across.length > 1
+              ? across.map(({ id }) => ({
+                  kind: "choice" as const,
+                  group: id,
+                  path: ["spindles", id, "felt"],
+                  label: "At its cover, from outside",
+                  options: FELT_CHOICES,
+                  isOptional: true,
+                }))
+              : []),
+          ]
+        : []),
+    ],
+  };
+}
+
+function assess(machine: Machine, readings: VibrationReadings): Assessment<VibrationDetail> {
+  const { felt, with: runs, worst, where } = readings.machine;
+  const isFelt = felt === "light" || felt === "strong";
+  const isTold = felt === "none" || (isFelt && runs !== undefined && worst !== undefined && where !== undefined);
+  const verdict: Verdict = !isTold ? "not-enough-readings" : felt === "none" ? "in-tolerance" : felt === "light" ? "watch" : "out";
+  const marks = Object.entries(readings.spindles).map(
+    ([place, { felt: here }]): Mark => ({
+      place,
+      verdict: here === "none" ? "in-tolerance" : here === "light" ? "watch" : "out",
+      code: `felt-${here}`,
+    }),
+  );
+  const turning = readings.worstRevolutionsPerMinute;
+  const worstAt = marks.filter(({ verdict: found }) => found === "out").map(({ place }) => place);
+  return {
+    check: "vibration-reading",
+    ruleVersion: vibrationReading.ruleVersion,
+    verdict,
+    provisional: isTold ? [{ code: "felt-not-recorded" }] : [],
+    figures:
+      turning === undefined ? [] : [{ id: "worst-at", value: turning, dimension: "rotation", instrument: "gauge", standing: "measured" }],
+    marks,
+    evidence: evidenceOf(isTold ? readings.machine : {}),
+    actions: actionsOf(machine, readings.machine, worstAt),
+    warnings: felt === "strong" && runs === "blades" ? [{ code: "strong-shaking" }] : [],
+    detail: { worstAt, ...(turning === undefined ? {} : { timesPerSecond: turning / 60 }) },
+  };
+}
+
+const CAUSES = ["blade-unbalanced", "spindle-bearing-worn"];
+
+/** Blades or spindles shake only while they turn: without them it is neither. A hand cannot tell the two apart. */
+function evidenceOf({ felt, with: runs }: VibrationReadings["machine"]): Evidence[] {
+  const check = "vibration-reading";
+  if (felt === undefined) return [];
+  if (felt !== "none" && runs === "blades") return [{ check, causes: [...CAUSES], result: "suspect" }];
+  return CAUSES.map((cause) => ({ check, cause, result: "not-found" }));
+}
+
+function actionsOf(machine: Machine, { felt, with: runs }: VibrationReadings["machine"], worstAt: readonly string[]): Action[] {
+  if (felt === undefined || felt === "none" || runs === undefined) return [];
+  if (runs === "engine-alone") return [{ code: "look-at-engine" }];
+  if (runs === "travel") return [{ code: "look-at-wheels" }];
+  return [{ code: "look-at-blades", ...(worstAt[0] ? { place: worstAt[0] } : {}), single: machine.spindles.length === 1 ? 1 : 0 }];
+}

@@ -1,0 +1,111 @@
+import { featuresOf } from "@/core/kinds";
+import type { Gearbox, Machine } from "@/core/machine";
+import { type Move, type Order, part, type SequenceState, type Step, sequenceState } from "./counted";
+
+/** A gearbox's round: each step with what is laid out at it, and what to mind on the way back (common practice). */
+const STEPS: readonly Step[] = [
+  {
+    id: "timing-marks",
+    words: "One line across both shafts and the coupling, the blades as they stand; photograph it from above",
+    backWords: "Turn every blade by hand through a full turn against the photograph: marks in line, nothing touches",
+    parts: [],
+  },
+  {
+    id: "oil",
+    words: "Oil into a pan; look for metal in it",
+    backWords: "Fill to the dipstick's mark on level ground; a box connected to another is looked at again after standing",
+    parts: [],
+  },
+  {
+    id: "blade",
+    words: "Blade off; its nut back on the thread before the shaft is tapped",
+    backWords: "Blade and collar on, hollow the way it was, bolt by torque wrench",
+    parts: [part("blade-bolt", "Blade bolt", 1), part("collar", "Collar and washer", 2)],
+  },
+  {
+    id: "box-off",
+    words: "Box unbolted from the deck and out",
+    backWords: "Box to the deck with every bolt started by hand and loose, drawn down evenly, then torqued gently: soft housings strip",
+    parts: [part("box-bolts", "Box bolts", 4)],
+  },
+  {
+    id: "cover",
+    words: "Cover off, its face cleaned",
+    backWords: "Cover on a clean face: a gasket, no sealant that cures, where the box is aligned to the deck later",
+    parts: [part("cover-bolts", "Cover bolts", 6)],
+  },
+  {
+    id: "rings",
+    words: "Snap rings out under a rag, eyes covered",
+    backWords: "Snap rings in, seen to snap and turned round in their grooves",
+    parts: [part("snap-rings", "Snap rings", 2)],
+  },
+  {
+    id: "gears",
+    words: "Shaft tapped out, gears and pin with it; the pair stays a pair",
+    backWords: "Gears in as a mated pair, the pin of the sheet, shims as they were counted",
+    parts: [part("gears", "Gears", 2), part("pin", "Drive pin", 1), part("shims", "Shims", 2)],
+  },
+  {
+    id: "bearings",
+    words: "Bearings and seals out; suspect the lowest bearing first, debris falls to it",
+    backWords:
+      "Burrs dressed first; the inner bearing in while there is room; new seals square and level all round, spring toward the oil, lip oiled, no extra sealant on a coated one",
+    parts: [part("bearings", "Bearings", 3), part("seals", "Seals, new ones back", 2)],
+  },
+];
+
+/** One move of a rebuild; `loose`: parts put back loose on purpose. */
+export type RebuildMove = Move & { box: string; loose?: readonly string[] };
+/** A part that was left loose, tightened later. */
+export type Tightened = { box: string; tightened: string };
+
+/** Boxes that can be rebuilt: the sheet's, or one to each blade of a geared deck. */
+export function gearboxes(machine: Machine): Gearbox[] {
+  if (!featuresOf(machine).includes("gears")) return [];
+  return (
+    machine.sheet.gearboxes ??
+    machine.spindles.map(({ id, label, xMetres, yMetres }) => ({
+      id: `${id}-box`,
+      label: `Gearbox over ${label.toLowerCase()}`,
+      xMetres,
+      yMetres,
+      isConnected: false,
+    }))
+  );
+}
+
+export const REBUILD: Order = { off: STEPS, on: [...STEPS].reverse() };
+
+export type RebuildState = SequenceState & {
+  box: string;
+  /** Parts left loose on purpose and not tightened since. */
+  loose: string[];
+};
+
+/** Where one box is. What was left loose stays so until it is tightened, also after the round is done. */
+export function rebuildState(box: string, moves: readonly (RebuildMove | Tightened)[]): RebuildState {
+  const own = moves.filter((move) => move.box === box);
+  const loose = new Set<string>();
+  for (const move of own) {
+    if ("tightened" in move) loose.delete(move.tightened);
+    else for (const id of move.loose ?? []) loose.add(id);
+  }
+  return {
+    ...sequenceState(
+      REBUILD,
+      own.filter((move): move is RebuildMove => !("tightened" in move)),
+    ),
+    box,
+    loose: [...loose],
+  };
+}
+
+/** What may be left loose on purpose at a step of putting together: its bolts. */
+export function mayStayLoose(step: Step): string[] {
+  return step.parts.filter(({ id }) => id.endsWith("bolts") || id.endsWith("bolt")).map(({ id }) => id);
+}
+
+export function partLabel(id: string): string {
+  return STEPS.flatMap(({ parts }) => parts).find((one) => one.id === id)?.label ?? id;
+}

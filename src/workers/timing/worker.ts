@@ -1,0 +1,7 @@
+import { studyPair } from "@/core/blades/timing-study";
+import { answering } from "../asking";
+import { type Answer, type Request, requestSchema } from "./protocol";
+
+const answer = ({ number, pairs }: Request): Answer => ({ kind: "studied", number, studies: pairs.map(studyPair) });
+
+answering<Request>((data) => requestSchema.safeParse(data), answer);
