@@ -1,9 +1,10 @@
-import type { CleanlinessReadings, HeightReadings } from "@/core/checks";
+import type { CleanlinessReadings, HeightReadings, PlayReadings } from "@/core/checks";
 import { staleReasons } from "@/core/events";
 import { type DeckContext, deckContext } from "@/core/jobs";
 import type { Db } from "./connection";
 import { listEvents } from "./events";
 import { getMachine } from "./machines";
+import { greaseDue } from "./spindle-log";
 import { getJobRow } from "./steps";
 import { STANDING_TAKES, takesOfJob } from "./takes-read";
 
@@ -12,6 +13,7 @@ export type CheckContext = {
   "deck-level": DeckContext;
   "cutting-height": Pick<HeightReadings, "visits" | "rakeMetres">;
   "deck-cleanliness": Pick<CleanlinessReadings, "site">;
+  "spindle-play": Pick<PlayReadings, "grease">;
 };
 
 export function takeRecord(take: ReturnType<typeof takesOfJob>[number]) {
@@ -97,10 +99,15 @@ export function contextOf(db: Db, args: { jobId: number; checkId: string; now: s
   const { machineId } = getJobRow(db, jobId);
   if (checkId === "deck-level") return levelContext(db, jobId);
   if (checkId === "cutting-height") return heightContext(db, { machineId, now, jobId });
+  if (checkId === "spindle-play") return { grease: greaseDue(db, machineId, now) };
   return checkId === "deck-cleanliness" ? siteContext(db, getMachine(db, machineId).site) : undefined;
 }
 
 /** What a machine brings without a job: no level rests on tyres that were checked. */
 export function machineContexts(db: Db, args: { machineId: string; now: string; jobId?: number }): Omit<CheckContext, "deck-level"> {
-  return { "cutting-height": heightContext(db, args), "deck-cleanliness": siteContext(db, getMachine(db, args.machineId).site) };
+  return {
+    "cutting-height": heightContext(db, args),
+    "deck-cleanliness": siteContext(db, getMachine(db, args.machineId).site),
+    "spindle-play": { grease: greaseDue(db, args.machineId, args.now) },
+  };
 }

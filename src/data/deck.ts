@@ -41,29 +41,27 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
 /** What a photograph may weigh: a telephone's picture made smaller by the page that sends it. */
 const MOST_BASE64 = 220_000;
 
-export const newPhotographSchema = z.object({
-  about: z.string().trim().min(1).max(200),
-  /** As the browser gives it. */
-  dataUrl: z
-    .string()
-    .max(MOST_BASE64)
-    .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, "not-a-picture"),
-});
+/** As the browser gives it. */
+export const dataUrlSchema = z
+  .string()
+  .max(MOST_BASE64)
+  .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, "not-a-picture");
+
+export function pictureOf(dataUrl: string): { mime: string; bytes: Buffer } {
+  const [head = "", body = ""] = dataUrl.split(",");
+  return { mime: head.slice("data:".length, head.indexOf(";")), bytes: Buffer.from(body, "base64") };
+}
+
+export const newPhotographSchema = z.object({ about: z.string().trim().min(1).max(200), dataUrl: dataUrlSchema });
 
 export type Photograph = { stepId: number; about: string; at: string; who: string };
 
 export function recordPhotograph(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newPhotographSchema>): { stepId: number } {
   return once(db, doing, "photograph", () => {
     const job = openJobRow(db, args.jobId);
-    const [head = "", body = ""] = args.dataUrl.split(",");
-    const mime = head.slice("data:".length, head.indexOf(";"));
+    const { mime, bytes } = pictureOf(args.dataUrl);
     const stepId = addStep(db, doing, { jobId: job.id, kind: "photograph", data: { about: args.about } });
-    db.prepare("INSERT INTO photographs (step_id, about, mime, bytes) VALUES (?, ?, ?, ?)").run(
-      stepId,
-      args.about,
-      mime,
-      Buffer.from(body, "base64"),
-    );
+    db.prepare("INSERT INTO photographs (step_id, about, mime, bytes) VALUES (?, ?, ?, ?)").run(stepId, args.about, mime, bytes);
     return { stepId };
   });
 }

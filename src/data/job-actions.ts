@@ -5,6 +5,7 @@ import { staleReasons } from "@/core/events";
 import { AFTERMATH_IDS, aftermathOf, deckOffs, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import { featuresOf } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
+import { gearboxes, type RebuildState, rebuildState } from "@/core/sequences/rebuild";
 import { takeRecord } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
@@ -13,8 +14,10 @@ import { AppError } from "./errors";
 import { insertEvent, listEvents } from "./events";
 import { getMachine } from "./machines";
 import { addOwed } from "./owed";
+import { rebuildMoves } from "./rebuild";
 import { addStep, getJobRow, listSteps, openJobRow, STEP_DATA } from "./steps";
 import { requireState, takesOfJob } from "./takes";
+import { requireTimed } from "./timing-gate";
 
 const fixRows: readonly FixRow[] = FIXES;
 const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);
@@ -67,6 +70,7 @@ export function recordTestCut(db: Db, doing: Doing, args: ForJob<typeof newTestC
     const { jobId, ...data } = args;
     const job = openJobRow(db, jobId);
     if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
+    requireTimed(db, job);
     const stepId = addStep(db, doing, { jobId, kind: "test-cut", data });
     insertEvent(db, doing, { machineId: job.machineId, event: "run", stepId });
     return { stepId };
@@ -171,6 +175,15 @@ function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {
   return deckState(getMachine(db, job.machineId).machine, deckMoves(liveSteps(listSteps(db, job.id))));
 }
 
+/** Gearboxes as this job's steps leave them. */
+function boxesOf(db: Db, job: { id: number; machineId: string }): (RebuildState & { isTouched: boolean })[] {
+  const moves = rebuildMoves(liveSteps(listSteps(db, job.id)));
+  return gearboxes(getMachine(db, job.machineId).machine).map(({ id }) => ({
+    ...rebuildState(id, moves),
+    isTouched: moves.some(({ box }) => box === id),
+  }));
+}
+
 /**
  * Closes a job with its causes. Proof is worked out here, not taken from the caller; without it the close is refused as `not-proved`
  * with every gap, unless a reason is given, which is then on the record as such. A held machine is released first, a deck put back.
@@ -182,6 +195,9 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
     if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
+    const boxes = boxesOf(db, job);
+    const open = boxes.find(({ where }) => where !== "on");
+    if (open) throw new AppError("invalid", { issues: [{ code: "box-still-open", path: [], place: open.box }] });
     if (deckOf(db, job).where !== "on") throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });
     if (args.aftermath?.includes("belt-seated") !== true && hasUnseenBlade(db, job))
       throw new AppError("invalid", { issues: [{ code: "blade-unseen", path: ["aftermath"] }] });
@@ -196,7 +212,14 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       kind: "close",
       data: { causes, words, aftermath, isProved: proof.isProved, ...kept },
     });
-    addOwed(db, doing, { job, stepId, steps: liveSteps(listSteps(db, job.id)), recheck: recheckOf(db, job.id) });
+    addOwed(db, doing, {
+      job,
+      stepId,
+      steps: liveSteps(listSteps(db, job.id)),
+      recheck: recheckOf(db, job.id),
+      hasLoose: boxes.some(({ loose }) => loose.length > 0),
+      hasOpenedBox: boxes.some(({ isTouched }) => isTouched),
+    });
     return { stepId, isProved: proof.isProved };
   });
 }

@@ -15,14 +15,18 @@ import {
 } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
+import { gearboxes, type RebuildState, rebuildState } from "@/core/sequences/rebuild";
 import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { deckMoves, type Photograph } from "./deck";
 import { type EventRecord, listEvents } from "./events";
 import { proofOfJob } from "./job-actions";
+import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
+import { rebuildMoves } from "./rebuild";
 import { safeStateOf } from "./safe-state";
+import { greaseDue } from "./spindle-log";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
 import { type Take, takesOfJob, takesOfMachine } from "./takes-read";
 
@@ -45,6 +49,8 @@ export type JobView = {
   /** The job as the diagnosis takes it, without the order of a school; and what its symptoms and its place stand on. */
   case: { input: Omit<WorkUpInput, "order" | "minutesLeft"> } & Pick<JobCase, "standing" | "meaning" | "asked">;
   deck: DeckState;
+  /** Gearboxes of a geared deck, as this job's steps leave them. */
+  boxes: RebuildState[];
   photographs: Photograph[];
   skips: { checkId: CheckId; reason: string; who: string }[];
   /** What the last strike still holds under suspicion. */
@@ -55,6 +61,8 @@ export type JobView = {
   openBeside: number[];
   /** Contexts the log ticks in advance, with the event that says so. */
   ticked: { context: ContextId; because: { event: string; at: string } }[];
+  /** Pictures of the machine as it is when it is right. */
+  kept: MachinePhotograph[];
   /** The floor as it was mapped the last time this machine was levelled on a mapped one. */
   lastFloor?: NonNullable<DeckReadings["floor"]>;
   /** Closed jobs of this machine with the same look in the last 60 days before this one. */
@@ -97,10 +105,12 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     ...(last ? { undoableStepId: last.id } : {}),
     ...(lastFloor ? { lastFloor } : {}),
     ticked,
+    kept: machinePhotographs(db, job.machineId),
     case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, state: safe.inForce?.state ?? "parked" }),
     skips: skipsOf(liveSteps(steps)),
     ...(suspicion ? { suspicion } : {}),
     deck: deckState(machine.machine, deckMoves(liveSteps(steps))),
+    boxes: gearboxes(machine.machine).map(({ id }) => rebuildState(id, rebuildMoves(liveSteps(steps)))),
     photographs: liveSteps(steps).flatMap((step) =>
       step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
     ),
@@ -199,10 +209,14 @@ export function tickedSinceProof(db: Db, args: { machineId: string; events: read
   const since = args.events.filter(({ at }) => at > (proved.at ?? ""));
   const { cutsWith } = kindById(getMachine(db, args.machineId).machine.kind);
   const overdue = overdueContexts({ cutsWith, events: args.events, meter: meterReadings(db, args.machineId) });
-  return [...tickedContexts(since), ...overdue].map(({ context, because }) => ({
-    context: context as ContextId,
-    because: { event: because.event, at: because.at },
-  }));
+  const isGreaseDue = greaseDue(db, args.machineId, args.openedAt).length > 0;
+  return [
+    ...[...tickedContexts(since), ...overdue].map(({ context, because }) => ({
+      context: context as ContextId,
+      because: { event: because.event as string, at: because.at },
+    })),
+    ...(isGreaseDue ? [{ context: "grease-overdue" as const, because: { event: "spindle-log", at: args.openedAt } }] : []),
+  ];
 }
 
 function cameBack(

@@ -23,7 +23,7 @@ function later(now: string, days: number): string {
 export function addOwed(
   db: Db,
   doing: Doing,
-  args: { job: JobRow; stepId: number; steps: readonly AnyStep[]; recheck: readonly string[] },
+  args: { job: JobRow; stepId: number; steps: readonly AnyStep[]; recheck: readonly string[]; hasLoose: boolean; hasOpenedBox: boolean },
 ): void {
   const events = args.steps.flatMap((step) =>
     step.kind === "fix" ? fixRows.filter(({ fix }) => fix === step.data.fix).map(({ event }) => event) : [],
@@ -33,7 +33,9 @@ export function addOwed(
   if (events.some((event) => BLADE_EVENTS.includes(event)))
     owed.push({ code: "bolts-after-first-run", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   if (args.recheck.length > 0) owed.push({ code: "bolts-by-wrench", dueAt: later(doing.now, FIRST_RUN_DAYS) });
-  if (events.includes("gearbox-off")) owed.push({ code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+  if (args.hasLoose) owed.push({ code: "left-loose", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+  if (args.hasOpenedBox || events.includes("gearbox-off"))
+    owed.push({ code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   const insert = db.prepare("INSERT INTO owed (machine_id, job_id, step_id, code, due_at) VALUES (?, ?, ?, ?, ?)");
   for (const { code, dueAt } of owed) insert.run(args.job.machineId, args.job.id, args.stepId, code, dueAt);
 }

@@ -7,6 +7,7 @@ import { AppError } from "./errors";
 import { listEvents } from "./events";
 import { getMachine } from "./machines";
 import { addStep, getJobRow, listSteps, openJobRow } from "./steps";
+import { requireTimed } from "./timing-gate";
 
 export const newConfirmationSchema = z.object({
   state: z.enum(["parked", "locked-out", "raised", "running", "bench"]),
@@ -36,6 +37,7 @@ export function recordConfirmation(
   return once(db, doing, "confirmation", () => {
     const job = openJobRow(db, args.jobId);
     const { machine } = getMachine(db, job.machineId);
+    if (args.state === "running") requireTimed(db, job);
     const judged = judgeConfirmation({ machine, state: args.state, answers: args.answers });
     if (judged.kind === "incomplete") {
       throw new AppError("invalid", {

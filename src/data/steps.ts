@@ -43,6 +43,17 @@ export const STEP_DATA = {
     step: z.string().max(60),
     counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
   }),
+  /** One step of a gearbox taken apart or put together; or a part that was left loose on purpose, tightened. */
+  rebuild: z.union([
+    z.object({ box: z.string().max(60), tightened: z.string().max(60) }),
+    z.object({
+      box: z.string().max(60),
+      way: z.enum(["off", "on"]),
+      step: z.string().max(60),
+      counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+      loose: z.array(z.string().max(60)).max(10).default([]),
+    }),
+  ]),
   photograph: z.object({ about: z.string().max(200) }),
   "test-cut": z.object({
     looks: z.enum(CUT_LOOKS),

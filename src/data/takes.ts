@@ -94,18 +94,25 @@ export function recordTake(
       correctsStepId: before?.stepId,
     });
     insertReadings(db, { stepId, checkId: args.checkId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
-    if (holds(assessment) && job.state !== "held-out") holdOut(db, doing, job);
+    const reason = holdReason(assessment);
+    if (reason && job.state !== "held-out") holdOut(db, doing, job, reason);
     return { stepId, assessment };
   });
 }
 
-/** A blade over the speed limit is not run again before somebody releases the machine. */
-function holds({ check, verdict }: Assessment): boolean {
-  return check === "tip-speed" && verdict === "stop";
+/** What is not run again before somebody releases the machine, and why. Blades out of time are kept from running by themselves. */
+const HOLDS: Partial<Record<string, string>> = {
+  "tip-speed": "blade tips over the speed limit",
+  "spindle-play": "shaft bent or key sheared",
+  "gearbox-inspection": "gear teeth broken or pin sheared",
+};
+
+function holdReason({ check, verdict }: Assessment): string | undefined {
+  return verdict === "stop" ? HOLDS[check] : undefined;
 }
 
-function holdOut(db: Db, doing: Doing, job: { id: number; machineId: string }): void {
-  const stepId = addStep(db, doing, { jobId: job.id, kind: "hold", data: { reason: "blade tips over the speed limit" } });
+function holdOut(db: Db, doing: Doing, job: { id: number; machineId: string }, reason: string): void {
+  const stepId = addStep(db, doing, { jobId: job.id, kind: "hold", data: { reason } });
   insertEvent(db, doing, { machineId: job.machineId, event: "held-out", stepId });
 }
 

@@ -88,6 +88,19 @@ export function reading(request: Request, work: (db: Db) => unknown): Promise<Ne
   });
 }
 
+/** A kept picture; it never changes under its number. */
+export async function picture(request: Request, find: (db: Db) => { mime: string; bytes: Buffer }): Promise<NextResponse> {
+  try {
+    requireOwnOrigin(request);
+    const { mime, bytes } = find(database());
+    return new NextResponse(new Uint8Array(bytes), {
+      headers: { "content-type": mime, "cache-control": "private, max-age=31536000, immutable" },
+    });
+  } catch (error) {
+    return failure(error);
+  }
+}
+
 /** A change of the record: own origin, bounded body, who does it, then one function of the data. */
 export function changing<S extends z.ZodType>(
   request: Request,

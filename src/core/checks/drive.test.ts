@@ -253,7 +253,11 @@ describe("vibration felt by hand", () => {
 
   it("waits for what has to run for it to be felt, and says it was felt and not recorded", () => {
     expect(felt({ felt: "light" }).verdict).toBe("not-enough-readings");
-    expect(felt({ ...strong, felt: "light" })).toMatchObject({ verdict: "watch", provisional: [{ code: "felt-not-recorded" }] });
+    expect(felt({ ...strong, felt: "light" })).toMatchObject({
+      verdict: "watch",
+      provisional: [],
+      warnings: [{ code: "felt-not-recorded" }],
+    });
     expect(refused("vibration-reading", zeroTurn, { spindles: { fourth: { felt: "none" } } })).toEqual([
       "unknown-spindle at readings.spindles.fourth",
     ]);

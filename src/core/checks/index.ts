@@ -27,6 +27,7 @@ export type { GearboxReadings } from "./gearbox-inspection";
 export type { GroundSpeedDetail } from "./ground-speed";
 export type { PassDetail } from "./pass-overlap";
 export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registry";
+export type { PlayReadings } from "./spindle-play";
 export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed";
 export type { TurfDetail, TurfReadings } from "./turf-condition";
 export type { Action, Assessment, Check, Mark, ReadingProblem, Told, ToldCode } from "./types";

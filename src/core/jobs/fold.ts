@@ -9,6 +9,7 @@ export type StepKind =
   | "skip"
   | "fix"
   | "deck"
+  | "rebuild"
   | "photograph"
   | "test-cut"
   | "note"

@@ -69,8 +69,11 @@ export function workOutProof(args: {
   };
 }
 
-/** What a deck owes that was off and is on again, whatever it was off for. */
-const AFTER_DECK_OFF: readonly CheckId[] = ["deck-level", "belt-inspection"];
+/** What is owed once a deck was off and is on again, or a gearbox was opened, whatever it was for; of these what the machine can have. */
+const OWED_AFTER: Partial<Record<EventId, readonly CheckId[]>> = {
+  "deck-off": ["deck-level", "belt-inspection", "blade-timing"],
+  "gearbox-off": ["gearbox-inspection", "blade-timing"],
+};
 
 function requiredChecks(args: {
   machine: Machine;
@@ -80,7 +83,7 @@ function requiredChecks(args: {
 }): CheckId[] {
   const wasBad = args.takes.filter(({ verdict }) => verdict === "out" || verdict === "stop").map(({ check }) => check);
   const proving = args.fixes.flatMap(({ fix, cause }) => fixRows.find((row) => row.fix === fix && row.cause === cause)?.provedBy ?? []);
-  const owed = args.events.some(({ event }) => event === "deck-off") ? AFTER_DECK_OFF : [];
+  const owed = args.events.flatMap(({ event }) => OWED_AFTER[event] ?? []);
   const wanted = new Set<string>([...wasBad, ...proving, ...owed]);
   return checkRows.filter((row) => wanted.has(row.id) && isOffered(row, args.machine)).map(({ id }) => id as CheckId);
 }

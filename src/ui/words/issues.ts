@@ -62,6 +62,13 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "more-than-there-are": (i) => `The sheet knows ${i.wanted} of these. Count again.`,
   "fewer-back-than-came-off": (i) => `${i.wanted} came off: ${i.wanted} go back. Look for the one that is left.`,
   "blade-unseen": () => "A belt was disturbed: every blade has to be seen to turn before this is closed. Tick it, or read the belt again.",
+  "box-still-open": () => "A gearbox is still apart. Put it together, every part counted back.",
+  "not-left-loose": () => "Only bolts of this step can be left loose on purpose.",
+  "not-a-rotation": () => "Every spindle has to end up at one place, and every place with one spindle.",
+  "timing-unseen": () =>
+    "The geared blades were disturbed: turn them by hand through a full turn and write the timing down before it is run.",
+  "timing-strikes": () =>
+    "The geared blades strike or pass too near. It is not run before they are refitted in time and turned by hand again.",
   "deck-still-off": () => "The deck is not back on yet. Finish putting it on, every part counted back.",
   "not-a-picture": () => "That is no picture a browser can show. Take a photograph, or pick a JPEG, PNG or WebP.",
   "no-spindles": () => "This machine has no blades on its sheet.",

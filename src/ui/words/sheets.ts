@@ -545,6 +545,7 @@ const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   "not-run-bent-shaft": () => "Not run: a bent shaft or a sheared key throws the blade's weight about. Out of service.",
   "hub-unit-doubtful": (w, t) =>
     `${sheetPlace(t.machine, w.place ?? "")}: its heat fits the others only in the other scale. Read it again, with °F or °C behind it.`,
+  "felt-not-recorded": () => "Felt by hand, not recorded: it tells that something shakes, not what.",
   "strong-shaking": () => "Strong shaking loosens bolts and breaks spindles: find it before it goes out.",
   "over-tip-speed-limit": (w, t) =>
     `${placeName(t.machine, w.place ?? "")}: at or over the limit${w.mostRevolutions === undefined ? "" : `; ${w.mostRevolutions} r/min at most with this blade`}. Wrong blade length, pulley or governor setting; it stays out of service until it is found.`,
@@ -580,7 +581,6 @@ const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
   "as-on-the-sheet": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} taken as on the sheet`,
   "oil-not-stood": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} just filled: oil not level yet`,
   "no-oil-depth-on-sheet": (r, t) => `the sheet has no oil depth for the ${lower(sheetPlace(t.machine, String(r.place)))}`,
-  "felt-not-recorded": () => "felt by hand, not recorded",
   "hub-unit-doubtful": (r, t) => `heat of the ${lower(sheetPlace(t.machine, String(r.place)))} may be in the other scale`,
   "not-swapped": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned end for end`,
   "not-turned": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned by hand`,

@@ -4,6 +4,7 @@ import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/diagnosis";
 import { gradeCut } from "@/core/jobs";
+import { partLabel } from "@/core/sequences/rebuild";
 import type { JobView } from "@/data/job-view";
 import { VERDICT_WORDS } from "@/ui/words/checks";
 import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
@@ -50,6 +51,10 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): strin
       return FIX_LABELS[step.data.fix as FixId] ?? step.data.fix;
     case "deck":
       return `Deck ${step.data.way === "off" ? "coming off" : "going on"}: ${step.data.step.replaceAll("-", " ")}`;
+    case "rebuild":
+      return "tightened" in step.data
+        ? `Tightened: ${partLabel(step.data.tightened).toLowerCase()}`
+        : `Gearbox ${step.data.way === "off" ? "apart" : "together"}: ${step.data.step.replaceAll("-", " ")}`;
     case "photograph":
       return `Photograph: ${step.data.about}`;
     case "test-cut":

@@ -120,13 +120,16 @@ function assess(machine: Machine, readings: VibrationReadings): Assessment<Vibra
     check: "vibration-reading",
     ruleVersion: vibrationReading.ruleVersion,
     verdict,
-    provisional: isTold ? [{ code: "felt-not-recorded" }] : [],
+    provisional: [],
     figures:
       turning === undefined ? [] : [{ id: "worst-at", value: turning, dimension: "rotation", instrument: "gauge", standing: "measured" }],
     marks,
     evidence: evidenceOf(isTold ? readings.machine : {}),
     actions: actionsOf(machine, readings.machine, worstAt),
-    warnings: felt === "strong" && runs === "blades" ? [{ code: "strong-shaking" }] : [],
+    warnings: [
+      ...(isFelt ? [{ code: "felt-not-recorded" }] : []),
+      ...(felt === "strong" && runs === "blades" ? [{ code: "strong-shaking" }] : []),
+    ],
     detail: { worstAt, ...(turning === undefined ? {} : { timesPerSecond: turning / 60 }) },
   };
 }

@@ -6,6 +6,7 @@ import type { Doing } from "@/data/context";
 import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograph } from "@/data/deck";
 import { AppError } from "@/data/errors";
 import * as jobs from "@/data/job-actions";
+import { newRebuildMoveSchema, recordRebuildMove } from "@/data/rebuild";
 import { newConfirmationSchema, recordConfirmation } from "@/data/safe-state";
 import { newFindingSchema, newTakeSchema, recordFinding, recordTake } from "@/data/takes";
 
@@ -21,6 +22,7 @@ const ACTIONS: Record<string, Change> = {
   takes: action(newTakeSchema, recordTake),
   findings: action(newFindingSchema, recordFinding),
   deck: action(newDeckMoveSchema, recordDeckMove),
+  rebuild: action(newRebuildMoveSchema, recordRebuildMove),
   photographs: action(newPhotographSchema, recordPhotograph),
   fixes: action(jobs.newFixSchema, jobs.recordFix),
   "test-cuts": action(jobs.newTestCutSchema, jobs.recordTestCut),

@@ -1,0 +1,12 @@
+import * as z from "zod";
+import { changing } from "@/app/api/answer";
+import { AppError } from "@/data/errors";
+import { takeBackSpindleEntry } from "@/data/spindle-log";
+
+export async function POST(request: Request, { params }: { params: Promise<{ id: string; entryId: string }> }) {
+  const { id, entryId } = await params;
+  return changing(request, z.object({}), (db, doing) => {
+    if (!/^\d{1,9}$/.test(entryId)) throw new AppError("nothing-to-undo");
+    return takeBackSpindleEntry(db, doing, { machineId: id, entryId: Number(entryId) });
+  });
+}

@@ -1,0 +1,61 @@
+import type * as z from "zod";
+import { liveSteps } from "@/core/jobs";
+import { moveProblems } from "@/core/sequences/counted";
+import { gearboxes, mayStayLoose, REBUILD, type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import type { Db } from "./connection";
+import { type Doing, once } from "./context";
+import { AppError, type Issue } from "./errors";
+import { insertEvent } from "./events";
+import { getMachine } from "./machines";
+import { type AnyStep, addStep, listSteps, openJobRow, STEP_DATA } from "./steps";
+import { requireState } from "./takes";
+
+export const newRebuildMoveSchema = STEP_DATA.rebuild;
+
+/** What was done to gearboxes among a job's steps that count, in order. */
+export function rebuildMoves(steps: readonly AnyStep[]): (RebuildMove | Tightened)[] {
+  return steps.flatMap((step): (RebuildMove | Tightened)[] => {
+    if (step.kind !== "rebuild") return [];
+    const { data } = step;
+    return "tightened" in data ? [{ box: data.box, tightened: data.tightened }] : [data];
+  });
+}
+
+/**
+ * One step of a gearbox taken apart or put together, parts counted, what is left loose on purpose named; or that part tightened. The last
+ * step back goes on the machine's log as `gearbox-off`: its inspection, the timing and the blades' fit are then stale. Throws
+ * `job-closed`, `not-safe`, `changed-since` for a step out of turn, `invalid` for a box, a count or a part that is none.
+ */
+export function recordRebuildMove(
+  db: Db,
+  doing: Doing,
+  args: { jobId: number } & z.output<typeof newRebuildMoveSchema>,
+): { stepId: number } {
+  return once(db, doing, "rebuild", () => {
+    const { jobId, ...move } = args;
+    const job = openJobRow(db, jobId);
+    requireState(db, jobId, "locked-out");
+    const { machine } = getMachine(db, job.machineId);
+    if (!gearboxes(machine).some(({ id }) => id === move.box))
+      throw new AppError("invalid", { issues: [{ code: "unknown-gearbox", path: ["box"], place: move.box }] });
+    const moves = rebuildMoves(liveSteps(listSteps(db, jobId)));
+    const state = rebuildState(move.box, moves);
+    if ("tightened" in move) {
+      if (!state.loose.includes(move.tightened)) throw new AppError("changed-since");
+      return { stepId: addStep(db, doing, { jobId, kind: "rebuild", data: move }) };
+    }
+    const own = moves.filter((one): one is RebuildMove => one.box === move.box && !("tightened" in one));
+    const problems = moveProblems(REBUILD, own, move);
+    if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
+    const stray = (move.loose ?? []).filter((id) => move.way !== "on" || !state.next || !mayStayLoose(state.next.step).includes(id));
+    const issues: Issue[] = [
+      ...problems.map((problem) => ({ ...problem, path: ["counts"] })),
+      ...stray.map((part) => ({ code: "not-left-loose", path: ["loose"], part })),
+    ];
+    if (issues.length > 0) throw new AppError("invalid", { issues });
+    const stepId = addStep(db, doing, { jobId, kind: "rebuild", data: move });
+    if (rebuildState(move.box, [...moves, move]).where === "on")
+      insertEvent(db, doing, { machineId: job.machineId, event: "gearbox-off", place: move.box, stepId });
+    return { stepId };
+  });
+}
