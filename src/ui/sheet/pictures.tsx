@@ -31,6 +31,7 @@ import { PassDrawing } from "@/drawings/passes";
 import { SpeedDrawing, type SpeedRow } from "@/drawings/speeds";
 import { StubbleDrawing } from "@/drawings/stubble";
 import { placeName, show, showTipSpeed } from "../words/checks";
+import { BeltPicture } from "./belt-picture";
 import { OverlapPicture } from "./overlap-picture";
 import { TimingPicture } from "./timing-picture";
 
@@ -84,6 +85,7 @@ export const PICTURES: Record<string, ((args: PictureArgs) => ReactNode) | undef
       </Framed>
     );
   },
+  "belt-inspection": ({ machine, standpoint }) => <BeltPicture machine={machine} standpoint={standpoint} />,
   "tip-speed": (args) => <SpeedPicture {...args} />,
   "ground-speed": ({ assessment, system }) => {
     const bite = (assessment?.detail as GroundSpeedDetail | undefined)?.biteMetres;

@@ -15,7 +15,7 @@ import { WayOf } from "@/ui/way";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { Looked, LookForm } from "./look-panel";
-import { Photographs } from "./photographs";
+import { KeptPictures, Photographs } from "./photographs";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
@@ -87,6 +87,8 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
             onSave={() => save(evaluated)}
             onClear={clear}
           />
+          {row.id === "belt-inspection" && <KeptPictures view={view} about="belt-path" />}
+          {row.id === "blade-timing" && <KeptPictures view={view} about="timing" />}
           {row.id === "blade-fit" && <Photographs view={view} act={act} about="washer stack, in its order" />}
           {!isTyped && (
             <details className="mt-2">

@@ -47,6 +47,7 @@ const LookPanel = dynamic(() => import("./look-panel").then((module) => module.L
 const CausePanel = dynamic(() => import("./cause-panel").then((module) => module.CausePanel));
 const BringPanel = dynamic(() => import("./bring-panel").then((module) => module.BringPanel));
 const DeckPanel = dynamic(() => import("./deck-panel").then((module) => module.DeckPanel));
+const RebuildPanel = dynamic(() => import("./rebuild-panel").then((module) => module.RebuildPanel));
 const LinksPanel = dynamic(() => import("./links-panel").then((module) => module.LinksPanel));
 const PhonePanel = dynamic(() => import("./phone-panel").then((module) => module.PhonePanel));
 
@@ -221,6 +222,7 @@ export function JobScreen({
             {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
             {panel === "bring" && <BringPanel view={view} workUp={settled} />}
             {panel === "deck" && <DeckPanel view={view} act={act} open={open} />}
+            {panel === "box" && <RebuildPanel view={view} act={act} open={open} />}
             {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
             {panel.startsWith("cause:") && workUp && (
               <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
@@ -279,7 +281,7 @@ function DeskComing() {
 type Chosen = { panel?: PanelId; atStep: number; cameFrom?: PanelId };
 const ONE_COLUMN_BELOW = 1024;
 /** Steps that do not move the job on: whoever asks over the telephone goes on asking. */
-const TALK: readonly string[] = ["answer", "guess", "note", "deck", "photograph"];
+const TALK: readonly string[] = ["answer", "guess", "note", "deck", "rebuild", "photograph"];
 
 /** What was opened by hand, until the job moves on; back to the check once it was made safe for it; else what comes next. */
 function panelOf({ chosen, view, suggested }: { chosen: Chosen; view: JobView; suggested: PanelId }): PanelId {
@@ -299,6 +301,7 @@ const TITLES: Record<string, string> = {
   links: "What shows what",
   bring: "Tools to bring",
   deck: "Deck off and on",
+  box: "Gearbox apart and together",
 };
 
 function panelTitle(panel: PanelId): string {
@@ -589,11 +592,17 @@ function OtherChecks({ view, steps, open }: { view: JobView; steps: readonly Lis
 /** What is no check: the bench's list, and the deck off and on where it comes off. */
 function Aside({ view, open }: { view: JobView; open: (panel: PanelId) => void }) {
   const hasDeck = view.deck.next !== undefined;
+  const hasOpenBox = view.boxes.some(({ where }) => where !== "on");
   return (
     <div className="mt-2 flex gap-1 px-2">
       <button type="button" className="btn grow !px-1 text-sm" onClick={() => open("bring")}>
         Tools to bring
       </button>
+      {view.boxes.length > 0 && (
+        <button type="button" className={`btn grow !px-1 text-sm ${hasOpenBox ? "btn-stop" : ""}`} onClick={() => open("box")}>
+          {hasOpenBox ? "Box is apart" : "Gearbox rebuild"}
+        </button>
+      )}
       {hasDeck && (
         <button
           type="button"

@@ -4,7 +4,18 @@ import { satisfies } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 import { PLACE_CHECKS } from "@/ui/places/ids";
 
-export type PanelId = "safe" | "fix" | "cut" | "close" | "phone" | "links" | "bring" | "deck" | `check:${string}` | `cause:${string}`;
+export type PanelId =
+  | "safe"
+  | "fix"
+  | "cut"
+  | "close"
+  | "phone"
+  | "links"
+  | "bring"
+  | "deck"
+  | "box"
+  | `check:${string}`
+  | `cause:${string}`;
 
 export type ListedStep = {
   panel: PanelId;

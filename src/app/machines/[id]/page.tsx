@@ -12,23 +12,31 @@ import {
 } from "@/core/checks";
 import { CAUSES, EVENTS, type EventRow } from "@/core/diagnosis";
 import { staleReasons } from "@/core/events";
+import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
+import { gearboxes } from "@/core/sequences/rebuild";
+import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import { jobsOfMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { listEvents } from "@/data/events";
 import { suspicionOf } from "@/data/job-view";
+import { machinePhotographs } from "@/data/machine-photographs";
 import { getMachine, type MachineRecord } from "@/data/machines";
 import { listOwed } from "@/data/owed";
+import { listSpindleLog, type SpindleRecord, spindlesOf } from "@/data/spindle-log";
 import { type Take, takesOfMachine } from "@/data/takes";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
+import { BeltPicture } from "@/ui/sheet/belt-picture";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
 import { OWED_WORDS } from "@/ui/words/owed";
+import { KeptPictures } from "./kept-pictures";
 import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
+import { type SpindleLine, SpindlesPanel } from "./spindles-panel";
 import { Trend, type TrendPoint } from "./trend";
 
 type Props = { params: Promise<{ id: string }> };
@@ -83,6 +91,24 @@ function pressurePoints(takes: readonly Take[]): TrendPoint[] {
   });
 }
 
+const SPINDLE_WORDS = { "topped-up": "greased", purged: "purged until it ran clean", "bearings-new": "new bearings" } as const;
+
+/** The spindle log in words, newest first. */
+function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleLine[] {
+  const labelOf = (place: string) => machine.spindles.find(({ id }) => id === place)?.label ?? place;
+  return [...log].reverse().map((entry) => ({
+    id: entry.id,
+    at: entry.at,
+    who: entry.who,
+    words:
+      entry.kind === "moved"
+        ? `Moved: ${Object.entries(entry.moves)
+            .map(([from, to]) => `${labelOf(from).toLowerCase()} to ${labelOf(to).toLowerCase()}`)
+            .join(", ")}`
+        : `${labelOf(entry.place)} ${SPINDLE_WORDS[entry.kind]}`,
+  }));
+}
+
 const DRAWING = { width: 420, height: 420 };
 
 export default async function MachinePage({ params }: Props) {
@@ -94,6 +120,8 @@ export default async function MachinePage({ params }: Props) {
   const takes = takesOfMachine(db, record.id).reverse();
   const events = listEvents(db, record.id);
   const owed = listOwed(db, record.id);
+  const pictures = machinePhotographs(db, record.id);
+  const standings = spindlesOf(db, record.id, new Date().toISOString());
   const suspicion = suspicionOf(db, { machine: record, events });
   const scene = planScene(machine, "behind");
   const level = levelPoints(takes);
@@ -162,6 +190,29 @@ export default async function MachinePage({ params }: Props) {
               )}
             </ul>
           </section>
+          {featuresOf(machine).includes("belt") && machine.spindles.length > 0 && (
+            <section aria-label="Belt" className="mt-4">
+              <h2 className="border-b-2 border-ink text-xl">Belt path</h2>
+              {machine.sheet.belt && (
+                <div className="dye mt-2 flex h-64 flex-col">
+                  <BeltPicture machine={machine} standpoint="behind" />
+                </div>
+              )}
+              <Link href={`/machines/${record.id}/belt`} className="btn mt-2 w-full">
+                {machine.sheet.belt ? "Change the sketch" : "Sketch the belt's path"}
+              </Link>
+              <KeptPictures machineId={record.id} about="belt-path" pictures={pictures} />
+            </section>
+          )}
+          {gearboxes(machine).length > 0 && (
+            <section aria-label="Gearboxes" className="mt-4">
+              <h2 className="border-b-2 border-ink text-xl">Gearboxes</h2>
+              <Link href={`/machines/${record.id}/dipstick`} className="btn mt-2 w-full">
+                Dipstick, worked out and printed
+              </Link>
+              <KeptPictures machineId={record.id} about="timing" pictures={pictures} />
+            </section>
+          )}
           <section aria-label="Sheet" className="mt-4">
             <h2 className="text-xl">Sheet, version {record.sheetVersion}</h2>
             <p className="mb-2 text-sm text-soft">
@@ -193,6 +244,16 @@ export default async function MachinePage({ params }: Props) {
                 toleranceSi={machine.sheet.pressureTolerancePascals ?? PRESSURE_TOLERANCE_PASCALS}
               />
             </div>
+          )}
+          {standings.length > 0 && (
+            <SpindlesPanel
+              machineId={record.id}
+              standings={standings}
+              rule={greaseRule(machine)}
+              places={greasedSpindles(machine).map(({ id, label }) => ({ id, label }))}
+              isRotated={machine.sheet.spindlePlaces === "rotated"}
+              log={spindleLines(machine, listSpindleLog(db, record.id))}
+            />
           )}
           <section aria-label="History" className="mt-4">
             <h2 className="border-b-2 border-ink text-xl">History</h2>

@@ -60,6 +60,40 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
     },
     { title: "Units", lines: machine.units.map((unit) => [unit.label, `${show(unit.widthMetres, "length", system)} wide`]) },
     {
+      title: "Drive",
+      lines: [
+        ...(sheet.drive?.engineRevolutionsPerMinute === undefined
+          ? []
+          : ([["Input, full throttle", show(sheet.drive.engineRevolutionsPerMinute, "rotation", system)]] as Line[])),
+        ...(sheet.drive?.toothRatio === undefined
+          ? []
+          : ([["Blade turns for one of the input", String(sheet.drive.toothRatio)]] as Line[])),
+        ...(sheet.drive?.usualDroop === undefined
+          ? []
+          : ([["Usual loss under load", show(sheet.drive.usualDroop, "share", system)]] as Line[])),
+        ...(sheet.belt?.lengthMetres === undefined ? [] : ([["Belt", show(sheet.belt.lengthMetres, "length", system, "gauge")]] as Line[])),
+        ...(sheet.belt?.pulleys ?? []).map(
+          ({ label, pitchDiameterMetres, side }): Line => [
+            label,
+            `${show(pitchDiameterMetres, "length", system, "gauge")} pitch diameter, ${side === "inside" ? "belt's inside" : "belt's back"}`,
+          ],
+        ),
+        ...(sheet.gearboxes ?? []).map(
+          ({ label, oil, coverToOilMetres, splineTeeth, isConnected }): Line => [
+            label,
+            [
+              oil,
+              coverToOilMetres === undefined ? undefined : `oil ${show(coverToOilMetres, "length", system, "gauge")} under the cover`,
+              splineTeeth === undefined ? undefined : `${splineTeeth} teeth on the spline`,
+              isConnected ? "connected" : undefined,
+            ]
+              .filter(Boolean)
+              .join(", "),
+          ],
+        ),
+      ],
+    },
+    {
       title: "Hangers",
       lines: (machine.deck?.hangers ?? []).map((hanger) => [
         hanger.label,

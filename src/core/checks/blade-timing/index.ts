@@ -35,6 +35,7 @@ export type TimingDetail = {
     id: string;
     sense: "same" | "opposite";
     phaseDegrees?: number;
+    lashDegrees?: number;
     gapMetres?: number;
     atDegrees?: number;
     clearDegrees: [number, number][];
@@ -177,7 +178,13 @@ function detailOf(machine: Machine, pair: Neighbours, read: TimingReadings["pair
   const worst = [-lash, 0, lash]
     .map((by) => closestApproach(timed, ((read.phaseDegrees ?? 0) + by) * DEGREE))
     .reduce((least, one) => (one.gapMetres < least.gapMetres ? one : least));
-  return { ...base, phaseDegrees: read.phaseDegrees, gapMetres: worst.gapMetres, atDegrees: worst.atAngle / DEGREE };
+  return {
+    ...base,
+    phaseDegrees: read.phaseDegrees,
+    ...(read.lashDegrees === undefined ? {} : { lashDegrees: read.lashDegrees }),
+    gapMetres: worst.gapMetres,
+    atDegrees: worst.atAngle / DEGREE,
+  };
 }
 
 function markOf(place: string, turned: "clear" | "touches" | undefined, gapMetres: number | undefined): Mark[] {

@@ -1,0 +1,25 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { featuresOf } from "@/core/kinds";
+import { database } from "@/data/connection";
+import { AppError } from "@/data/errors";
+import { getMachine } from "@/data/machines";
+import { BeltSketch } from "./belt-sketch";
+
+type Props = { params: Promise<{ id: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Belt path ${(await params).id.toUpperCase()}` };
+}
+
+export default async function BeltPage({ params }: Props) {
+  const { id } = await params;
+  try {
+    const record = getMachine(database(), id);
+    if (!featuresOf(record.machine).includes("belt") || record.machine.spindles.length === 0) notFound();
+    return <BeltSketch record={record} />;
+  } catch (error) {
+    if (error instanceof AppError && error.code === "machine-not-found") notFound();
+    throw error;
+  }
+}

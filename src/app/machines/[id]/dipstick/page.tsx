@@ -1,0 +1,26 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { gearboxes } from "@/core/sequences/rebuild";
+import { database } from "@/data/connection";
+import { AppError } from "@/data/errors";
+import { getMachine } from "@/data/machines";
+import { DipstickSheet } from "./dipstick-sheet";
+
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ box?: string }> };
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Dipstick ${(await params).id.toUpperCase()}` };
+}
+
+export default async function DipstickPage({ params, searchParams }: Props) {
+  const [{ id }, { box }] = await Promise.all([params, searchParams]);
+  try {
+    const record = getMachine(database(), id);
+    const boxes = gearboxes(record.machine);
+    if (boxes.length === 0) notFound();
+    return <DipstickSheet machineId={record.id} fleetNumber={record.fleetNumber} boxes={boxes} first={box} />;
+  } catch (error) {
+    if (error instanceof AppError && error.code === "machine-not-found") notFound();
+    throw error;
+  }
+}

@@ -1,0 +1,200 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { type GreaseRule, isRotation, type SpindleStanding } from "@/core/service/spindles";
+import { useSeat } from "@/ui/person";
+import { type Problem, useSubmission } from "@/ui/send";
+import { dateOnly } from "@/ui/time";
+import { sayError, sayIssue } from "@/ui/words/issues";
+
+type Named = { id: string; label: string };
+export type SpindleLine = { id: number; words: string; at: string; who: string };
+
+const hours = (value: number | undefined) => (value === undefined ? "not logged" : `${Math.round(value)} h`);
+
+function sayState({ state, next }: SpindleStanding): string {
+  if (state === "sealed") return "sealed: left alone";
+  if (state === "unknown" || !next) return "never logged";
+  const what = next.what === "purge" ? "Purge" : "Top up";
+  if (next.inHours <= 0) return `${what} now, ${Math.round(-next.inHours)} h over`;
+  return `${what} in ${Math.round(next.inHours)} h${next.on ? `, about ${dateOnly(next.on)}` : ""}`;
+}
+
+const SCHOOL: Record<GreaseRule["school"], (rule: GreaseRule) => string> = {
+  "by-hours": (rule) =>
+    rule.school === "by-hours"
+      ? `By hours: packed over the old grease every ${rule.topUpHours} h, purged until it runs clean every ${rule.purgeHours} h. Not packed solid: warm grease needs room.`
+      : "",
+  "leave-sealed": () => "Sealed bearings: left alone until they are changed. A fitting on them fills only the cavity.",
+};
+
+/** Each spindle's grease by the hour meter, where it came from, and what was done to it; logged in a touch. */
+export function SpindlesPanel(args: {
+  machineId: string;
+  standings: readonly SpindleStanding[];
+  rule: GreaseRule;
+  places: readonly Named[];
+  isRotated: boolean;
+  log: readonly SpindleLine[];
+}) {
+  const { machineId, standings, rule, places, log } = args;
+  const { who, system, timeZone } = useSeat();
+  const router = useRouter();
+  const { submit, isBusy } = useSubmission();
+  const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>();
+  const [isMoving, setMoving] = useState(false);
+  const post = async (path: string, body: Record<string, unknown>) => {
+    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body });
+    if (!sent) return false;
+    setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues });
+    if (sent.ok) router.refresh();
+    return sent.ok;
+  };
+  const labelOf = (id: string) => places.find((one) => one.id === id)?.label ?? id;
+  const all = standings.map(({ place }) => place);
+  return (
+    <section aria-label="Spindles" className="mt-4">
+      <h2 className="border-b-2 border-ink text-xl">Spindles</h2>
+      <p className="py-1 text-sm leading-snug text-soft">
+        {SCHOOL[rule.school](rule)}{" "}
+        {args.isRotated ? "Spindles are moved round to even their wear." : "Each spindle goes back to its own place."}
+      </p>
+      <ul className="ruled">
+        {standings.map((one) => (
+          <li key={one.place} className="py-2">
+            <span className={`block text-lg leading-tight font-bold ${one.state === "due" ? "text-mark" : ""}`}>
+              {labelOf(one.place)}: {sayState(one)}
+            </span>
+            <span className="block text-sm text-soft">
+              Since grease {hours(one.sinceGreaseHours)}, since purge {hours(one.sincePurgeHours)}, bearings {hours(one.sinceBearingsHours)}
+              {one.from === one.place ? "" : `; this spindle came from the ${labelOf(one.from).toLowerCase()}`}
+            </span>
+            <span className="mt-1 flex flex-wrap gap-1">
+              {rule.school === "by-hours" && (
+                <>
+                  <LogButton
+                    label={labelOf(one.place)}
+                    words="Greased"
+                    isBusy={isBusy}
+                    onLog={() => post("spindles", { kind: "topped-up", places: [one.place] })}
+                  />
+                  <LogButton
+                    label={labelOf(one.place)}
+                    words="Purged"
+                    isBusy={isBusy}
+                    onLog={() => post("spindles", { kind: "purged", places: [one.place] })}
+                  />
+                </>
+              )}
+              <LogButton
+                label={labelOf(one.place)}
+                words="New bearings"
+                isBusy={isBusy}
+                onLog={() => post("spindles", { kind: "bearings-new", places: [one.place] })}
+              />
+            </span>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-1 flex flex-wrap gap-1">
+        {rule.school === "by-hours" && (
+          <button type="button" className="btn" disabled={isBusy} onClick={() => post("spindles", { kind: "topped-up", places: all })}>
+            All greased
+          </button>
+        )}
+        {standings.length > 1 && (
+          <button type="button" className={`btn ${isMoving ? "btn-on" : ""}`} aria-pressed={isMoving} onClick={() => setMoving(!isMoving)}>
+            Moved to other places
+          </button>
+        )}
+      </div>
+      {isMoving && (
+        <Moves
+          places={all.map((id) => ({ id, label: labelOf(id) }))}
+          isBusy={isBusy}
+          onMove={async (moves) => {
+            if (await post("spindles", { kind: "moved", moves })) setMoving(false);
+          }}
+        />
+      )}
+      {failed && (
+        <p className="trouble" role="alert">
+          {failed.error === "invalid" ? failed.issues.map((issue) => sayIssue(issue, system)).join(" ") : sayError(failed.error)}
+        </p>
+      )}
+      {log.length > 0 && (
+        <details className="mt-1">
+          <summary className="min-h-11 cursor-pointer py-2">Spindle log, {log.length}</summary>
+          <ul className="ruled max-h-64 overflow-y-auto" tabIndex={0}>
+            {log.map(({ id, words, at, who: by }) => (
+              <li key={id} className="flex items-center gap-2 py-1">
+                <span className="grow leading-tight">
+                  {words}
+                  <span className="block text-sm text-soft">
+                    {dateOnly(at, timeZone)}, {by}
+                  </span>
+                </span>
+                <button
+                  type="button"
+                  className="btn btn-quiet"
+                  disabled={isBusy}
+                  aria-label={`Take back: ${words}`}
+                  onClick={() => post(`spindles/${id}/take-back`, {})}
+                >
+                  Take back
+                </button>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+function LogButton({ label, words, isBusy, onLog }: { label: string; words: string; isBusy: boolean; onLog: () => void }) {
+  return (
+    <button type="button" className="btn text-sm" aria-label={`${label}: ${words.toLowerCase()}`} disabled={isBusy} onClick={onLog}>
+      {words}
+    </button>
+  );
+}
+
+/** Where each spindle went; only a turning round that leaves none without a place can be logged. */
+function Moves({ places, isBusy, onMove }: { places: readonly Named[]; isBusy: boolean; onMove: (moves: Record<string, string>) => void }) {
+  const [moves, setMoves] = useState<Record<string, string>>(() =>
+    Object.fromEntries(places.map(({ id }, k) => [id, places[(k + 1) % places.length]?.id ?? id])),
+  );
+  const changed = Object.fromEntries(Object.entries(moves).filter(([from, to]) => from !== to));
+  const isGood = isRotation(
+    changed,
+    places.map(({ id }) => id),
+  );
+  return (
+    <fieldset className="mt-1 border-l-4 border-ink pl-2">
+      <legend className="caps">Where each one went</legend>
+      {places.map(({ id, label }) => (
+        <label key={id} className="flex min-h-11 items-center gap-2">
+          <span className="grow">The one at the {label.toLowerCase()} went to the</span>
+          <select
+            className="input w-44"
+            aria-label={`${label} went to`}
+            value={moves[id]}
+            onChange={(event) => setMoves({ ...moves, [id]: event.target.value })}
+          >
+            {places.map((place) => (
+              <option key={place.id} value={place.id}>
+                {place.label}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+      {!isGood && <p className="trouble">{sayIssue({ code: "not-a-rotation" }, "us")}</p>}
+      <button type="button" className="btn btn-go mt-1" disabled={isBusy || !isGood} onClick={() => onMove(changed)}>
+        Log the move
+      </button>
+    </fieldset>
+  );
+}
