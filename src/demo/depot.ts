@@ -1,14 +1,17 @@
 import { machineSchema } from "@/core/machine";
+import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import type { Db } from "@/data/connection";
-import { addMachine, logHours } from "@/data/machines";
+import { addMachine, getMachine, logHours } from "@/data/machines";
 import { listOwed, settleOwed } from "@/data/owed";
 import { addPerson } from "@/data/people";
+import { logSpindles } from "@/data/spindle-log";
 import { FLEET } from "./fleet";
 import { seedHistory } from "./history";
 
 export const DEMO_PEOPLE = ["AK", "JM", "RSO"] as const;
 const MONTHS_BACK = 18;
-const MONTH = 30 * 86_400_000;
+const DAY = 86_400_000;
+const MONTH = 30 * DAY;
 
 /** The demo depot, dated back from `now`: the same each time it is loaded on the same day. */
 export function seedDepot(db: Db, now: string): { machines: number; jobs: number } {
@@ -25,7 +28,39 @@ export function seedDepot(db: Db, now: string): { machines: number; jobs: number
   }
   const jobs = seedHistory(db, now);
   settleOldDebts(db, now);
+  for (const { fleetNumber, hours } of FLEET) seedSpindles(db, { machineId: fleetNumber.toLowerCase(), hours, now });
   return { machines: FLEET.length, jobs };
+}
+
+/** Hours put on the meter in the time the demo looks back on, as a share of what it shows. */
+const SHARE_OF_HOURS = 0.4;
+/** Greased a little before it was due, purged each fourth time. */
+const GREASED_AT = 0.94;
+const PURGED_EACH = 4;
+/** The one spindle nobody got to the last time. */
+const FORGOTTEN = { machineId: "zt-1", place: "right" } as const;
+const MOVED_DAYS_AGO = 190;
+
+function seedSpindles(db: Db, { machineId, hours, now }: { machineId: string; hours: number; now: string }): void {
+  const { machine } = getMachine(db, machineId);
+  const rule = greaseRule(machine);
+  const places = greasedSpindles(machine).map(({ id }) => id);
+  if (rule.school !== "by-hours" || places.length === 0) return;
+  const days = MONTHS_BACK * 30;
+  const between = (rule.topUpHours * GREASED_AT * days) / (hours * SHARE_OF_HOURS);
+  const ago = (daysAgo: number) => ({ who: DEMO_PEOPLE[1], now: new Date(Date.parse(now) - daysAgo * DAY).toISOString() });
+  const rounds = Math.floor((days - 5) / between);
+  for (let round = rounds; round >= 0; round--) {
+    const isLast = round === 0;
+    const greased = isLast && machineId === FORGOTTEN.machineId ? places.filter((place) => place !== FORGOTTEN.place) : places;
+    // The last round lies within the last interval.
+    const daysAgo = round * between + between * 0.3;
+    const kind = (rounds - round) % PURGED_EACH === 0 ? ("purged" as const) : ("topped-up" as const);
+    logSpindles(db, ago(daysAgo), { machineId, kind, places: greased });
+  }
+  if (machine.sheet.spindlePlaces !== "rotated") return;
+  const moves = Object.fromEntries(places.map((place, k) => [place, places[(k + 1) % places.length] ?? place]));
+  logSpindles(db, ago(MOVED_DAYS_AGO), { machineId, kind: "moved", moves });
 }
 
 /** What older jobs owed was done when it was due; the last few weeks' is still open. */

@@ -1,4 +1,4 @@
-import { type Assessment, type DeckDetail, quickForm, type TyreDetail, targetPressure, worksheetsFor } from "@/core/checks";
+import { type Assessment, type DeckDetail, isOffered, quickForm, type TyreDetail, targetPressure, worksheetsFor } from "@/core/checks";
 import {
   type CauseId,
   CHECKS,
@@ -44,7 +44,16 @@ type Story = {
     | { kind: "deck"; sideInches: number; noseInches: number; cause: "deck-out-of-level" | "deck-rake-wrong" }
     | { kind: "tyre"; wheelId: string; psiOff: number }
     /** Shown by a worksheet: what differs from a sound machine, by path of its readings. */
-    | { kind: "sheet"; check: CheckId; state: SafeState; spoils: Record<string, unknown>; cause: CauseId; fix: FixId; fixState: SafeState }
+    | {
+        kind: "sheet";
+        check: CheckId;
+        state: SafeState;
+        spoils: Record<string, unknown>;
+        cause: CauseId;
+        fix: FixId;
+        fixState: SafeState;
+        also?: CheckId[];
+      }
     /** Stubble against the setting. */
     | { kind: "height"; offsetMillimetres: number }
     | { kind: "look"; check: string; state: SafeState; cause: string; fix: string; fixState: SafeState; note: string };
@@ -64,6 +73,77 @@ const PACKED = {
 } as const;
 
 const STORIES: readonly Story[] = [
+  {
+    fleetNumber: "ZT-1",
+    daysAgo: 228,
+    words: "a whole blade's width stands since the belt was done",
+    saidBy: "TV",
+    place: "Apron verge",
+    symptoms: ["blade-width-uncut"],
+    contexts: ["belt-disturbed"],
+    fault: {
+      kind: "sheet",
+      check: "belt-inspection",
+      state: "locked-out",
+      spoils: { "belt.seated": "off-one", "spindles.middle.turns": "stands" },
+      cause: "belt-off",
+      fix: "reseat-belt",
+      fixState: "locked-out",
+    },
+  },
+  {
+    fleetNumber: "GR-1",
+    daysAgo: 244,
+    words: "oil under the right wing",
+    saidBy: "KB",
+    place: "Runway strip",
+    symptoms: ["oil-at-drive"],
+    fault: {
+      kind: "sheet",
+      check: "gearbox-inspection",
+      state: "locked-out",
+      spoils: { "boxes.right-box.seal": "runs", "boxes.right-box.sealFace": "grooved", "boxes.right-box.depthMetres": 0.069 },
+      cause: "gearbox-oil-low",
+      fix: "reseal-gearbox",
+      fixState: "bench",
+      also: ["blade-timing"],
+    },
+  },
+  {
+    fleetNumber: "GR-1",
+    daysAgo: 171,
+    words: "knocks once a turn since the box was off",
+    saidBy: "TV",
+    place: "Runway 27",
+    symptoms: ["grinding-noise"],
+    contexts: ["deck-refitted"],
+    fault: {
+      kind: "sheet",
+      check: "blade-timing",
+      state: "raised",
+      spoils: { "pairs.middle:right.phaseDegrees": 15, "pairs.middle:right.turned": "touches" },
+      cause: "gearbox-mistimed",
+      fix: "retime-blades",
+      fixState: "locked-out",
+    },
+  },
+  {
+    fleetNumber: "WC-1",
+    daysAgo: 63,
+    words: "leaves half of it by the end of the second court",
+    saidBy: "CB",
+    place: "Second court",
+    symptoms: ["poor-collection", "torn-tips"],
+    fault: {
+      kind: "sheet",
+      check: "tip-speed",
+      state: "running",
+      spoils: { "spindles.blade.lowChargeRevolutionsPerMinute": 2410, "charge.full": 1, "charge.low": 0.2 },
+      cause: "engine-speed-low",
+      fix: "set-engine-speed",
+      fixState: "locked-out",
+    },
+  },
   {
     fleetNumber: "BD-2",
     daysAgo: 305,
@@ -498,7 +578,7 @@ class Teller {
     if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
     recordFix(this.db, this.doing(30), { jobId: this.jobId, fix: fault.fix, cause: fault.cause, words: "" });
     this.makeSafe(fault.state);
-    for (const check of provingLooks(fault.cause)) {
+    for (const check of provingLooks(fault.cause, this.machine)) {
       this.makeSafe(check.state);
       recordFinding(this.db, this.doing(6), { jobId: this.jobId, checkId: check.id, result: "not-found", causes: [fault.cause], note: "" });
     }
@@ -514,10 +594,14 @@ class Teller {
     }
     if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
     recordFix(this.db, this.doing(30), { jobId: this.jobId, fix: fault.fix, cause: fault.cause, words: "" });
-    for (const check of provingLooks(fault.cause)) {
+    for (const check of provingLooks(fault.cause, this.machine)) {
       this.makeSafe(check.state);
       if (check.id === "deck-level") this.readLevel();
       else this.fill(check.id, {});
+    }
+    for (const check of CHECKS.filter(({ id }) => fault.also?.includes(id))) {
+      this.makeSafe(check.state);
+      this.fill(check.id, {});
     }
     this.finish([fault.cause]);
   }
@@ -677,11 +761,11 @@ class Teller {
   }
 }
 
-function provingLooks(cause: string): CheckRow[] {
+function provingLooks(cause: string, machine: Machine): CheckRow[] {
   const rows: readonly CheckRow[] = CHECKS;
   const fixRows: readonly FixRow[] = FIXES;
   const ids: readonly string[] = fixRows.find((row) => row.cause === cause)?.provedBy ?? [];
-  return rows.filter(({ id }) => ids.includes(id));
+  return rows.filter((row) => ids.includes(row.id) && isOffered(row, machine));
 }
 
 function roundTo(value: number, step: number): number {

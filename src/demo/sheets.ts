@@ -1,4 +1,7 @@
-import type { BladeSheet, Machine, Spindle } from "@/core/machine";
+import { paperSpeed } from "@/core/drive/paper";
+import { featuresOf } from "@/core/kinds";
+import { type BladeSheet, type Machine, type Spindle, spindlesAcross } from "@/core/machine";
+import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
 import { gaussian } from "./random";
 
@@ -65,9 +68,76 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
       return pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
     case "turf-condition":
       return { beforeMetres: [0.076, 0.079, 0.077], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
+    case "belt-inspection":
+      return {
+        belt: { seated: "every-groove", path: "as-picture", state: "sound", width: "at-rim", tension: "right" },
+        idlers: { state: "free", spring: "pulls" },
+        guards: { state: "on" },
+        spindles: Object.fromEntries(machine.spindles.map(({ id }) => [id, { turns: "turns" }])),
+      };
+    case "spindle-play": {
+      const isDirect = featuresOf(machine).includes("direct-drive");
+      return {
+        spindles: Object.fromEntries(
+          machine.spindles.map(({ id }) => [
+            id,
+            {
+              playMetres: Math.max(0, 0.0004 + noise(0.0001)),
+              feel: "smooth",
+              wrap: "none",
+              ...(isDirect ? { key: "whole", shaftEnd: "true" } : { seat: "flush" }),
+            },
+          ]),
+        ),
+      };
+    }
+    case "blade-timing":
+      return {
+        pairs: Object.fromEntries(
+          neighboursAcross(machine).map((id) => [id, { turned: "clear", phaseDegrees: Math.round(90 + noise(1)), lashDegrees: 2 }]),
+        ),
+      };
+    case "gearbox-inspection":
+      return {
+        boxes: Object.fromEntries(
+          gearboxes(machine).map(({ id, coverToOilMetres = 0.05 }) => [
+            id,
+            {
+              teeth: "whole",
+              pin: "straight",
+              metal: "none",
+              bearings: "smooth",
+              seal: "dry",
+              sealFace: "unworn",
+              oil: "clean",
+              depthMetres: taped(coverToOilMetres + noise(0.0004)),
+              stood: "hours",
+            },
+          ]),
+        ),
+      };
+    case "tip-speed":
+      return {
+        spindles: Object.fromEntries(
+          machine.spindles.map((spindle) => {
+            const turns = (paperSpeed(machine, spindle, {}) ?? blade?.ratedRevolutionsPerMinute ?? 3000) * 0.985;
+            return [
+              spindle.id,
+              { revolutionsPerMinute: Math.round(turns + noise(8)), loadedRevolutionsPerMinute: Math.round(turns * 0.945 + noise(8)) },
+            ];
+          }),
+        ),
+      };
+    case "vibration-reading":
+      return { machine: { felt: "none" } };
     default:
       return undefined;
   }
+}
+
+function neighboursAcross(machine: Machine): string[] {
+  const across = spindlesAcross(machine);
+  return across.slice(1).map((other, k) => `${across[k]?.id}:${other.id}`);
 }
 
 function soundEdge({ tipCircleDiameterMetres }: Spindle, blade: BladeSheet | undefined) {

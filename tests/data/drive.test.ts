@@ -1,0 +1,235 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import type { SafeState } from "@/core/safety";
+import { REBUILD, type RebuildMove } from "@/core/sequences/rebuild";
+import type { Db } from "@/data/connection";
+import { AppError } from "@/data/errors";
+import { insertEvent, listEvents } from "@/data/events";
+import { closeJob, recordFix, recordHold, recordTestCut, undoStep } from "@/data/job-actions";
+import { getJobView } from "@/data/job-view";
+import { addMachinePhotograph, machinePhotographOf, machinePhotographs, newMachinePhotographSchema } from "@/data/machine-photographs";
+import { getMachine, logHours } from "@/data/machines";
+import { listOwed } from "@/data/owed";
+import { recordRebuildMove } from "@/data/rebuild";
+import { listSpindleLog, logSpindles, newSpindleEntrySchema, spindlesOf, takeBackSpindleEntry } from "@/data/spindle-log";
+import { recordTake } from "@/data/takes";
+import { seededRandom } from "@/demo/random";
+import { soundReadings } from "@/demo/sheets";
+import { type Clock, emptyDepot, makeSafe, openJob } from "./helpers";
+
+let db: Db;
+let clock: Clock;
+const random = seededRandom(3);
+
+beforeEach(() => {
+  ({ db, clock } = emptyDepot());
+});
+
+const GEARED = "gr-1";
+const safe = (jobId: number, state: SafeState, machineId = GEARED) => makeSafe(db, clock, jobId, state, machineId);
+const sound = (machineId: string, check: string) =>
+  soundReadings({ machine: getMachine(db, machineId).machine, check, random, turf: "Verge" }) ?? {};
+const take = (jobId: number, checkId: string, readings: object) => recordTake(db, clock.doing(), { jobId, checkId, readings, asTyped: {} });
+
+/** Codes of what an action is refused for. */
+function refusedFor(action: () => unknown): string[] {
+  try {
+    action();
+  } catch (error) {
+    if (error instanceof AppError) return [error.code, ...error.issues.map(({ code }) => code)];
+    throw error;
+  }
+  return [];
+}
+
+const cut = (jobId: number) =>
+  recordTestCut(db, clock.doing(), { jobId, looks: "all-alike", turf: "good", dryness: "dry", place: "", operator: "", words: "" });
+
+describe("a geared deck that was disturbed", () => {
+  const timed = (phase: number, turned: "clear" | "touches" = "clear") => ({
+    pairs: { "left:middle": { turned, phaseDegrees: phase }, "middle:right": { turned: "clear", phaseDegrees: 90 } },
+  });
+
+  it("is not run before its blades were turned by hand: neither made ready nor cut with", () => {
+    const jobId = openJob(db, clock, GEARED);
+    insertEvent(db, clock.doing(), { machineId: GEARED, event: "deck-off" });
+    expect(refusedFor(() => safe(jobId, "running"))).toEqual(["not-safe", "timing-unseen"]);
+    expect(refusedFor(() => cut(jobId))).toEqual(["not-safe", "timing-unseen"]);
+    safe(jobId, "raised");
+    take(jobId, "blade-timing", timed(90));
+    safe(jobId, "running");
+    cut(jobId);
+    expect(getJobView(db, jobId).steps.at(-1)?.kind).toBe("test-cut");
+  });
+
+  it("refitted out of time is caught, and stays so until it was refitted and turned again", () => {
+    const jobId = openJob(db, clock, GEARED);
+    insertEvent(db, clock.doing(), { machineId: GEARED, event: "deck-off" });
+    safe(jobId, "raised");
+    expect(take(jobId, "blade-timing", timed(12)).assessment.verdict).toBe("stop");
+    expect(refusedFor(() => safe(jobId, "running"))).toEqual(["not-safe", "timing-strikes"]);
+    safe(jobId, "locked-out");
+    recordFix(db, clock.doing(), { jobId, fix: "retime-blades", cause: "gearbox-mistimed", words: "" });
+    expect(refusedFor(() => safe(jobId, "running"))).toEqual(["not-safe", "timing-unseen"]);
+    safe(jobId, "raised");
+    take(jobId, "blade-timing", timed(90));
+    safe(jobId, "running");
+    expect(getJobView(db, jobId).proof.required.map(({ check }) => check)).toEqual(
+      expect.arrayContaining(["deck-level", "blade-timing", "gearbox-inspection"]),
+    );
+  });
+
+  it("asks nothing of the kind of a belt deck, or of a geared one nobody touched", () => {
+    const belt = openJob(db, clock, "zt-1");
+    insertEvent(db, clock.doing(), { machineId: "zt-1", event: "deck-off" });
+    safe(belt, "running", "zt-1");
+    const geared = openJob(db, clock, GEARED);
+    safe(geared, "running");
+    expect(getJobView(db, geared).safe.inForce?.state).toBe("running");
+  });
+});
+
+describe("a gearbox rebuilt in a job", () => {
+  const moves = (box = "left-box"): RebuildMove[] =>
+    (["off", "on"] as const).flatMap((way) =>
+      REBUILD[way].map((step) => ({ box, way, step: step.id, counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])) })),
+    );
+  const make = (jobId: number, move: RebuildMove) =>
+    recordRebuildMove(db, clock.doing(), { jobId, ...move, counts: { ...move.counts }, loose: [...(move.loose ?? [])] });
+
+  it("is not closed while it is apart; together it makes timing stale and owes its oil and what was left loose", () => {
+    const jobId = openJob(db, clock, GEARED);
+    safe(jobId, "locked-out");
+    const all = moves().map((move) => (move.way === "on" && move.step === "box-off" ? { ...move, loose: ["box-bolts"] } : move));
+    for (const move of all.slice(0, -1)) make(jobId, move);
+    const close = () =>
+      closeJob(db, clock.doing(), { jobId, causes: ["nothing-found"], words: "", aftermath: [], unprovedReason: "looked into" });
+    expect(refusedFor(close)).toEqual(["invalid", "box-still-open"]);
+    make(jobId, all.at(-1) as RebuildMove);
+    expect(listEvents(db, GEARED).map(({ event, place }) => [event, place])).toContainEqual(["gearbox-off", "left-box"]);
+    expect(getJobView(db, jobId).boxes.find(({ box }) => box === "left-box")).toMatchObject({ where: "on", loose: ["box-bolts"] });
+    close();
+    expect(
+      listOwed(db, GEARED)
+        .map(({ code }) => code)
+        .sort(),
+    ).toEqual(["left-loose", "oil-after-standing"]);
+  });
+
+  it("tightened later owes it no more; undone, it stands a step back", () => {
+    const jobId = openJob(db, clock, GEARED);
+    safe(jobId, "locked-out");
+    const all = moves().map((move) => (move.way === "on" && move.step === "cover" ? { ...move, loose: ["cover-bolts"] } : move));
+    for (const move of all) make(jobId, move);
+    recordRebuildMove(db, clock.doing(), { jobId, box: "left-box", tightened: "cover-bolts" });
+    expect(refusedFor(() => recordRebuildMove(db, clock.doing(), { jobId, box: "left-box", tightened: "cover-bolts" }))).toEqual([
+      "changed-since",
+    ]);
+    const { boxes, undoableStepId = 0 } = getJobView(db, jobId);
+    expect(boxes[0]?.loose).toEqual([]);
+    undoStep(db, clock.doing(), { jobId, stepId: undoableStepId, reason: "" });
+    expect(getJobView(db, jobId).boxes[0]?.loose).toEqual(["cover-bolts"]);
+  });
+
+  it("refuses a step out of turn, a box that is not there, parts that are short and gears left loose", () => {
+    const jobId = openJob(db, clock, GEARED);
+    expect(refusedFor(() => make(jobId, moves()[0] as RebuildMove))[0]).toBe("not-safe");
+    safe(jobId, "locked-out");
+    expect(refusedFor(() => make(jobId, moves()[3] as RebuildMove))).toEqual(["changed-since"]);
+    expect(refusedFor(() => make(jobId, { ...(moves()[0] as RebuildMove), box: "fourth" }))).toEqual(["invalid", "unknown-gearbox"]);
+    for (const move of moves().slice(0, REBUILD.off.length)) make(jobId, move);
+    const back = moves()[REBUILD.off.length] as RebuildMove;
+    expect(refusedFor(() => make(jobId, { ...back, counts: { bearings: 2, seals: 2 } }))).toEqual(["invalid", "fewer-back-than-came-off"]);
+    expect(refusedFor(() => make(jobId, { ...back, loose: ["bearings"] }))).toEqual(["invalid", "not-left-loose"]);
+  });
+});
+
+describe("what is not run again before somebody releases it", () => {
+  it.each([
+    ["tip-speed", "zt-1", { spindles: { left: { drivenPitchMetres: 0.1 } } }, "blade tips over the speed limit"],
+    ["spindle-play", "wp-1", { spindles: { blade: { key: "sheared" } } }, "shaft bent or key sheared"],
+    ["gearbox-inspection", GEARED, { boxes: { "left-box": { teeth: "broken" } } }, "gear teeth broken or pin sheared"],
+  ])("%s that stops holds the machine", (check, machineId, readings, reason) => {
+    const jobId = openJob(db, clock, machineId);
+    if (check !== "tip-speed") safe(jobId, check === "spindle-play" ? "raised" : "locked-out", machineId);
+    expect(take(jobId, check, readings).assessment.verdict).toBe("stop");
+    const view = getJobView(db, jobId);
+    expect([view.state, view.steps.at(-1)?.data]).toEqual(["held-out", { reason }]);
+    expect(refusedFor(() => cut(jobId))).toEqual(["not-safe", "held-out"]);
+    recordHold(db, clock.doing(), { jobId, reason: "mended", isRelease: true });
+    expect(getJobView(db, jobId).state).toBe("in-work");
+  });
+});
+
+describe("tip speed on paper", () => {
+  it("is written down in whatever state the machine stands; a tachometer's reading is not", () => {
+    const jobId = openJob(db, clock);
+    expect(take(jobId, "tip-speed", { paper: { slip: 0.02 } }).assessment.verdict).toBe("not-enough-readings");
+    expect(refusedFor(() => take(jobId, "tip-speed", sound("zt-1", "tip-speed")))).toEqual(["not-safe", "state-needed"]);
+    safe(jobId, "running", "zt-1");
+    expect(take(jobId, "tip-speed", sound("zt-1", "tip-speed")).assessment.verdict).toBe("in-tolerance");
+  });
+});
+
+describe("the spindle log", () => {
+  const log = (entry: Parameters<typeof logSpindles>[2]) => logSpindles(db, clock.doing(), entry);
+  const at = (place: string) => spindlesOf(db, "zt-1", clock.doing().now).find((one) => one.place === place);
+
+  it("counts by the hour meter, ticks greasing overdue, and asks for it when the spindle is looked at", () => {
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false });
+    log({ machineId: "zt-1", kind: "topped-up", places: ["left", "middle"] });
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false });
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 162, isCorrection: false });
+    expect(at("left")).toMatchObject({ sinceGreaseHours: 62, state: "due", next: { what: "top-up", inHours: -12 } });
+    expect(at("right")?.state).toBe("unknown");
+    const jobId = openJob(db, clock);
+    expect(getJobView(db, jobId, clock.doing().now).ticked.map(({ context }) => context)).toContain("grease-overdue");
+    safe(jobId, "raised", "zt-1");
+    const { assessment } = take(jobId, "spindle-play", sound("zt-1", "spindle-play"));
+    expect(assessment.actions.map((action) => [action.code, "place" in action ? action.place : ""])).toEqual([
+      ["grease-spindle", "left"],
+      ["grease-spindle", "middle"],
+    ]);
+  });
+
+  it("goes with a spindle that is moved, and takes entries back without erasing them", () => {
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false });
+    log({ machineId: "zt-1", kind: "purged", places: ["left"] });
+    const { entryIds } = log({ machineId: "zt-1", kind: "moved", moves: { left: "right", right: "left" } });
+    expect([at("right")?.from, at("right")?.sincePurgeHours, at("left")?.from]).toEqual(["left", 0, "right"]);
+    takeBackSpindleEntry(db, clock.doing(), { machineId: "zt-1", entryId: entryIds[0] ?? 0 });
+    expect([at("left")?.from, listSpindleLog(db, "zt-1").length]).toEqual(["left", 1]);
+    expect(refusedFor(() => takeBackSpindleEntry(db, clock.doing(), { machineId: "zt-1", entryId: entryIds[0] ?? 0 }))).toEqual([
+      "nothing-to-undo",
+    ]);
+    expect((db.prepare("SELECT count(*) AS n FROM spindle_log").get() as { n: number }).n).toBe(3);
+    expect(() => db.prepare("DELETE FROM spindle_log").run()).toThrow("never erased");
+    expect(() => db.prepare("UPDATE spindle_log SET place = 'left'").run()).toThrow("only added to");
+  });
+
+  it("refuses a spindle that is not there, a move that leaves a place empty, and anything that is no entry", () => {
+    expect(refusedFor(() => log({ machineId: "zt-1", kind: "purged", places: ["fourth"] }))).toEqual(["invalid", "unknown-spindle"]);
+    expect(refusedFor(() => log({ machineId: "zt-1", kind: "moved", moves: { left: "right" } }))).toEqual(["invalid", "not-a-rotation"]);
+    expect(refusedFor(() => log({ machineId: "wp-1", kind: "topped-up", places: ["blade"] }))).toEqual(["invalid", "unknown-spindle"]);
+    for (const bad of [{ kind: "greased", places: ["left"] }, { kind: "purged", places: [] }, { kind: "moved" }])
+      expect(newSpindleEntrySchema.safeParse(bad).success).toBe(false);
+  });
+});
+
+describe("pictures kept with a machine", () => {
+  const dataUrl = `data:image/png;base64,${Buffer.from("picture").toString("base64")}`;
+
+  it("come back as they were taken, the newest first, and belong to their machine alone", () => {
+    const first = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "belt-path", dataUrl });
+    const second = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "belt-path", dataUrl });
+    expect(machinePhotographs(db, "zt-1").map(({ id }) => id)).toEqual([second.photographId, first.photographId]);
+    expect(machinePhotographOf(db, "zt-1", first.photographId)).toMatchObject({ mime: "image/png", bytes: Buffer.from("picture") });
+    expect(() => machinePhotographOf(db, "zt-2", first.photographId)).toThrow("photograph-not-found");
+    expect(getJobView(db, openJob(db, clock)).kept).toHaveLength(2);
+    expect(() => db.prepare("DELETE FROM machine_photographs").run()).toThrow("never erased");
+  });
+
+  it("are pictures, of something that is kept", () => {
+    expect(newMachinePhotographSchema.safeParse({ about: "belt-path", dataUrl: "data:text/html;base64,PGI+" }).success).toBe(false);
+    expect(newMachinePhotographSchema.safeParse({ about: "cat", dataUrl }).success).toBe(false);
+  });
+});
