@@ -71,11 +71,11 @@ async function benchServer(base: string): Promise<void> {
   const times: number[] = [];
   for (let k = 0; k < 60; k++) {
     const start = performance.now();
-    await (await fetch(`${base}/jobs/25`)).text();
+    await (await fetch(`${base}/jobs/29`)).text();
     times.push(performance.now() - start);
   }
   print("job page, server time to last byte, median of 50", `${median(times.slice(10)).toFixed(1)} ms`);
-  const html = await (await fetch(`${base}/jobs/25`)).text();
+  const html = await (await fetch(`${base}/jobs/29`)).text();
   // What old browsers alone load (noModule) does not count.
   const tags = [...html.matchAll(/<script[^>]*src="(\/_next\/static\/[^"]+?\.js)[^>]*>/g)].filter(([tag]) => !/nomodule/i.test(tag));
   const scripts = [...new Set(tags.map(([, file = ""]) => file))];
@@ -104,7 +104,7 @@ async function benchKeystroke(base: string): Promise<void> {
   await context.addCookies([{ name: "zygometer-who", value: "AK", url: base }]);
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
-  await page.goto(`${base}/jobs/25`, { waitUntil: "networkidle" });
+  await page.goto(`${base}/jobs/29`, { waitUntil: "networkidle" });
   await page.getByRole("button", { name: /^3 Deck level/ }).click();
   await page.getByRole("button", { name: "Read again" }).click();
   for (const [order, reading] of ["3", "3.31", "3 1/4", "3.1"].entries())

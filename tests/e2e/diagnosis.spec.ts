@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { makeSafe, newJob, openCheck, sitDown, typeReadings } from "./helpers";
+import { DEMO_JOBS, makeSafe, newJob, openCheck, sitDown, typeReadings, typeSpeeds } from "./helpers";
 
 const suspects = (page: Page) => page.getByRole("region", { name: "What it might be" });
 const inHand = (page: Page) => page.getByRole("region", { name: "In hand" });
@@ -70,8 +70,8 @@ const MOST_CHECKS = 4;
 test("three machines of the depot are taken from complaint to cause in four checks or fewer", async ({ page }) => {
   test.setTimeout(120_000);
   await sitDown(page, "JM");
-  expect(await followTo(page, 27, "Spindle bearing worn or dry", ["14", "18", "18", "14"])).toBeLessThanOrEqual(MOST_CHECKS);
-  expect(await followTo(page, 26, "Clip too long")).toBeLessThanOrEqual(MOST_CHECKS);
+  expect(await followTo(page, DEMO_JOBS.bearing, "Spindle bearing worn or dry", ["14", "18", "18", "14"])).toBeLessThanOrEqual(MOST_CHECKS);
+  expect(await followTo(page, DEMO_JOBS.ripples, "Clip too long")).toBeLessThanOrEqual(MOST_CHECKS);
   const dull = await newJob(page, { machineId: "wp-1", words: "looks chewed", symptoms: ["torn-tips", "browning"] });
   expect(await followTo(page, dull, "Blades dull")).toBeLessThanOrEqual(MOST_CHECKS);
 });
@@ -99,7 +99,7 @@ test("what is typed moves the diagnosis before it is saved, says what moved it a
 
 test("a cause opens with its reasons, the links are drawn, and the first guess is kept and compared", async ({ page }) => {
   await sitDown(page);
-  await page.goto("/jobs/28", { waitUntil: "networkidle" });
+  await page.goto(`/jobs/${DEMO_JOBS.ledge}`, { waitUntil: "networkidle" });
   await suspects(page)
     .getByRole("button", { name: /^Deck out of level/ })
     .click();
@@ -227,7 +227,7 @@ test("a dead middle blade after a refit is found by its speed, mended, read agai
   await page.getByRole("button", { name: "Not made safe" }).click();
   await makeSafe(page, "Running");
   await openCheck(page, "Blade tip speed");
-  await typeReadings(page, ["3200", "0", "3190"]);
+  await typeSpeeds(page, ["3310", "0", "3305"]);
   await expect(page.getByTestId("answer")).toContainText("stands still.");
   await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
@@ -247,7 +247,7 @@ test("a dead middle blade after a refit is found by its speed, mended, read agai
   await page.getByRole("button", { name: /Locked out · JM/ }).click();
   await makeSafe(page, "Running");
   await openCheck(page, "Blade tip speed");
-  await typeReadings(page, ["3200", "3195", "3190"]);
+  await typeSpeeds(page, ["3310", "3305", "3300"]);
   await expect(page.getByTestId("answer")).toHaveText("Tip speed right.");
   await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();

@@ -2,6 +2,9 @@ import { expect, type Page } from "@playwright/test";
 
 const BASE = "http://127.0.0.1:3187";
 
+/** The demo's open jobs: it tells its closed stories first, in the order they happened. */
+export const DEMO_JOBS = { held: 27, fixed: 28, level: 29, ripples: 30, bearing: 31, ledge: 32 } as const;
+
 /** Sits somebody down at this browser. */
 export async function sitDown(page: Page, initials = "AK"): Promise<void> {
   await page.context().addCookies([{ name: "zygometer-who", value: initials, url: BASE }]);
@@ -35,6 +38,13 @@ export async function typeReadings(page: Page, readings: readonly string[]): Pro
     await page.keyboard.type(reading);
     await page.keyboard.press("Enter");
   }
+}
+
+/** Types the speed of every spindle from the driver's left, without load. */
+export async function typeSpeeds(page: Page, speeds: readonly string[]): Promise<void> {
+  const fields = page.getByRole("textbox", { name: "Full throttle, no load" });
+  await expect(fields).toHaveCount(speeds.length);
+  for (const [k, speed] of speeds.entries()) await fields.nth(k).fill(speed);
 }
 
 /** Opens a check, whether the list suggests it or it stands among the others. */

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
-import { makeSafe, newJob, openCheck, sitDown, typeReadings } from "./helpers";
+import { DEMO_JOBS, makeSafe, newJob, openCheck, sitDown, typeReadings } from "./helpers";
 
 const AXE = readFileSync("node_modules/axe-core/axe.min.js", "utf8");
 
@@ -40,9 +40,9 @@ for (const theme of ["light", "dark"] as const) {
       "/machines/rt-1",
       "/complaint?machine=zt-1",
       "/complaint?machine=rw-1",
-      "/jobs/25",
-      "/jobs/24",
-      "/jobs/23",
+      `/jobs/${DEMO_JOBS.level}`,
+      `/jobs/${DEMO_JOBS.fixed}`,
+      `/jobs/${DEMO_JOBS.held}`,
       "/jobs/1",
       `/jobs/${jobId}`,
     ]) {
@@ -76,7 +76,7 @@ test("nothing is asked of any other machine, and no script runs inline", async (
   const refused: string[] = [];
   page.on("console", (message) => message.type() === "error" && refused.push(message.text()));
   await sitDown(page);
-  for (const view of ["/", "/machines/zt-1", "/complaint?machine=zt-1", "/jobs/25"]) {
+  for (const view of ["/", "/machines/zt-1", "/complaint?machine=zt-1", `/jobs/${DEMO_JOBS.level}`]) {
     const response = await page.goto(view);
     const policy = response?.headers()["content-security-policy"] ?? "";
     expect(policy).toMatch(/script-src 'self' 'nonce-/);
@@ -97,7 +97,7 @@ test("the job fits 1280 × 800 without scrolling the page; bay and complaint fit
     expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight), `job ${id}`).toBeLessThanOrEqual(0);
   }
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const view of ["/", "/complaint?machine=zt-1", "/jobs/25", "/machines/zt-1"]) {
+  for (const view of ["/", "/complaint?machine=zt-1", `/jobs/${DEMO_JOBS.level}`, "/machines/zt-1"]) {
     await page.goto(view);
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), view).toBeLessThanOrEqual(0);
   }
@@ -177,7 +177,7 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
 test("units are one system throughout, and the drawing turns with the mechanic", async ({ page }) => {
   await like(page, "JM", { unitSystem: "metric", standsAt: "behind" });
   await sitDown(page, "JM");
-  await page.goto("/jobs/25");
+  await page.goto(`/jobs/${DEMO_JOBS.level}`);
   await openCheck(page, "Deck level and rake");
   await expect(page.getByTestId("answer")).toContainText(/side \d+ mm low/);
   const text = await page.getByRole("main").textContent();

@@ -30,8 +30,8 @@ async function typeAnswers(page: Page, answers: readonly string[]): Promise<void
 const times = (count: number, answers: readonly string[]) => Array.from({ length: count }, () => answers).flat();
 const TEN = ["2.5", "2.45", "2.55", "2.5", "2.4", "2.6", "2.5", "2.5", "2.45", "2.55"];
 
-/** Every worksheet with a form, for the demo's three-blade zero-turn: its fields in measuring order, and what is said at the end. */
-const SHEETS: readonly [check: string, answers: readonly string[], said: string][] = [
+/** Every worksheet with a form, for the demo's three-blade zero-turn or the machine named: its fields in measuring order, and what is said at the end. */
+const SHEETS: readonly [check: string, answers: readonly string[], said: string, machineId?: string][] = [
   ["turf-condition", ["3", "3 1/4", "3", "⇥", "2 1/2", "", "#1", "#2", "#1", "#1", ""], "Good ground to judge on."],
   ["cutting-height", ["2 1/2", ...TEN], "Cuts as set: 2.50 in ± 0.04 in."],
   ["hanger-inspection", [...times(4, ["#1", ""]), "#1"], "Every hanger sound."],
@@ -43,15 +43,25 @@ const SHEETS: readonly [check: string, answers: readonly string[], said: string]
   ["blade-balance", [...times(3, ["0", "8", ""]), "#1"], "Balanced."],
   ["spindle-play", times(3, [".01", "#1", "#1", "#1", ""]), "Every spindle sound."],
   ["belt-inspection", times(11, ["#1"]), "Belt right, every blade turns."],
+  ["tip-speed", ["3950", "3945", "3955"], "Tip speed right."],
+  [
+    "vibration-reading",
+    ["#3", "#2", "#3", "#1", "3900", "#1", "#3", "#1"],
+    "Strong shaking, with the blades, most at the middle blade. Once a turn is 65 times a second.",
+  ],
+  ["gearbox-inspection", times(3, [...times(7, ["#1"]), "2 1/4", "#1"]), "Every gearbox sound.", "gr-1"],
+  // Closed form at 89°, the play of 2° counted: 24 − 24.8·cos((89° − 2δ)/2), δ = atan(w/L).
+  ["blade-timing", times(2, ["#1", "90", "2"]), "In time: 4.649 in at their closest.", "gr-1"],
+  ["tip-speed", ["2990", "", "#Tab"], "Tip speed right.", "wp-1"],
   ["ground-speed", ["100", "17", "17.4", "⇥", "#1", "4000"], "4.0 mph: right. Each edge bites 0.523 in."],
   ["pass-overlap", ["38.7", "10", "#1", "", "4"], "Passes share 2 15/16 in. 1.5 acres an hour."],
   ["blade-overlap", times(3, ["17"]), "Blades share 0.800 in. 0.282 in of wear left at each tip."],
 ];
 
-for (const [check, answers, said] of SHEETS) {
-  test(`${check} is filled in by keyboard alone, in measuring order`, async ({ page }) => {
+for (const [check, answers, said, machineId = "zt-1"] of SHEETS) {
+  test(`${check} of ${machineId} is filled in by keyboard alone, in measuring order`, async ({ page }) => {
     await sitDown(page);
-    await page.goto(`/reckoner/${check}?machine=zt-1`, { waitUntil: "networkidle" });
+    await page.goto(`/reckoner/${check}?machine=${machineId}`, { waitUntil: "networkidle" });
     await firstField(page);
     await typeAnswers(page, answers);
     await expect(page.getByTestId("answer")).toHaveText(said);

@@ -10,7 +10,14 @@ type Common = {
   isOptional?: boolean;
 };
 
-export type QuantityAsked = Common & { kind: "quantity"; dimension: Dimension; instrument: Instrument; range: QuantityRange };
+export type QuantityAsked = Common & {
+  kind: "quantity";
+  dimension: Dimension;
+  instrument: Instrument;
+  range: QuantityRange;
+  /** Taken from the machine's sheet while nothing is typed. */
+  onSheet?: number | undefined;
+};
 /** Many readings of one kind, typed or pasted. */
 export type ListAsked = Common & { kind: "list"; dimension: Dimension; instrument: Instrument; range: QuantityRange; wanted: number };
 export type ChoiceAsked = Common & { kind: "choice"; options: readonly { id: string; label: string }[] };

@@ -22,7 +22,7 @@ export {
   twistForm,
 } from "./deck-level";
 export { SIDE_TOLERANCE_METRES } from "./deck-level/rules";
-export { type Field, type Form, type Group, keyOf, packReadings, type ReadingRow, readAt, rowsOf } from "./form";
+export { type Field, type Form, type Group, keyOf, packReadings, type QuantityAsked, type ReadingRow, readAt, rowsOf } from "./form";
 export type { GearboxReadings } from "./gearbox-inspection";
 export type { GroundSpeedDetail } from "./ground-speed";
 export type { PassDetail } from "./pass-overlap";

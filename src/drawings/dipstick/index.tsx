@@ -4,7 +4,7 @@ const MILLIMETRES = 1000;
 const PAGE_WIDTH = 150;
 const ROD_X = 45;
 const ROD_HALF = 3;
-const TOP = 22;
+const TOP = 28;
 const CHECK_LENGTH = 100;
 
 /** The rod at its true size: a millimetre of the drawing is one of the paper. A line of 100 mm beside it shows whether the printer kept to it. */
@@ -39,7 +39,10 @@ export function DipstickDrawing({ dipstick, title, say }: { dipstick: Dipstick; 
         {title}
       </text>
       <text x={4} y={13} stroke="none" fill="currentColor">
-        Stop on the cover's face. True size: the line at the right measures 100 mm on the paper, or print it again at 100 %.
+        Stop on the cover's face. The line at the right measures 100 mm on the paper;
+      </text>
+      <text x={4} y={17.5} stroke="none" fill="currentColor">
+        if not, print it again at 100 %.
       </text>
       <path d={`M${ROD_X - 12} ${TOP}h24`} strokeWidth={1.2} />
       <path d={`M${ROD_X - ROD_HALF} ${TOP}v${rod}h${2 * ROD_HALF}v${-rod}`} strokeWidth={0.4} />

@@ -3,7 +3,7 @@ import { type SpeedMark, type SpeedRow, type SpeedZones, speedScene } from "./sc
 export type { SpeedMark, SpeedRow } from "./scene";
 
 const WIDTH = 620;
-const LEFT = 120;
+const LEFT = 128;
 const RIGHT = 20;
 const TOP = 46;
 const ROW = 44;
@@ -29,6 +29,11 @@ export function SpeedDrawing({
   const height = TOP + rows.length * ROW + FOOT;
   const x = (share: number) => LEFT + share * (WIDTH - LEFT - RIGHT);
   const bottom = height - FOOT;
+  // Said in figures: what was read last, else what paper gives.
+  const read = rows.map(({ marks }) => {
+    const told = (["loaded", "no-load", "paper"] as const).map((kind) => marks.find((mark) => mark.kind === kind)).find(Boolean);
+    return told && say(told.metresPerSecond);
+  });
   const kinds = [...new Set(rows.flatMap(({ marks }) => marks.map(({ kind }) => kind)))];
   return (
     <svg viewBox={`0 0 ${WIDTH} ${height}`} className="h-full w-full" role="img" aria-label={label} fontFamily="var(--font-mono)">
@@ -57,8 +62,11 @@ export function SpeedDrawing({
         return (
           <g key={id}>
             <path d={`M${LEFT} ${y}H${WIDTH - RIGHT}`} stroke="var(--chalk-faint)" strokeOpacity={0.5} />
-            <text x={LEFT - 10} y={y + 5} textAnchor="end" fontSize={15} fill="var(--chalk)">
+            <text x={LEFT - 10} y={y - 2} textAnchor="end" fontSize={14} fill="var(--chalk-soft)">
               {name}
+            </text>
+            <text x={LEFT - 10} y={y + 15} textAnchor="end" fontSize={15} fontWeight={700} fill="var(--chalk)">
+              {read[k] ?? ""}
             </text>
             {marks.map(({ kind, share, isOver, isSlow }) => (
               <Mark key={kind} kind={kind} x={x(share)} y={y + LIFT[kind]} ink={isOver || isSlow ? "var(--out-chalk)" : "var(--chalk)"} />

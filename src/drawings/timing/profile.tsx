@@ -1,6 +1,6 @@
 const WIDTH = 620;
 const HEIGHT = 92;
-const LEFT = 52;
+const LEFT = 84;
 const RIGHT = 12;
 const TOP = 8;
 const FOOT = 18;

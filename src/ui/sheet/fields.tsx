@@ -2,7 +2,8 @@
 
 import { RadioGroup } from "radix-ui";
 import { type KeyboardEvent, type RefObject, useRef } from "react";
-import { type Field, type Group, keyOf } from "@/core/checks";
+import { flushSync } from "react-dom";
+import { type Field, type Group, keyOf, type QuantityAsked } from "@/core/checks";
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
 import type { FieldEntry, ListEntry, NumberEntry } from "../entry";
 import { QuantityField } from "../quantity-field";
@@ -90,6 +91,12 @@ function SameOnOthers({ group, evaluated, typed, onText }: FieldsArgs & { group:
   );
 }
 
+/** Where a field left empty gets its value, or that it may stay empty. */
+function hintOf({ onSheet, isOptional, dimension, instrument }: QuantityAsked, system: UnitSystem): string | undefined {
+  if (onSheet !== undefined) return `the sheet's ${formatQuantity({ valueSi: onSheet, dimension, system, instrument }).text}`;
+  return isOptional ? "if known" : undefined;
+}
+
 function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
   const key = keyOf(field.path);
   const text = args.typed.text[key] ?? "";
@@ -104,7 +111,7 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
         <QuantityField
           id={id}
           label={field.label}
-          hint={field.isOptional ? "if known" : undefined}
+          hint={hintOf(field, args.system)}
           text={text}
           entry={entry as Parameters<typeof QuantityField>[0]["entry"]}
           dimension={field.dimension}
@@ -193,7 +200,8 @@ function ChoiceRow({ id, field, label, value, trouble, onFocus, onText, fields }
     if (event.key === "Delete" || event.key === "Backspace") onText(key, "");
     if (!picked) return;
     event.preventDefault();
-    onText(key, picked.id);
+    // What is asked next may hang on this answer: it has to stand there before the keyboard goes on.
+    flushSync(() => onText(key, picked.id));
     if (root.current) goOn(fields.current, root.current, 1);
   };
   return (

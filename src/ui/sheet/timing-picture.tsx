@@ -121,7 +121,13 @@ export function TimingPicture({ machine, detail }: { machine: Machine; detail: T
           {studies.length > 1 && (
             <div className="flex flex-wrap gap-1">
               {studies.map(({ id }) => (
-                <button key={id} type="button" className="btn text-sm" aria-pressed={id === shown.id} onClick={() => setLooked(id)}>
+                <button
+                  key={id}
+                  type="button"
+                  className={`btn text-sm ${id === shown.id ? "btn-on" : ""}`}
+                  aria-pressed={id === shown.id}
+                  onClick={() => setLooked(id)}
+                >
                   {sheetPlace(machine, id)}
                 </button>
               ))}

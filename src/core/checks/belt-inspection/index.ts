@@ -55,6 +55,7 @@ function formOf(machine: Machine): Form {
       { id: "belt", label: "The belt" },
       { id: "idlers", label: "Idlers, spring and guards" },
       ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
+      { id: "size", label: "Which belt it is", isFolded: true },
     ],
     fields: [
       choice("belt", ["belt", "seated"], "Seated", choices(["every-groove", "In every groove"], ["off-one", "Off one"])),
@@ -82,7 +83,7 @@ function formOf(machine: Machine): Form {
         : [
             {
               kind: "quantity" as const,
-              group: "belt",
+              group: "size",
               path: ["lengthMetres"],
               label: "Length marked on the belt",
               isOptional: true,

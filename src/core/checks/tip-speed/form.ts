@@ -1,5 +1,5 @@
 import { type PaperWay, paperSpeed, paperWay } from "@/core/drive/paper";
-import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
+import { type Machine, type Pulley, pointOf, powerOf, spindlesAcross } from "@/core/machine";
 import type { QuantityRange } from "@/core/units";
 import type { Field, Form, QuantityAsked } from "../form";
 
@@ -17,22 +17,43 @@ const INPUT_WORDS: Record<PaperWay, string> = {
 type Asked = Omit<QuantityAsked, "kind">;
 const quantity = (asked: Asked): Field => ({ kind: "quantity", ...asked });
 
-const turning = (asked: Pick<Asked, "path" | "group" | "label" | "isOptional">, range = TURNING): Field =>
+const turning = (asked: Pick<Asked, "path" | "group" | "label" | "isOptional" | "onSheet">, range = TURNING): Field =>
   quantity({ ...asked, dimension: "rotation", instrument: "gauge", range });
 
-const pitch = (asked: Pick<Asked, "path" | "group" | "label">): Field =>
+const pitch = (asked: Pick<Asked, "path" | "group" | "label" | "onSheet">): Field =>
   quantity({ ...asked, isOptional: true, dimension: "length", instrument: "gauge", range: PITCH });
 
 function paperFields(machine: Machine): Field[] {
   const way = paperWay(machine);
   const group = "paper";
+  const { drive, belt } = machine.sheet;
+  const pitchOf = (is: (pulley: Pulley) => boolean) => belt?.pulleys.find(is)?.pitchDiameterMetres;
   return [
-    turning({ path: ["paper", "engineRevolutionsPerMinute"], group, label: INPUT_WORDS[way], isOptional: true }, INPUT),
+    turning(
+      {
+        path: ["paper", "engineRevolutionsPerMinute"],
+        group,
+        label: INPUT_WORDS[way],
+        isOptional: true,
+        onSheet: drive?.engineRevolutionsPerMinute,
+      },
+      INPUT,
+    ),
     ...(way === "belt"
       ? [
-          pitch({ path: ["paper", "drivePitchMetres"], group, label: "Drive pulley, pitch diameter" }),
+          pitch({
+            path: ["paper", "drivePitchMetres"],
+            group,
+            label: "Drive pulley, pitch diameter",
+            onSheet: pitchOf(({ role }) => role === "drive"),
+          }),
           ...spindlesAcross(machine).map(({ id, label }) =>
-            pitch({ path: ["spindles", id, "drivenPitchMetres"], group, label: `${label}: its pulley, pitch diameter` }),
+            pitch({
+              path: ["spindles", id, "drivenPitchMetres"],
+              group,
+              label: `${label}: its pulley, pitch diameter`,
+              onSheet: pitchOf(({ spindleId }) => spindleId === id),
+            }),
           ),
           quantity({
             path: ["paper", "slip"],
@@ -82,8 +103,9 @@ export function speedForm(machine: Machine): Form {
     groups: [
       { id: "paper", label: "On paper first, before it is run up", isOnPaper: true, isFolded: isOnSheet },
       ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
-      ...(isCordless ? [{ id: "charge", label: "The pack" }] : []),
-      { id: "work", label: "At work" },
+      ...(isCordless ? [{ id: "charge", label: "At low charge" }] : []),
+      // Read when all have been read without load, and the machine cuts.
+      { id: "work", label: "At work, cutting its usual grass", isFolded: true },
     ],
     fields: [
       ...paperFields(machine),
@@ -94,23 +116,23 @@ export function speedForm(machine: Machine): Form {
           label: isCordless ? "Full charge, no load" : "Full throttle, no load",
         }),
       ),
-      ...across.map(({ id }) =>
-        turning({ path: ["spindles", id, "loadedRevolutionsPerMinute"], group: id, label: "Cutting its usual grass", isOptional: true }),
-      ),
       ...(isCordless
         ? [
-            ...across.map(({ id }) =>
+            charge("full", "Charge at the first reading"),
+            ...across.map(({ id, label }) =>
               turning({
                 path: ["spindles", id, "lowChargeRevolutionsPerMinute"],
-                group: id,
-                label: "Low charge, no load",
+                group: "charge",
+                label: `${label}, no load`,
                 isOptional: true,
               }),
             ),
-            charge("full", "Charge at the first reading"),
-            charge("low", "Charge at the low reading"),
+            charge("low", "Charge then"),
           ]
         : []),
+      ...across.map(({ id, label }) =>
+        turning({ path: ["spindles", id, "loadedRevolutionsPerMinute"], group: "work", label, isOptional: true }),
+      ),
       quantity({
         path: ["groundMetresPerSecond"],
         group: "work",

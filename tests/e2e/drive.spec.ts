@@ -1,0 +1,272 @@
+import { expect, type Page, test } from "@playwright/test";
+import { makeSafe, newJob, openCheck, sitDown, twinOf, typeSpeeds } from "./helpers";
+
+const answer = (page: Page) => page.getByTestId("answer");
+const timeline = (page: Page) => page.getByRole("list", { name: "Timeline" });
+const saveReadings = (page: Page) => page.getByRole("button", { name: "Save the readings" }).click();
+
+async function jobOn(page: Page, machineId: string, words: string, symptoms: string[]): Promise<void> {
+  const jobId = await newJob(page, { machineId, words, symptoms });
+  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+}
+
+test("a pulley that would take a blade over the limit is stopped on paper, and the machine held until it is cleared", async ({ page }) => {
+  await sitDown(page);
+  await jobOn(page, await twinOf(page, "zt-1", "ZT-1S"), "screams since the new pulley, speed test", ["vibration"]);
+  await openCheck(page, "Blade tip speed");
+  // Nobody made it ready to run: what is worked out on paper can be typed all the same.
+  await expect(page.getByText("Must be ready to be run first.")).toBeVisible();
+  const middle = page.getByRole("textbox", { name: "Middle blade: its pulley, pitch diameter" });
+  await middle.fill("4.5");
+  await expect(answer(page)).toHaveText("Do not run it: middle blade is over the limit of 19,000 ft/min. Hold it out.");
+  await expect(page.getByText("4269 r/min at most with this blade")).toBeVisible();
+  await saveReadings(page);
+  await expect(timeline(page)).toContainText("Held out: blade tips over the speed limit");
+
+  await page.getByRole("button", { name: "Held out of service: release" }).click();
+  await page.getByRole("textbox", { name: "Why it may go" }).fill("pulley of the sheet fitted");
+  await page.getByRole("button", { name: "Release", exact: true }).click();
+  await expect(timeline(page)).toContainText("Released: pulley of the sheet fitted");
+  await page.getByRole("button", { name: "Not made safe" }).click();
+  await makeSafe(page, "Running");
+  await openCheck(page, "Blade tip speed");
+  const again = page.getByRole("button", { name: "Read again" });
+  if (await again.isVisible()) await again.click();
+  await typeSpeeds(page, ["3950", "3945", "3955"]);
+  await expect(answer(page)).toHaveText("Tip speed right.");
+  await saveReadings(page);
+  await expect(timeline(page)).toContainText("Blade tip speed: in tolerance");
+});
+
+test("a geared deck refitted out of time is caught before it is run, retimed and proved", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "gr-1", "GR-1T");
+  await jobOn(page, machineId, "deck was off, timing test", ["grinding-noise"]);
+  await page.request.post(`/api/v1/machines/${machineId}/events`, {
+    headers: { origin: "http://127.0.0.1:3187" },
+    data: { who: "AK", event: "deck-off" },
+  });
+  await page.reload({ waitUntil: "networkidle" });
+  await page.getByRole("button", { name: "Not made safe" }).click();
+  await page.getByRole("radio", { name: "Running", exact: true }).click();
+  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
+  await page.getByRole("button", { name: /confirm:/ }).click();
+  await expect(page.getByText(/geared blades were disturbed: turn them by hand through a full turn/)).toBeVisible();
+
+  await makeSafe(page, "Raised");
+  await openCheck(page, "Timing of geared blades");
+  const phases = page.getByRole("textbox", { name: /angle of the other/ });
+  await page.getByRole("radio", { name: "Nothing touches" }).first().click();
+  await phases.first().fill("90");
+  await page.getByRole("radio", { name: "Touches", exact: true }).last().click();
+  await phases.last().fill("15");
+  await expect(answer(page)).toHaveText("Middle blade and right blade: strike each other. Do not run it.");
+  await expect(page.getByText(/Middle blade and right blade: refit in time, 45 to 135° apart/).first()).toBeVisible();
+  await saveReadings(page);
+
+  await page.getByRole("button", { name: /Raised · AK/ }).click();
+  await page.getByRole("radio", { name: "Running", exact: true }).click();
+  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
+  await page.getByRole("button", { name: /confirm:/ }).click();
+  await expect(page.getByText(/geared blades strike or pass too near/)).toBeVisible();
+
+  await makeSafe(page, "Locked out");
+  await page.getByRole("button", { name: /^Fix/ }).click();
+  await page.getByLabel("For which cause").selectOption("gearbox-mistimed");
+  await page.getByRole("button", { name: "Write the fix down" }).click();
+  await expect(timeline(page)).toContainText("Refit");
+  await page.getByRole("button", { name: /Locked out · AK/ }).click();
+  await makeSafe(page, "Raised");
+  await openCheck(page, "Timing of geared blades");
+  for (const clear of await page.getByRole("radio", { name: "Nothing touches" }).all()) await clear.click();
+  await phases.first().fill("90");
+  await phases.last().fill("90");
+  await expect(answer(page)).toHaveText("In time: 4.785 in at their closest.");
+  await saveReadings(page);
+  await expect(timeline(page)).toContainText("Timing of geared blades: in tolerance");
+  await page.getByRole("button", { name: /Raised · AK/ }).click();
+  await makeSafe(page, "Running");
+  await expect(timeline(page)).toContainText("Made safe: ready to be run");
+});
+
+test("geared blades turn under the crank: the closest is found, a tooth out is told, and they turn by themselves", async ({ page }) => {
+  await sitDown(page);
+  await page.goto("/reckoner/blade-timing?machine=gr-1", { waitUntil: "networkidle" });
+  await expect(page.getByText(/4\.785 in at their closest/)).toBeVisible();
+  await expect(page.getByText(/One tooth is 30\.0°: refitted one out, 1\.382 in is left/)).toBeVisible();
+  await page.getByRole("button", { name: "To the closest" }).click();
+  await expect(page.getByText(/^Crank at \d+°: 4\.78\d in between the nearest two/)).toBeVisible();
+  await page
+    .getByRole("textbox", { name: /angle of the other/ })
+    .first()
+    .fill("20");
+  await expect(page.getByText(/As measured, 20°/)).toBeVisible();
+  await expect(page.getByText("they strike", { exact: true }).first()).toBeVisible();
+  const said = page.getByText(/^Crank at \d+°/);
+  const before = await said.textContent();
+  await page.getByRole("button", { name: "Turn slowly" }).click();
+  await expect(said).not.toHaveText(before ?? "");
+  await page.getByRole("button", { name: "Stop turning" }).click();
+});
+
+test("a gearbox is taken apart and put together, counted back, what was left loose owed", async ({ page }) => {
+  test.setTimeout(120_000);
+  await sitDown(page);
+  await jobOn(page, await twinOf(page, "gr-1", "GR-1R"), "knocks, rebuild test", ["grinding-noise"]);
+  await page.getByRole("button", { name: "Gearbox rebuild" }).click();
+  await expect(page.getByText("The box is together.")).toBeVisible();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).last().click();
+  await makeSafe(page, "Locked out");
+  await page.getByRole("button", { name: "Gearbox rebuild" }).click();
+  const step = page.getByRole("region", { name: "Next step" });
+  const done = async (words: string) => {
+    await expect(step).toContainText(words);
+    for (const more of await step.getByRole("button", { name: /: one more$/ }).all())
+      for (let count = 0; count < 8 && (await more.isEnabled()); count++) await more.click();
+    await step.getByRole("button", { name: /^Done/ }).click();
+  };
+  await expect(step.getByRole("button", { name: "Done without a photograph" })).toBeVisible();
+  for (const words of [
+    "One line across",
+    "Oil into a pan",
+    "Blade off",
+    "Box unbolted",
+    "Cover off",
+    "Snap rings out",
+    "Shaft tapped",
+    "Bearings and seals out",
+  ])
+    await done(words);
+  await expect(page.getByText("The box is apart.")).toBeVisible();
+  const tray = page.getByRole("table", { name: "In the tray" });
+  await expect(tray.getByRole("row", { name: /Snap rings 2/ })).toBeVisible();
+  // A bearing less than came off: it does not go on.
+  await expect(step.getByRole("button", { name: "Done" })).toBeDisabled();
+  await done("Burrs dressed first");
+  await done("Gears in as a mated pair");
+  await done("Snap rings in");
+  await done("Cover on a clean face");
+  await step.getByRole("checkbox", { name: /Box bolts left loose on purpose/ }).check();
+  await done("Box to the deck");
+  await done("Blade and collar on");
+  await done("Fill to the dipstick");
+  await done("Turn every blade by hand");
+  await expect(page.getByText("The box is together.")).toBeVisible();
+  await expect(page.getByText("Box bolts: left loose on purpose")).toBeVisible();
+  await page.getByRole("button", { name: "Tightened" }).click();
+  await expect(page.getByText("Box bolts: left loose on purpose")).toHaveCount(0);
+  await expect(timeline(page)).toContainText("Tightened: box bolts");
+
+  await page.getByRole("link", { name: "Dipstick for this box" }).click();
+  await page.getByRole("textbox", { name: /floor beneath the hole/ }).fill("3 3/4");
+  await page.getByRole("textbox", { name: /Rod wet/ }).fill("1");
+  await expect(page.getByText("Oil 0.38 in low. Rod 3.63 in, full mark 1.38 in up from its tip.")).toBeVisible();
+  await page.getByRole("textbox", { name: /floor beneath the hole/ }).fill("2");
+  await expect(page.getByText(/The floor lies under the shaft's top/)).toBeVisible();
+});
+
+test("a belt's path is sketched on the deck: an idler put down, moved, and the path kept on the sheet", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-2", "ZT-2P");
+  await page.goto(`/machines/${machineId}/belt`, { waitUntil: "networkidle" });
+  const said = page.getByRole("region", { name: "Belt path" });
+  await expect(said).toContainText(/77\.8\d in round/);
+  await page.getByRole("button", { name: "Left idler: take away" }).click();
+  await expect(said).not.toContainText("77.8");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(said).toContainText(/77\.8\d in round/);
+
+  // By keyboard: a pulley of no diameter, then one that lies out of the belt's way.
+  await page.getByRole("button", { name: /^Left idler belt's back/ }).click();
+  const row = page.getByRole("listitem", { name: "Left idler" });
+  await row.getByRole("textbox", { name: "Pitch diameter" }).fill("0");
+  await expect(row.getByRole("alert")).toContainText("Less than this can be");
+  await expect(page.getByRole("button", { name: "Put it on the sheet" })).toBeDisabled();
+  await row.getByRole("textbox", { name: "Pitch diameter" }).fill("3");
+  await row.getByRole("textbox", { name: "Across, right is plus" }).fill("-30");
+  await expect(said).toContainText("A tight belt would not touch");
+  await row.getByRole("textbox", { name: "Across, right is plus" }).fill("-4");
+
+  // By finger: the right idler is pulled a little inward.
+  const idler = page.getByRole("listitem", { name: "Right idler" });
+  await page.getByRole("button", { name: /^Right idler belt's back/ }).click();
+  const x = idler.getByRole("textbox", { name: "Across, right is plus" });
+  const before = await x.inputValue();
+  const drawing = page.getByRole("img", { name: /^Deck and belt from above/ });
+  const spot = await drawing.locator("text", { hasText: "Right idler" }).boundingBox();
+  if (!spot) throw new Error("no idler on the drawing");
+  await page.mouse.move(spot.x - 20, spot.y + spot.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(spot.x - 30, spot.y + spot.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(x).not.toHaveValue(before);
+  await page.reload({ waitUntil: "networkidle" });
+  await page.getByRole("button", { name: "Put it on the sheet" }).click();
+  await expect(page.getByText("Belt path sketched")).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Sheet, version 2" })).toBeVisible();
+});
+
+test("spindles are greased, moved to other places, and taken back in a touch", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-1", "ZT-1G");
+  for (const meterHours of [100, 100])
+    await page.request.post(`/api/v1/machines/${machineId}/hours`, {
+      headers: { origin: "http://127.0.0.1:3187" },
+      data: { who: "AK", meterHours },
+    });
+  await page.goto(`/machines/${machineId}`, { waitUntil: "networkidle" });
+  const spindles = page.getByRole("region", { name: "Spindles" });
+  await expect(spindles.getByRole("listitem").first()).toContainText("Left blade: never logged");
+  await spindles.getByRole("button", { name: "Left blade: greased" }).click();
+  await expect(spindles).toContainText("Left blade: Top up in 50 h");
+  await spindles.getByRole("button", { name: "Moved to other places" }).click();
+  await spindles.getByLabel("Left blade went to").selectOption("left");
+  await expect(spindles.getByText(/Every spindle has to end up at one place/)).toBeVisible();
+  await spindles.getByLabel("Left blade went to").selectOption("middle");
+  await spindles.getByRole("button", { name: "Log the move" }).click();
+  await expect(spindles).toContainText("Middle blade: Top up in 50 h");
+  await expect(spindles).toContainText("this spindle came from the left blade");
+  await spindles.getByText(/^Spindle log/).click();
+  await spindles.getByRole("button", { name: /^Take back: Moved/ }).click();
+  await expect(spindles).toContainText("Left blade: Top up in 50 h");
+});
+
+test("what cannot be is answered in words at its field, and nothing typed is lost", async ({ page }) => {
+  await sitDown(page);
+  await page.goto("/reckoner/tip-speed?machine=zt-1", { waitUntil: "networkidle" });
+  const first = page.getByRole("textbox", { name: "Full throttle, no load" }).first();
+  await first.fill("60000");
+  await expect(page.getByText("More than this can be: 20000 r/min at most. Read it again.")).toBeVisible();
+  await expect(first).toHaveValue("60000");
+  await first.fill("0");
+  await expect(page.getByText(/Left blade: belt off, key or pin sheared, or a gear broken/)).toBeVisible();
+  await page.getByText("On paper first, before it is run up").click();
+  await page.getByRole("textbox", { name: "Drive pulley, pitch diameter" }).fill("0");
+  await expect(page.getByText(/Less than this can be: .* at least/)).toBeVisible();
+
+  await page.goto("/reckoner/tip-speed?machine=wc-1", { waitUntil: "networkidle" });
+  await page.getByRole("textbox", { name: "Charge then" }).fill("140");
+  await expect(page.getByText("More than this can be: 100 % at most. Read it again.")).toBeVisible();
+  await page.getByRole("textbox", { name: "Full charge, no load" }).fill("3250");
+  await page.getByRole("textbox", { name: "Blade, no load" }).fill("2600");
+  await expect(answer(page)).toHaveText("Sags at low charge. 64 % of the lift is left.");
+
+  await page.goto("/reckoner/spindle-play?machine=zt-1", { waitUntil: "networkidle" });
+  const hubs = page.getByRole("textbox", { name: "Hub after a run" });
+  for (const [k, heat] of ["115", "46", "118"].entries()) await hubs.nth(k).fill(heat);
+  await expect(page.getByText(/Middle blade: its heat fits the others only in the other scale/)).toBeVisible();
+  await hubs.nth(1).fill("46 C");
+  await expect(page.getByText(/only in the other scale/)).toHaveCount(0);
+});
+
+test("a walk-behind after a strike: a sheared key goes out of service", async ({ page }) => {
+  await sitDown(page);
+  await jobOn(page, await twinOf(page, "wp-1", "WP-1K"), "hit a root and shakes, key test", ["vibration"]);
+  await openCheck(page, "Spindle or shaft play");
+  await page.getByRole("button", { name: "Make it safe", exact: true }).last().click();
+  await makeSafe(page, "Raised");
+  await page.getByRole("radio", { name: "Sheared or marked" }).click();
+  await expect(answer(page)).toHaveText("Blade: key sheared or marked.");
+  await saveReadings(page);
+  await expect(timeline(page)).toContainText("Held out: shaft bent or key sheared");
+});
