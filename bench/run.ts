@@ -11,7 +11,7 @@ import { machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
 import { timeDiagnosis } from "./diagnosis";
 import { seenIn } from "./figures";
-import { timeOverlapSlider, timeSheets } from "./sheets";
+import { timeCrank, timeOverlapSlider, timeSheets, timeTimingWorker } from "./sheets";
 
 /** `npm run bench`: prints what the README and the notes quote. Needs a build (bin/demo or bin/test makes one). Machines are noisy: medians. */
 const PORT = 3191;
@@ -197,6 +197,19 @@ async function benchSlider(base: string): Promise<void> {
   );
 }
 
+async function benchTiming(base: string): Promise<void> {
+  const { first, later } = await timeTimingWorker();
+  print(
+    "timing of three unequal blades in a worker, the first / median / 95 %",
+    `${first.toFixed(1)} / ${median(later).toFixed(1)} / ${quantile(later, 0.95).toFixed(1)} ms`,
+  );
+  const between = await timeCrank(base);
+  print(
+    "geared blades turning: from drawn frame to drawn frame, median / 95 %; frames a second",
+    `${median(between).toFixed(1)} / ${quantile(between, 0.95).toFixed(1)} ms; ${(1000 / (between.reduce((sum, one) => sum + one, 0) / between.length)).toFixed(0)}`,
+  );
+}
+
 async function run(): Promise<void> {
   benchAssess();
   benchDiagnosis();
@@ -205,6 +218,7 @@ async function run(): Promise<void> {
     await benchServer(base);
     await benchKeystroke(base);
     await benchSlider(base);
+    await benchTiming(base);
   });
 }
 

@@ -39,6 +39,7 @@ test("a pulley that would take a blade over the limit is stopped on paper, and t
 });
 
 test("a geared deck refitted out of time is caught before it is run, retimed and proved", async ({ page }) => {
+  test.setTimeout(90_000);
   await sitDown(page);
   const machineId = await twinOf(page, "gr-1", "GR-1T");
   await jobOn(page, machineId, "deck was off, timing test", ["grinding-noise"]);
@@ -64,7 +65,7 @@ test("a geared deck refitted out of time is caught before it is run, retimed and
   await expect(page.getByText(/Middle blade and right blade: refit in time, 45 to 135° apart/).first()).toBeVisible();
   await saveReadings(page);
 
-  await page.getByRole("button", { name: /Raised · AK/ }).click();
+  await page.getByRole("button", { name: /^Raised.* · AK/ }).click();
   await page.getByRole("radio", { name: "Running", exact: true }).click();
   for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
   await page.getByRole("button", { name: /confirm:/ }).click();
@@ -84,7 +85,7 @@ test("a geared deck refitted out of time is caught before it is run, retimed and
   await expect(answer(page)).toHaveText("In time: 4.785 in at their closest.");
   await saveReadings(page);
   await expect(timeline(page)).toContainText("Timing of geared blades: in tolerance");
-  await page.getByRole("button", { name: /Raised · AK/ }).click();
+  await page.getByRole("button", { name: /^Raised.* · AK/ }).click();
   await makeSafe(page, "Running");
   await expect(timeline(page)).toContainText("Made safe: ready to be run");
 });

@@ -59,45 +59,24 @@ function toStretch(px: number, py: number, ax: number, ay: number, bx: number, b
   return Math.hypot(px - ax - share * dx, py - ay - share * dy);
 }
 
-/** Gap of two shapes along one direction; negative where their shadows overlap. */
-function shadowGap(one: Corners, other: Corners, nx: number, ny: number): number {
-  let [least, most, otherLeast, otherMost] = [
-    Number.POSITIVE_INFINITY,
-    Number.NEGATIVE_INFINITY,
-    Number.POSITIVE_INFINITY,
-    Number.NEGATIVE_INFINITY,
-  ];
-  for (let k = 0; k < 8; k += 2) {
-    const at = (one[k] as number) * nx + (one[k + 1] as number) * ny;
-    if (at < least) least = at;
-    if (at > most) most = at;
-    const otherAt = (other[k] as number) * nx + (other[k + 1] as number) * ny;
-    if (otherAt < otherLeast) otherLeast = otherAt;
-    if (otherAt > otherMost) otherMost = otherAt;
-  }
-  return Math.max(otherLeast - most, least - otherMost);
+/**
+ * Along the side of a rectangle that parts two best: no more than their distance, and negative exactly where they lie in each other. For two
+ * centred rectangles along each of their four sides: what lies between the centres less half of what each is wide that way (geometry).
+ */
+function partedBy({ one, other, centresMetres }: TimedPair, angle: number, otherAngle: number): number {
+  const [l, w, m, v] = [one.lengthMetres / 2, one.widthMetres / 2, other.lengthMetres / 2, other.widthMetres / 2];
+  const k = Math.abs(Math.cos(angle - otherAngle));
+  const s = Math.abs(Math.sin(angle - otherAngle));
+  return Math.max(
+    centresMetres * Math.abs(Math.cos(angle)) - (l + m * k + v * s),
+    centresMetres * Math.abs(Math.sin(angle)) - (w + m * s + v * k),
+    centresMetres * Math.abs(Math.cos(otherAngle)) - (m + l * k + w * s),
+    centresMetres * Math.abs(Math.sin(otherAngle)) - (v + l * s + w * k),
+  );
 }
 
-/** Along the side of a rectangle that parts two best: no more than their distance, and negative exactly where they lie in each other. */
-function partedBy(one: Corners, other: Corners): number {
-  let most = Number.NEGATIVE_INFINITY;
-  for (let which = 0; which < 2; which++) {
-    const shape = which === 0 ? one : other;
-    for (let side = 0; side < 4; side += 2) {
-      const dx = (shape[side + 2] as number) - (shape[side] as number);
-      const dy = (shape[side + 3] as number) - (shape[side + 1] as number);
-      const size = Math.sqrt(dx * dx + dy * dy);
-      const gap = shadowGap(one, other, -dy / size, dx / size);
-      if (gap > most) most = gap;
-    }
-  }
-  return most;
-}
-
-/** Distance of two rectangles; negative where they lie in each other: by how much they would have to be moved apart. */
+/** Distance of two rectangles that lie clear of each other. */
 function between(one: Corners, other: Corners): number {
-  const parted = partedBy(one, other);
-  if (parted < 0) return parted;
   let least = Number.POSITIVE_INFINITY;
   for (const [points, sides] of [
     [one, other],
@@ -119,16 +98,21 @@ function between(one: Corners, other: Corners): number {
   return least;
 }
 
-/** Distance of the pair with the first blade at an angle from the line of centres (physics). */
+// The same way round the second leads by the phase; opposite to each other the two angles add up to it.
+const otherAngleOf = ({ sense }: TimedPair, phase: number, angle: number): number => (sense === "same" ? angle + phase : phase - angle);
+
+/** Distance of the pair with the first blade at an angle from the line of centres; negative where they lie in each other: by how much they would have to be moved apart (physics). */
 export function gapAt(pair: TimedPair, phase: number, angle: number): number {
-  const [one, other] = [new Float64Array(8), new Float64Array(8)];
-  return gapInto(pair, phase, angle, one, other);
+  return gapInto(pair, phase, angle, new Float64Array(8), new Float64Array(8));
 }
 
-function gapInto({ one, other, centresMetres, sense }: TimedPair, phase: number, angle: number, a: Corners, b: Corners): number {
-  cornersOf(one, 0, angle, a);
-  // The same way round the second leads by the phase; opposite to each other the two angles add up to it.
-  cornersOf(other, centresMetres, sense === "same" ? angle + phase : phase - angle, b);
+/** As `gapAt`; from `skipFrom` on only as much as is cheap to know, which is no more than the distance. */
+function gapInto(pair: TimedPair, phase: number, angle: number, a: Corners, b: Corners, skipFrom = Number.POSITIVE_INFINITY): number {
+  const otherAngle = otherAngleOf(pair, phase, angle);
+  const parted = partedBy(pair, angle, otherAngle);
+  if (parted < 0 || parted >= skipFrom) return parted;
+  cornersOf(pair.one, 0, angle, a);
+  cornersOf(pair.other, pair.centresMetres, otherAngle, b);
   return between(a, b);
 }
 
@@ -143,16 +127,21 @@ export type Closest = { gapMetres: number; atAngle: number };
  */
 export function closestApproach(pair: TimedPair, phase: number): Closest {
   const [a, b] = [new Float64Array(8), new Float64Array(8)];
+  let [best, second]: [Closest, Closest] = [FAR, FAR];
+  for (let k = 0; k < STEPS; k++) {
+    const atAngle = (k * HALF_TURN) / STEPS;
+    // What is known to be further than the second best need not be known better.
+    const gapMetres = gapInto(pair, phase, atAngle, a, b, second.gapMetres);
+    if (gapMetres >= second.gapMetres) continue;
+    if (gapMetres < best.gapMetres) [best, second] = [{ atAngle, gapMetres }, best];
+    else second = { atAngle, gapMetres };
+  }
   const gap = (angle: number) => gapInto(pair, phase, angle, a, b);
-  const coarse = Array.from({ length: STEPS }, (_, k) => ({
-    atAngle: (k * HALF_TURN) / STEPS,
-    gapMetres: gap((k * HALF_TURN) / STEPS),
-  })).sort((p, q) => p.gapMetres - q.gapMetres);
-  return coarse
-    .slice(0, 2)
-    .map((start) => refined(gap, start))
-    .reduce((best, one) => (one.gapMetres < best.gapMetres ? one : best));
+  const [one, other] = [refined(gap, best), refined(gap, second)];
+  return one.gapMetres <= other.gapMetres ? one : other;
 }
+
+const FAR: Closest = { atAngle: 0, gapMetres: Number.POSITIVE_INFINITY };
 
 function refined(gap: (angle: number) => number, start: Closest): Closest {
   let best = start;
@@ -172,11 +161,7 @@ const LOOK_STEPS = 90;
 /** Whether a pair keeps a distance over a full turn: the cheap lower bound first, the distance itself only where that is too small. */
 function keeps(pair: TimedPair, phase: number, wantedMetres: number, a: Corners, b: Corners): boolean {
   const isNear = (angle: number) => {
-    const { one, other, centresMetres, sense } = pair;
-    cornersOf(one, 0, angle, a);
-    cornersOf(other, centresMetres, sense === "same" ? angle + phase : phase - angle, b);
-    const parted = partedBy(a, b);
-    const gap = parted >= wantedMetres ? parted : between(a, b);
+    const gap = gapInto(pair, phase, angle, a, b, wantedMetres);
     return { gap, isTooNear: gap < wantedMetres };
   };
   let [least, at] = [Number.POSITIVE_INFINITY, 0];

@@ -175,7 +175,7 @@ function detailOf(machine: Machine, pair: Neighbours, read: TimingReadings["pair
   if (read?.phaseDegrees === undefined) return base;
   // With play in the gears the pair may stand anywhere within it.
   const lash = (read.lashDegrees ?? 0) / 2;
-  const worst = [-lash, 0, lash]
+  const worst = (lash === 0 ? [0] : [-lash, 0, lash])
     .map((by) => closestApproach(timed, ((read.phaseDegrees ?? 0) + by) * DEGREE))
     .reduce((least, one) => (one.gapMetres < least.gapMetres ? one : least));
   return {
