@@ -125,6 +125,7 @@ const STORIES: readonly Story[] = [
       cause: "gearbox-mistimed",
       fix: "retime-blades",
       fixState: "locked-out",
+      also: ["gearbox-inspection"],
     },
   },
   {

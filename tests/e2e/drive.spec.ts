@@ -64,6 +64,7 @@ test("a geared deck refitted out of time is caught before it is run, retimed and
   await expect(answer(page)).toHaveText("Middle blade and right blade: strike each other. Do not run it.");
   await expect(page.getByText(/Middle blade and right blade: refit in time, 45 to 135° apart/).first()).toBeVisible();
   await saveReadings(page);
+  await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
 
   await page.getByRole("button", { name: /^Raised.* · AK/ }).click();
   await page.getByRole("radio", { name: "Running", exact: true }).click();

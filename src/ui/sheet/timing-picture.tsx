@@ -143,6 +143,7 @@ export function TimingPicture({ machine, detail }: { machine: Machine; detail: T
             {shown.oneTooth &&
               `One tooth is ${shown.oneTooth.degrees.toFixed(1)}°: ${sayTeeth(
                 shown.oneTooth.gaps.map(({ gapMetres }) => gapMetres),
+                shown.worstWithinLashMetres >= pair.wantedMetres,
                 say,
               )}.`}
           </p>
@@ -209,10 +210,11 @@ export function TimingPicture({ machine, detail }: { machine: Machine; detail: T
   );
 }
 
-function sayTeeth(gaps: readonly number[], say: (metres: number) => string): string {
-  const [least] = [...gaps].sort((a, b) => a - b);
-  if (least === undefined) return "";
-  return least < 0 ? "refitted one out, they strike" : `refitted one out, ${say(least)} is left`;
+/** In time: what one tooth out would leave at the worst. Out of time: what one the right way would bring. */
+function sayTeeth(gaps: readonly number[], isInTime: boolean, say: (metres: number) => string): string {
+  const [least, most] = [Math.min(...gaps), Math.max(...gaps)];
+  if (isInTime) return least < 0 ? "refitted one out, they strike" : `refitted one out, ${say(least)} is left`;
+  return most < 0 ? "one either way they still strike" : `one the right way, ${say(most)} is left`;
 }
 
 /** A pair's phase, and its first blade's angle from the line of centres, radians. */

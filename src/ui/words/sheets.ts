@@ -555,6 +555,7 @@ const WARNINGS: Record<string, (w: Warning, t: Told) => string> = {
   "too-slow-to-cut": (w, t) =>
     `${placeName(t.machine, w.place ?? "")}: so slow an edge pushes and tears rather than cuts, and lifts little.`,
   "not-run-mistimed": () => "Blades that touch when turned by hand are not run.",
+  "operating-finding": () => "A matter of operation, kept apart from faults: a word with the operator, nothing to mend.",
   "belt-not-on": () => "A belt that went on too easily is not on: look at every groove again.",
   "bite-at-rated-speed": (w) => `Bite at the sheet's ${w.revolutions} r/min: under load the blades turn slower and bite more.`,
   "bare-steel": () => "Bare steel rusts: paint it before the season ends.",

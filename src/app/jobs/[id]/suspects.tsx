@@ -119,7 +119,10 @@ function SuspectRow({
       className={`block min-h-11 w-full border-l-4 pl-2 text-left ${isHere ? "border-dye bg-sheet" : "border-transparent"}`}
     >
       <span className="flex items-baseline gap-2 leading-tight">
-        <span className={`grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>{cause.label}</span>
+        <span className={`grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>
+          {cause.label}
+          {cause.group !== "machine" && <span className="caps ml-1.5">{cause.group}</span>}
+        </span>
         {moved !== undefined && (
           <span className={`text-sm font-semibold tabular-nums ${moved > 1 ? "text-mark" : "text-soft"}`}>
             {moved > 1 ? "▲" : "▼"}

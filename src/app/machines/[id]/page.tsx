@@ -10,7 +10,7 @@ import {
   type TyreDetail,
   WORKSHEETS,
 } from "@/core/checks";
-import { CAUSES, EVENTS, type EventRow } from "@/core/diagnosis";
+import { CAUSES, EVENTS, type EventRow, groupOf } from "@/core/diagnosis";
 import { staleReasons } from "@/core/events";
 import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
@@ -92,6 +92,14 @@ function pressurePoints(takes: readonly Take[]): TrendPoint[] {
 }
 
 const SPINDLE_WORDS = { "topped-up": "greased", purged: "purged until it ran clean", "bearings-new": "new bearings" } as const;
+
+const GROUP_WORDS = { machine: "", operation: " (operation)", turf: " (turf)" } as const;
+
+/** A closing cause; what was no fault of the machine is told apart. */
+function sayCause(id: string): string {
+  const cause = CAUSES.find((one) => one.id === id);
+  return cause ? `${cause.label}${GROUP_WORDS[groupOf(cause.id)]}` : "Nothing found";
+}
 
 /** The spindle log in words, newest first. */
 function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleLine[] {
@@ -269,9 +277,7 @@ export default async function MachinePage({ params }: Props) {
                         {job.state === "closed" ? (job.isProved ? "proved" : "not proved") : "open"}
                       </span>
                     </span>
-                    <span className="block pl-31 text-sm text-soft">
-                      {job.causes.map((id) => CAUSES.find((cause) => cause.id === id)?.label ?? "Nothing found").join("; ")}
-                    </span>
+                    <span className="block pl-31 text-sm text-soft">{job.causes.map(sayCause).join("; ")}</span>
                   </Link>
                 </li>
               ))}

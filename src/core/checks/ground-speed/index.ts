@@ -125,10 +125,12 @@ function assess(
     figures: figuresOf(speed, bitten, fastest),
     evidence,
     actions,
-    warnings:
-      speed !== undefined && turns !== undefined && revolutionsPerMinute === undefined
+    warnings: [
+      ...(isFast || isSlow || throttle === "below-full" ? [{ code: "operating-finding" }] : []),
+      ...(speed !== undefined && turns !== undefined && revolutionsPerMinute === undefined
         ? [{ code: "bite-at-rated-speed", revolutions: turns }]
-        : [],
+        : []),
+    ],
     detail: {
       ...(speed === undefined ? {} : { metresPerSecond: speed }),
       ...(bitten === undefined ? {} : { biteMetres: bitten }),

@@ -135,7 +135,7 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
     figures: [overlapFigure(overlap, wanted, machine.sheet.passOverlapMetres !== undefined), ...widthFigure(widthMetres)].flat(),
     evidence,
     actions,
-    warnings: [],
+    warnings: actions.length > 0 ? [{ code: "operating-finding" }] : [],
     detail: {
       widthMetres,
       ...(spacing === undefined ? {} : { spacingMetres: spacing }),
