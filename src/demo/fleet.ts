@@ -468,7 +468,7 @@ function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
     },
     spindles: [spindle("blade", "Blade", [0, 0], kind === "walk-petrol" ? 20.5 : 20)],
     sheet: {
-      drive: { engineRevolutionsPerMinute: kind === "walk-petrol" ? 3000 : 2800, usualDroop: kind === "walk-petrol" ? 0.08 : 0.1 },
+      drive: { engineRevolutionsPerMinute: kind === "walk-petrol" ? 3000 : 3200, usualDroop: kind === "walk-petrol" ? 0.08 : 0.1 },
       ...(kind === "walk-petrol" ? {} : { grease: { school: "leave-sealed" as const } }),
       heightLeastMetres: inch(1),
       heightMostMetres: inch(3.75),
@@ -490,7 +490,7 @@ function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
               hole: star(7, 0.7),
               bolt: { diameter: 0.375, head: 0.59, grade: "iso-10-9", thread: "left" },
               stack: ["bolt", "flat-washer", "blade", "anti-rotation-plate"],
-              turns: 2800,
+              turns: 3200,
               pounds: 1.2,
               price: 21,
             },

@@ -34,13 +34,13 @@ export function DeckPanel({ view, act, open }: { view: JobView; act: Act; open: 
       <p className="text-2xl leading-tight font-bold" aria-live="polite">
         {WHERE[deck.where]}
       </p>
-      {deck.tray.some(({ inTray, missing }) => inTray > 0 || missing > 0) && <Tray tray={deck.tray} />}
-      <Cautions lines={CAUTIONS} />
       {!isSafeFor(view, "locked-out") && isOpen && <SafeGate needs="locked-out" open={open} />}
       {next && isOpen && isSafeFor(view, "locked-out") && (
         <NextStep key={`${next.way} ${next.step.id}`} view={view} next={next} tray={deck.tray} act={act} />
       )}
       {deck.where === "off" && <WhileOff view={view} open={open} />}
+      {deck.tray.some(({ inTray, missing }) => inTray > 0 || missing > 0) && <Tray tray={deck.tray} />}
+      <Cautions lines={CAUTIONS} />
       <StepsDone done={deck.done} />
       <p className="mt-3 text-sm text-soft">
         When it is back on, the log says “{EVENTS.find(({ id }) => id === "deck-off")?.label.toLowerCase()}”: level and belt are read again,

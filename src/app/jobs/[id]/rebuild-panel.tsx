@@ -48,7 +48,6 @@ export function RebuildPanel({ view, act, open }: { view: JobView; act: Act; ope
       <p className="text-2xl leading-tight font-bold" aria-live="polite">
         {WHERE[state.where]}
       </p>
-      {state.tray.some(({ inTray, missing }) => inTray > 0 || missing > 0) && <Tray tray={state.tray} />}
       {state.loose.map((id) => (
         <div key={id} className="mt-2 flex items-center gap-2 border-l-4 border-watch pl-2">
           <span className="grow leading-tight font-semibold">{partLabel(id)}: left loose on purpose</span>
@@ -59,11 +58,12 @@ export function RebuildPanel({ view, act, open }: { view: JobView; act: Act; ope
           )}
         </div>
       ))}
-      <Cautions lines={CAUTIONS} />
       {!isSafe && isOpen && <SafeGate needs="locked-out" open={open} />}
       {state.next && isOpen && isSafe && (
         <NextStep key={`${chosen} ${state.next.way} ${state.next.step.id}`} view={view} state={state} next={state.next} act={act} />
       )}
+      {state.tray.some(({ inTray, missing }) => inTray > 0 || missing > 0) && <Tray tray={state.tray} />}
+      <Cautions lines={CAUTIONS} />
       <StepsDone done={state.done} />
       <p className="mt-3">
         <Link className="underline" href={`/machines/${view.machine.id}/dipstick?box=${chosen}`}>

@@ -124,7 +124,7 @@ describe("tip speed on paper", () => {
       told(machineOf(fleetNumber), readings).detail.known?.[0]?.paper?.revolutionsPerMinute;
     expect(turns("GR-1")).toBeCloseTo(2800, 9);
     expect(turns("GR-1", { paper: { toothRatio: 1.5 } })).toBeCloseTo(3000, 9);
-    expect([turns("WP-1"), turns("WC-1")]).toEqual([3000, 2800]);
+    expect([turns("WP-1"), turns("WC-1")]).toEqual([3000, 3200]);
   });
 
   it("refuses a pulley of no diameter, no engine speed and a charge of 140 %", () => {
