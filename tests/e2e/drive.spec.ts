@@ -206,6 +206,14 @@ test("a belt's path is sketched on the deck: an idler put down, moved, and the p
   await page.getByRole("button", { name: "Put it on the sheet" }).click();
   await expect(page.getByText("Belt path sketched")).toBeVisible();
   await expect(page.getByRole("heading", { name: "Sheet, version 2" })).toBeVisible();
+
+  // Or photographed: what is no picture is answered in words, a picture is kept with the machine.
+  const belt = page.getByRole("region", { name: "Belt" });
+  const upload = belt.locator("input[type=file]");
+  await upload.setInputFiles({ name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("no picture") });
+  await expect(belt.getByText("That is no picture this browser can read.")).toBeVisible();
+  await upload.setInputFiles("docs/screenshots/machine.png");
+  await expect(belt.getByRole("list", { name: "Kept with the machine" }).getByRole("img")).toHaveCount(1);
 });
 
 test("spindles are greased, moved to other places, and taken back in a touch", async ({ page }) => {
@@ -231,6 +239,20 @@ test("spindles are greased, moved to other places, and taken back in a touch", a
   await spindles.getByText(/^Spindle log/).click();
   await spindles.getByRole("button", { name: /^Take back: Moved/ }).click();
   await expect(spindles).toContainText("Left blade: Top up in 50 h");
+
+  // The other school, per machine: first an interval that is none, then one of its own, then left alone.
+  await spindles.getByText("Change the rule").click();
+  await spindles.getByRole("textbox", { name: "Top up every, h" }).fill("0");
+  await expect(spindles.getByText(/Hours like 50 and 200/)).toBeVisible();
+  await spindles.getByRole("textbox", { name: "Top up every, h" }).fill("40");
+  await spindles.getByRole("button", { name: "Put it on the sheet" }).click();
+  await expect(spindles).toContainText("Left blade: Top up in 40 h");
+  await spindles.getByText("Change the rule").click();
+  await spindles.getByRole("radio", { name: "Sealed, left alone" }).click();
+  await spindles.getByRole("radio", { name: "Moved round" }).click();
+  await spindles.getByRole("button", { name: "Put it on the sheet" }).click();
+  await expect(spindles).toContainText("Left blade: sealed: left alone");
+  await expect(spindles).toContainText("Spindles are moved round to even their wear.");
 });
 
 test("what cannot be is answered in words at its field, and nothing typed is lost", async ({ page }) => {

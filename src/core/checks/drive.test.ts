@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { gapAt } from "@/core/blades/timing";
 import type { TimingDetail } from "./blade-timing";
 import type { GroundSpeedDetail } from "./ground-speed";
 import type { PassDetail } from "./pass-overlap";
@@ -31,6 +32,29 @@ describe("blade-timing of a geared deck", () => {
     expect(time(turned({ phaseDegrees: from + 1 })).verdict).toBe("in-tolerance");
     expect(time(turned({ phaseDegrees: to + 1 })).verdict).not.toBe("in-tolerance");
     expect(time(turned({ phaseDegrees: undefined, turned: "touches" })).verdict).toBe("stop");
+  });
+
+  it("times blades as they were measured: a short one beside a long one, found by moving them (no closed form)", () => {
+    const unequal = time({
+      ...turned({ phaseDegrees: 50 }),
+      blades: { left: { lengthMetres: 26 * IN }, middle: { lengthMetres: 21.5 * IN } },
+    });
+    const [pair] = unequal.detail.pairs;
+    expect(unequal.detail.fitted).toEqual({ left: 26 * IN, middle: 21.5 * IN });
+    const [l, m] = [Math.sqrt(26 ** 2 - 2.5 ** 2), Math.sqrt(21.5 ** 2 - 2.5 ** 2)].map((length) => ({
+      lengthMetres: length * IN,
+      widthMetres: 2.5 * IN,
+    }));
+    let fine = Number.POSITIVE_INFINITY;
+    for (let angle = 0; angle < 180; angle += 0.05)
+      fine = Math.min(
+        fine,
+        gapAt({ one: l as never, other: m as never, centresMetres: 24 * IN, sense: "same" }, (50 * Math.PI) / 180, (angle * Math.PI) / 180),
+      );
+    expect(pair?.gapMetres).toBeCloseTo(fine, 4);
+    expect(refused("blade-timing", geared, { blades: { fourth: { lengthMetres: 0.5 } } })).toEqual([
+      "unknown-spindle at readings.blades.fourth",
+    ]);
   });
 
   it("says what it assumed where the sheet gives no blade", () => {

@@ -4,7 +4,7 @@ export type { BalanceDetail, BalanceReadings } from "./blade-balance";
 export type { EdgeDetail, EdgeReadings } from "./blade-edge";
 export type { FitDetail, FitReadings } from "./blade-fit";
 export type { OverlapDetail, OverlapReadings } from "./blade-overlap";
-export { type TimingDetail, type TimingReadings, timedPair } from "./blade-timing";
+export { asFitted, type TimingDetail, type TimingReadings, timedPair } from "./blade-timing";
 export type { Track, TrackReadings } from "./blade-track";
 export type { HeightDetail, HeightReadings } from "./cutting-height";
 export type { CleanlinessReadings } from "./deck-cleanliness";

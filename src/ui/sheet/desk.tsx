@@ -94,7 +94,7 @@ export function SheetDesk(args: Args) {
         id="in-hand"
         aria-label="In hand"
         className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
-        tabIndex={-1}
+        tabIndex={0}
       >
         <h2 className="text-xl">{args.title}</h2>
         {assessment && (

@@ -4,7 +4,7 @@ import { Pause, Play } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { gapAt } from "@/core/blades/timing";
 import type { PairStudied, PairStudy } from "@/core/blades/timing-study";
-import { type TimingDetail, timedPair } from "@/core/checks";
+import { asFitted, type TimingDetail, timedPair } from "@/core/checks";
 import { LEAST_TIMED_GAP_METRES } from "@/core/checks/limits";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { TimingDrawing, type TurnedBlade } from "@/drawings/timing";
@@ -83,8 +83,9 @@ function useCrank() {
 }
 
 /** The geared blades under a hand crank: what lies between neighbours now, over a full turn, and what a tooth of the spline does to it. */
-export function TimingPicture({ machine, detail }: { machine: Machine; detail: TimingDetail | undefined }) {
+export function TimingPicture({ machine: sheetMachine, detail }: { machine: Machine; detail: TimingDetail | undefined }) {
   const { system } = useSeat();
+  const machine = useMemo(() => asFitted(sheetMachine, detail?.fitted), [sheetMachine, detail]);
   const { crank, setCrank, isTurning, setTurning } = useCrank();
   const [looked, setLooked] = useState<string>();
   const pairs = useMemo(() => pairsOf(machine, detail), [machine, detail]);

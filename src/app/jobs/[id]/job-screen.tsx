@@ -215,7 +215,7 @@ export function JobScreen({
             id="in-hand"
             aria-label="In hand"
             className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
-            tabIndex={-1}
+            tabIndex={0}
           >
             <h2 className="text-xl">{panelTitle(panel)}</h2>
             {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}

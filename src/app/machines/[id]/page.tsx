@@ -260,6 +260,7 @@ export default async function MachinePage({ params }: Props) {
               rule={greaseRule(machine)}
               places={greasedSpindles(machine).map(({ id, label }) => ({ id, label }))}
               isRotated={machine.sheet.spindlePlaces === "rotated"}
+              sheet={{ machine, version: record.sheetVersion }}
               log={spindleLines(machine, listSpindleLog(db, record.id))}
             />
           )}

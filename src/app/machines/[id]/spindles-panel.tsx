@@ -2,11 +2,13 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Machine } from "@/core/machine";
 import { type GreaseRule, isRotation, type SpindleStanding } from "@/core/service/spindles";
 import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { dateOnly } from "@/ui/time";
 import { sayError, sayIssue } from "@/ui/words/issues";
+import { GreaseRuleForm } from "./grease-rule";
 
 type Named = { id: string; label: string };
 export type SpindleLine = { id: number; words: string; at: string; who: string };
@@ -36,6 +38,7 @@ export function SpindlesPanel(args: {
   rule: GreaseRule;
   places: readonly Named[];
   isRotated: boolean;
+  sheet: { machine: Machine; version: number };
   log: readonly SpindleLine[];
 }) {
   const { machineId, standings, rule, places, log } = args;
@@ -44,8 +47,8 @@ export function SpindlesPanel(args: {
   const { submit, isBusy } = useSubmission();
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>();
   const [isMoving, setMoving] = useState(false);
-  const post = async (path: string, body: Record<string, unknown>) => {
-    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body });
+  const post = async (path: string, body: Record<string, unknown>, method = "POST") => {
+    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, method);
     if (!sent) return false;
     setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues });
     if (sent.ok) router.refresh();
@@ -118,6 +121,14 @@ export function SpindlesPanel(args: {
           }}
         />
       )}
+      <GreaseRuleForm
+        key={args.sheet.version}
+        machine={args.sheet.machine}
+        rule={rule}
+        isRotated={args.isRotated}
+        isBusy={isBusy}
+        onSave={(machine, reason) => post("sheet", { basedOnVersion: args.sheet.version, machine, reason }, "PUT")}
+      />
       {failed && (
         <p className="trouble" role="alert">
           {failed.error === "invalid" ? failed.issues.map((issue) => sayIssue(issue, system)).join(" ") : sayError(failed.error)}

@@ -2,9 +2,9 @@ import * as z from "zod";
 import { type ClearRange, clearRanges, closestApproach, type TimedPair } from "@/core/blades/timing";
 import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
-import type { Form } from "../form";
+import type { Form, QuantityAsked } from "../form";
 import type { Action, Assessment, Check, Mark, ReadingProblem } from "../types";
-import { overall } from "../verdicts";
+import { overall, unknownPlaces } from "../verdicts";
 
 /** Geared neighbours keep this distance over a full turn. Estimate: 1/4 in. */
 export const LEAST_TIMED_GAP_METRES = 0.006;
@@ -26,11 +26,15 @@ export const timingReadingsSchema = z.object({
       }),
     )
     .default({}),
+  /** Lengths as measured, corner to corner, where they are not the sheet's. */
+  blades: z.record(z.string(), z.object({ lengthMetres: z.number().positive().max(2).optional() })).default({}),
 });
 
 export type TimingReadings = z.output<typeof timingReadingsSchema>;
 
 export type TimingDetail = {
+  /** Corner to corner, by spindle, where a blade was measured. */
+  fitted?: Record<string, number>;
   pairs: {
     id: string;
     sense: "same" | "opposite";
@@ -44,13 +48,15 @@ export type TimingDetail = {
 
 export const bladeTiming: Check<TimingReadings, TimingDetail> = {
   id: "blade-timing",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: timingReadingsSchema,
   missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
-  problems: (machine, { pairs }) =>
-    Object.keys(pairs)
+  problems: (machine, { pairs, blades }) => [
+    ...Object.keys(pairs)
       .filter((id) => !neighbours(machine).some((pair) => pair.id === id))
       .map((id): ReadingProblem => ({ code: "unknown-pair", path: ["pairs", id], place: id })),
+    ...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),
+  ],
   form: formOf,
   assess,
 };
@@ -84,49 +90,92 @@ export function timedPair(machine: Machine, { one, other }: Pick<Neighbours, "on
 function formOf(machine: Machine): Form {
   const pairs = neighbours(machine);
   return {
-    groups: pairs.map(({ id, one, other }) => ({
-      id,
-      label: `${one.label} and ${other.label.toLowerCase()}`,
-      at: { x: (one.xMetres + other.xMetres) / 2, y: (one.yMetres + other.yMetres) / 2 },
-    })),
-    fields: pairs.flatMap(({ id }): Form["fields"] => [
-      {
-        kind: "choice",
-        path: ["pairs", id, "turned"],
-        group: id,
-        label: "Turned by hand through a full turn",
-        options: [
-          { id: "clear", label: "Nothing touches" },
-          { id: "touches", label: "Touches" },
-        ],
-      },
-      {
-        kind: "number",
-        path: ["pairs", id, "phaseDegrees"],
-        group: id,
-        label: "Left one on the line of centres: angle of the other",
-        least: 0,
-        most: 180,
-        unit: "°",
-        isOptional: true,
-      },
-      {
-        kind: "number",
-        path: ["pairs", id, "lashDegrees"],
-        group: id,
-        label: "Play felt at the blade",
-        least: 0,
-        most: 90,
-        unit: "°",
-        isOptional: true,
-      },
-    ]),
+    groups: [
+      ...pairs.map(({ id, one, other }) => ({
+        id,
+        label: `${one.label} and ${other.label.toLowerCase()}`,
+        at: { x: (one.xMetres + other.xMetres) / 2, y: (one.yMetres + other.yMetres) / 2 },
+      })),
+      { id: "fitted", label: "Blades that are not the sheet's length", isFolded: true },
+    ],
+    fields: [
+      ...pairs.flatMap(({ id }): Form["fields"] => [
+        {
+          kind: "choice",
+          path: ["pairs", id, "turned"],
+          group: id,
+          label: "Turned by hand through a full turn",
+          options: [
+            { id: "clear", label: "Nothing touches" },
+            { id: "touches", label: "Touches" },
+          ],
+        },
+        {
+          kind: "number",
+          path: ["pairs", id, "phaseDegrees"],
+          group: id,
+          label: "Left one on the line of centres: angle of the other",
+          least: 0,
+          most: 180,
+          unit: "°",
+          isOptional: true,
+        },
+        {
+          kind: "number",
+          path: ["pairs", id, "lashDegrees"],
+          group: id,
+          label: "Play felt at the blade",
+          least: 0,
+          most: 90,
+          unit: "°",
+          isOptional: true,
+        },
+      ]),
+      ...spindlesAcross(machine).map(
+        (spindle): QuantityAsked => ({
+          kind: "quantity",
+          path: ["blades", spindle.id, "lengthMetres"],
+          group: "fitted",
+          label: `${spindle.label}, corner to corner`,
+          isOptional: true,
+          dimension: "length",
+          instrument: "tape",
+          onSheet: spindle.tipCircleDiameterMetres,
+          range: {
+            least: 0.1,
+            most: 2,
+            usualLeast: spindle.tipCircleDiameterMetres * 0.8,
+            usualMost: spindle.tipCircleDiameterMetres * 1.1,
+          },
+        }),
+      ),
+    ],
   };
 }
 
-function assess(machine: Machine, { pairs }: TimingReadings): Assessment<TimingDetail> {
+/** The machine with its blades as they were measured: unequal ones are timed as they are. */
+export function asFitted(machine: Machine, fitted: Readonly<Record<string, number>> | undefined): Machine {
+  if (!fitted) return machine;
+  return {
+    ...machine,
+    spindles: machine.spindles.map((spindle) => ({
+      ...spindle,
+      tipCircleDiameterMetres: fitted[spindle.id] ?? spindle.tipCircleDiameterMetres,
+    })),
+  };
+}
+
+function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Assessment<TimingDetail> {
+  const measured = Object.entries(blades).flatMap(([id, { lengthMetres }]) =>
+    lengthMetres === undefined ? [] : [[id, lengthMetres] as const],
+  );
+  const fitted = measured.length === 0 ? undefined : Object.fromEntries(measured);
+  const machine = asFitted(sheetMachine, fitted);
   const all = neighbours(machine);
-  const detail = { pairs: all.map((pair) => detailOf(machine, pair, pairs[pair.id])) };
+  const detail: TimingDetail = {
+    ...(fitted ? { fitted } : {}),
+    pairs: all.map((pair) => detailOf(machine, pair, pairs[pair.id])),
+  };
   const marks = detail.pairs.flatMap(({ id, gapMetres }) => markOf(id, pairs[id]?.turned, gapMetres));
   const unread = all.filter(({ id }) => pairs[id]?.turned === undefined);
   return {
