@@ -103,7 +103,7 @@ function Spot(args: {
       tabIndex={-1}
       className={shape}
       style={place}
-      aria-label={`${label}${said ? `: ${said}` : ""}`}
+      aria-label={said ? `${label}: ${said}` : verdict ? label : `${order}. ${label}`}
       onClick={args.onOpen}
     >
       {body}

@@ -1,7 +1,7 @@
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
-import type { Verdict, Warning } from "@/core/findings";
+import { type Figure, gravest, type Verdict, type Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
-import type { Action, Assessment, Check } from "../types";
+import type { Action, Assessment, Check, Mark } from "../types";
 import { overall, unknownPlaces } from "../verdicts";
 import { evidenceOf, patternOf } from "./evidence";
 import { figuresOf } from "./figures";
@@ -48,11 +48,34 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
     verdict: overall(verdicts, unread.length === 0),
     provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread", place: spindleId })),
     figures,
+    marks: known.flatMap((one) => markOf(one, figures)),
     evidence: evidenceOf({ machine, known, pattern }),
     actions: actionsOf(figures),
     warnings: known.flatMap((one) => warningsFor(machine, one)),
     detail: { pattern, spindles: read, known, ...(biteMetres === undefined ? {} : { biteMetres }) },
   };
+}
+
+/** What is off at a spindle, the gravest first, by the figure that says so. */
+const FOUND: readonly (readonly [figure: string, code: string])[] = [
+  ["paper-tip-speed", "over-limit"],
+  ["tip-speed", "too-slow"],
+  ["spindle-speed", "slower"],
+  ["slip", "slips"],
+  ["loaded-tip-speed", "too-slow"],
+  ["droop", "loses-speed"],
+  ["low-charge-tip-speed", "sags"],
+];
+
+function markOf({ spindleId: place, noLoad, paper }: ReadSpindle, figures: readonly Figure[]): Mark[] {
+  const own = figures.filter((figure) => figure.place === place);
+  const verdict = gravest(own.flatMap((figure) => figure.verdict ?? []));
+  if (verdict === "stop") return [{ place, verdict, code: "over-limit" }];
+  if (noLoad === undefined || (paper === undefined && own.length === 0)) return [];
+  if (noLoad.revolutionsPerMinute === 0) return [{ place, verdict: "out", code: "stands" }];
+  if (verdict !== "out") return [{ place, verdict, code: verdict === "watch" ? "near-limit" : "right" }];
+  const code = FOUND.find(([id]) => own.some((figure) => figure.id === id && figure.verdict === "out"))?.[1];
+  return [{ place, verdict, ...(code ? { code } : {}) }];
 }
 
 /** Of the slowest blade at work, else as it runs without load. */
