@@ -1,24 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { assessed, machineOf } from "@/core/checks/sheets.testing";
 import { machineBelt } from "@/core/drive/machine-belt";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
 import { sayBelt, sayRouteProblem } from "./belt";
+import { said } from "./said.testing";
 import { FORM_WORDS } from "./sheets";
-
-function said(check: string, fleetNumber: string, spoils: Record<string, unknown>, system: "us" | "metric" = "us") {
-  const machine = machineOf(fleetNumber);
-  const sound = soundReadings({ machine, check, random: seededRandom(3), turf: "Verge" }) ?? {};
-  const assessment = assessed(check, machine, spoiled(sound, spoils));
-  const told = { machine, system, standpoint: "behind" as const };
-  return {
-    answer: FORM_WORDS.answer(assessment, told),
-    actions: assessment.actions.map((action) => FORM_WORDS.action(action, told)),
-    warnings: assessment.warnings.map((warning) => FORM_WORDS.warning(warning, told)),
-    provisional: assessment.provisional.map((reason) => FORM_WORDS.provisional(reason, told)),
-    figures: assessment.figures.map((figure) => `${FORM_WORDS.figureName(figure, machine)}: ${FORM_WORDS.figureValue(figure, system)}`),
-  };
-}
 
 describe("what the drive's worksheets say, verdict first", () => {
   it.each([
@@ -46,21 +31,21 @@ describe("what the drive's worksheets say, verdict first", () => {
       "Light shaking, from wheels and travel, not the blades.",
     ],
   ])("%s of %s, %o", (check, fleetNumber, spoils, answer) => {
-    expect(said(check, fleetNumber, spoils).answer).toBe(answer);
+    expect(said(check, spoils, "us", fleetNumber).answer).toBe(answer);
   });
 
   it("says oil in the reader's units, and what to do about it", () => {
     const low = { "boxes.right-box.depthMetres": 0.069, "boxes.right-box.stood": "just-filled" };
-    expect(said("gearbox-inspection", "GR-1", low, "metric").actions).toEqual([
+    expect(said("gearbox-inspection", low, "metric", "GR-1").actions).toEqual([
       "Right gearbox: 11.9 mm low; fill to 57.1 mm under the cover",
       "Right gearbox: read it again after it stood: connected boxes level out over hours",
     ]);
-    expect(said("gearbox-inspection", "GR-1", low).actions[0]).toBe("Right gearbox: 0.47 in low; fill to 2.25 in under the cover");
-    expect(said("gearbox-inspection", "GR-1", low).provisional).toEqual(["right gearbox just filled: oil not level yet"]);
+    expect(said("gearbox-inspection", low, "us", "GR-1").actions[0]).toBe("Right gearbox: 0.47 in low; fill to 2.25 in under the cover");
+    expect(said("gearbox-inspection", low, "us", "GR-1").provisional).toEqual(["right gearbox just filled: oil not level yet"]);
   });
 
   it("says speeds as tip speeds and shares in percent", () => {
-    const { figures } = said("tip-speed", "ZT-1", { "spindles.left.loadedRevolutionsPerMinute": 3700 });
+    const { figures } = said("tip-speed", { "spindles.left.loadedRevolutionsPerMinute": 3700 }, "us", "ZT-1");
     expect(figures).toContain("Tip speed on paper, left blade: 17,802 ft/min");
     expect(figures.some((figure) => /^Lost under load, left blade: \d\.\d %$/.test(figure))).toBe(true);
     expect(figures.some((figure) => /^Lift left, left blade: 8\d\.\d %$/.test(figure))).toBe(true);

@@ -4,25 +4,10 @@ import { assessed, machineOf } from "@/core/checks/sheets.testing";
 import { seededRandom } from "@/demo/random";
 import { soundReadings, spoiled } from "@/demo/sheets";
 import { PLACE_WORDS } from "./checks";
+import { said, sound } from "./said.testing";
 import { FORM_WORDS, sheetPlace } from "./sheets";
 
 const zeroTurn = machineOf("ZT-1");
-const sound = (check: string, fleetNumber = "ZT-1") =>
-  soundReadings({ machine: machineOf(fleetNumber), check, random: seededRandom(3), turf: "Verge" }) ?? {};
-
-function said(check: string, spoils: Record<string, unknown>, system: "us" | "metric" = "us", fleetNumber = "ZT-1") {
-  const machine = machineOf(fleetNumber);
-  const assessment = assessed(check, machine, spoiled(sound(check, fleetNumber), spoils));
-  const told = { machine, system, standpoint: "behind" as const };
-  return {
-    answer: FORM_WORDS.answer(assessment, told),
-    actions: assessment.actions.map((action) => FORM_WORDS.action(action, told)),
-    warnings: assessment.warnings.map((warning) => FORM_WORDS.warning(warning, told)),
-    provisional: assessment.provisional.map((reason) => FORM_WORDS.provisional(reason, told)),
-    figures: assessment.figures.map((figure) => `${FORM_WORDS.figureName(figure, machine)}: ${FORM_WORDS.figureValue(figure, system)}`),
-  };
-}
-
 describe("what a worksheet says, verdict first", () => {
   it.each([
     ["hanger-inspection", { "hangers.left-rear.state": "missing" }, "Left rear: missing."],
