@@ -21,7 +21,7 @@ function remember(initials: string): void {
 export function Header({ people }: { people: readonly string[] }) {
   const path = usePathname();
   return (
-    <header className="flex h-13 items-center border-b-2 border-ink bg-sheet px-3 max-sm:px-1">
+    <header className="print:hidden flex h-13 items-center border-b-2 border-ink bg-sheet px-3 max-sm:px-1">
       <Link href="/" className="flex items-center gap-2 text-lg font-bold sm:mr-3" style={{ fontStretch: "75%" }}>
         <Mark />
         <span className="max-sm:sr-only">Zygometer</span>

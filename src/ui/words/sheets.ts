@@ -89,7 +89,7 @@ const STATES: Record<string, string> = {
   hot: "hotter than its sisters",
   "over-limit": "over the limit",
   "too-slow": "too slow",
-  slower: "slower than its sisters",
+  slower: "slower",
   slips: "slips",
   "loses-speed": "loses speed under load",
   sags: "sags at low charge",

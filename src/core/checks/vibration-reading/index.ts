@@ -51,18 +51,18 @@ function formOf(machine: Machine, soFar: unknown): Form {
   const isFelt = felt !== undefined && felt !== "none";
   const choice = (key: "with" | "worst" | "where", label: string, options: ReturnType<typeof choices>) => ({
     kind: "choice" as const,
-    group: "machine",
+    group: "whole",
     path: ["machine", key],
     label,
     options,
   });
   return {
     groups: [
-      { id: "machine", label: "What is felt" },
+      { id: "whole", label: "What is felt" },
       ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
     ],
     fields: [
-      { kind: "choice", group: "machine", path: ["machine", "felt"], label: "At full throttle, blades on", options: FELT_CHOICES },
+      { kind: "choice", group: "whole", path: ["machine", "felt"], label: "At full throttle, blades on", options: FELT_CHOICES },
       ...(isFelt
         ? [
             choice(
@@ -78,7 +78,7 @@ function formOf(machine: Machine, soFar: unknown): Form {
             ),
             {
               kind: "quantity" as const,
-              group: "machine",
+              group: "whole",
               path: ["worstRevolutionsPerMinute"],
               label: "Blades turn then at",
               isOptional: true,
