@@ -5,7 +5,6 @@ import { staleReasons } from "@/core/events";
 import { AFTERMATH_IDS, aftermathOf, deckOffs, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import { featuresOf } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
-import { gearboxes, type RebuildState, rebuildState } from "@/core/sequences/rebuild";
 import { takeRecord } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
@@ -14,7 +13,7 @@ import { AppError } from "./errors";
 import { insertEvent, listEvents } from "./events";
 import { getMachine } from "./machines";
 import { addOwed } from "./owed";
-import { rebuildMoves } from "./rebuild";
+import { boxStates } from "./rebuild-moves";
 import { addStep, getJobRow, listSteps, openJobRow, STEP_DATA } from "./steps";
 import { requireState, takesOfJob } from "./takes";
 import { requireTimed } from "./timing-gate";
@@ -175,15 +174,6 @@ function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {
   return deckState(getMachine(db, job.machineId).machine, deckMoves(liveSteps(listSteps(db, job.id))));
 }
 
-/** Gearboxes as this job's steps leave them. */
-function boxesOf(db: Db, job: { id: number; machineId: string }): (RebuildState & { isTouched: boolean })[] {
-  const moves = rebuildMoves(liveSteps(listSteps(db, job.id)));
-  return gearboxes(getMachine(db, job.machineId).machine).map(({ id }) => ({
-    ...rebuildState(id, moves),
-    isTouched: moves.some(({ box }) => box === id),
-  }));
-}
-
 /**
  * Closes a job with its causes. Proof is worked out here, not taken from the caller; without it the close is refused as `not-proved`
  * with every gap, unless a reason is given, which is then on the record as such. A held machine is released first, a deck put back.
@@ -195,7 +185,7 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
     if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
-    const boxes = boxesOf(db, job);
+    const boxes = boxStates(getMachine(db, job.machineId).machine, listSteps(db, job.id));
     const open = boxes.find(({ where }) => where !== "on");
     if (open) throw new AppError("invalid", { issues: [{ code: "box-still-open", path: [], place: open.box }] });
     if (deckOf(db, job).where !== "on") throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });

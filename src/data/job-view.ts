@@ -15,7 +15,6 @@ import {
 } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
-import { gearboxes, type RebuildState, rebuildState } from "@/core/sequences/rebuild";
 import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
@@ -24,7 +23,7 @@ import { type EventRecord, listEvents } from "./events";
 import { proofOfJob } from "./job-actions";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
-import { rebuildMoves } from "./rebuild";
+import { type BoxState, boxStates } from "./rebuild-moves";
 import { safeStateOf } from "./safe-state";
 import { greaseDue } from "./spindle-log";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
@@ -50,7 +49,7 @@ export type JobView = {
   case: { input: Omit<WorkUpInput, "order" | "minutesLeft"> } & Pick<JobCase, "standing" | "meaning" | "asked">;
   deck: DeckState;
   /** Gearboxes of a geared deck, as this job's steps leave them. */
-  boxes: RebuildState[];
+  boxes: BoxState[];
   photographs: Photograph[];
   skips: { checkId: CheckId; reason: string; who: string }[];
   /** What the last strike still holds under suspicion. */
@@ -110,7 +109,7 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     skips: skipsOf(liveSteps(steps)),
     ...(suspicion ? { suspicion } : {}),
     deck: deckState(machine.machine, deckMoves(liveSteps(steps))),
-    boxes: gearboxes(machine.machine).map(({ id }) => rebuildState(id, rebuildMoves(liveSteps(steps)))),
+    boxes: boxStates(machine.machine, steps),
     photographs: liveSteps(steps).flatMap((step) =>
       step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
     ),

@@ -1,25 +1,17 @@
 import type * as z from "zod";
 import { liveSteps } from "@/core/jobs";
 import { moveProblems } from "@/core/sequences/counted";
-import { gearboxes, mayStayLoose, REBUILD, type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import { gearboxes, mayStayLoose, REBUILD, type RebuildMove, rebuildState } from "@/core/sequences/rebuild";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
 import { insertEvent } from "./events";
 import { getMachine } from "./machines";
-import { type AnyStep, addStep, listSteps, openJobRow, STEP_DATA } from "./steps";
+import { rebuildMoves } from "./rebuild-moves";
+import { addStep, listSteps, openJobRow, STEP_DATA } from "./steps";
 import { requireState } from "./takes";
 
 export const newRebuildMoveSchema = STEP_DATA.rebuild;
-
-/** What was done to gearboxes among a job's steps that count, in order. */
-export function rebuildMoves(steps: readonly AnyStep[]): (RebuildMove | Tightened)[] {
-  return steps.flatMap((step): (RebuildMove | Tightened)[] => {
-    if (step.kind !== "rebuild") return [];
-    const { data } = step;
-    return "tightened" in data ? [{ box: data.box, tightened: data.tightened }] : [data];
-  });
-}
 
 /**
  * One step of a gearbox taken apart or put together, parts counted, what is left loose on purpose named; or that part tightened. The last

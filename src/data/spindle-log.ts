@@ -1,12 +1,5 @@
 import * as z from "zod";
-import {
-  greasedSpindles,
-  greaseRule,
-  isRotation,
-  type SpindleEntry,
-  type SpindleStanding,
-  spindleStandings,
-} from "@/core/service/spindles";
+import { greasedSpindles, isRotation, type SpindleEntry, type SpindleStanding, spindleStandings } from "@/core/service/spindles";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -80,7 +73,6 @@ export function spindlesOf(db: Db, machineId: string, now: string): SpindleStand
 
 /** What is due, by spindle: how many hours it is over. */
 export function greaseDue(db: Db, machineId: string, now: string): { place: string; what: "top-up" | "purge"; overHours: number }[] {
-  if (greaseRule(getMachine(db, machineId).machine).school === "leave-sealed") return [];
   return spindlesOf(db, machineId, now).flatMap(({ place, state, next }) =>
     state === "due" && next ? [{ place, what: next.what, overHours: Math.max(0, -next.inHours) }] : [],
   );

@@ -78,6 +78,19 @@ describe("a geared deck that was disturbed", () => {
     );
   });
 
+  it("is not run either when it was disturbed before the job, until it has run since; nor with a box apart", () => {
+    insertEvent(db, clock.doing(), { machineId: GEARED, event: "deck-off" });
+    const jobId = openJob(db, clock, GEARED);
+    expect(refusedFor(() => safe(jobId, "running"))).toEqual(["not-safe", "timing-unseen"]);
+    insertEvent(db, clock.doing(), { machineId: GEARED, event: "run" });
+    const later = openJob(db, clock, GEARED);
+    safe(later, "locked-out");
+    recordRebuildMove(db, clock.doing(), { jobId: later, box: "left-box", way: "off", step: "timing-marks", counts: {}, loose: [] });
+    expect(refusedFor(() => safe(later, "running"))).toEqual(["not-safe", "box-still-open"]);
+    undoStep(db, clock.doing(), { jobId: later, stepId: getJobView(db, later).undoableStepId ?? 0, reason: "" });
+    safe(later, "running");
+  });
+
   it("asks nothing of the kind of a belt deck, or of a geared one nobody touched", () => {
     const belt = openJob(db, clock, "zt-1");
     insertEvent(db, clock.doing(), { machineId: "zt-1", event: "deck-off" });

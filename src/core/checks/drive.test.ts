@@ -308,6 +308,17 @@ describe("a blade on the engine's own shaft", () => {
     expect(saysOf(look(cordless, { key: "sheared" }), "crankshaft-bent-or-key-sheared")).toBeUndefined();
   });
 
+  it("with a sheared key is stopped whatever else is found, and no bearing of an engine is changed at the bench", () => {
+    const both = look(walk, { key: "sheared", feel: "rough", playMetres: 0.003 });
+    expect([both.verdict, saysOf(both, "crankshaft-bent-or-key-sheared")]).toEqual(["stop", "seen"]);
+    const rough = look(walk, { feel: "rough" });
+    expect([rough.verdict, saysOf(rough, "crankshaft-bent-or-key-sheared"), rough.actions.map(({ code }) => code)]).toEqual([
+      "out",
+      "suspect",
+      ["hold-for-crankshaft"],
+    ]);
+  });
+
   it("asks for neither seat nor grease", () => {
     const asked = spindlePlay.form?.(walk, {}).fields.map(({ path }) => path.at(-1));
     expect(asked).toEqual(["playMetres", "feel", "wrap", "key", "shaftEnd", "hubKelvin"]);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
-import { hoursADay, isGreaseOverdue, isRotation, type SpindleEntry, spindleStandings } from "./spindles";
+import { hoursADay, isRotation, type SpindleEntry, spindleStandings } from "./spindles";
 
 const machineOf = (fleetNumber: string) => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
 const day = (n: number) => new Date(Date.UTC(2026, 0, 1) + n * 86_400_000).toISOString();
@@ -52,7 +52,6 @@ describe("grease by hours", () => {
       spindleStandings({ machine: machineOf("ZT-1"), entries: [{ kind: "topped-up", place: "left", at: day(1) }], meter: [], now: NOW })[0]
         ?.state,
     ).toBe("unknown");
-    expect(isGreaseOverdue(standing([{ kind: "topped-up", place: "right", at: day(0) }]))).toBe(true);
   });
 });
 

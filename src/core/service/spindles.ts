@@ -148,8 +148,3 @@ const FURTHEST_DAYS = 3650;
 function dateIn(now: string, days: number): string {
   return new Date(Date.parse(now) + Math.max(0, Math.min(days, FURTHEST_DAYS)) * DAY).toISOString();
 }
-
-/** Whether any spindle is past its greasing: what ticks the context in advance. */
-export function isGreaseOverdue(standings: readonly SpindleStanding[]): boolean {
-  return standings.some(({ state }) => state === "due");
-}

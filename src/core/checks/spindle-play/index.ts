@@ -2,6 +2,7 @@ import * as z from "zod";
 import { type Evidence, type Figure, judgeDeviation } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
+import { fromSi, toSi } from "@/core/units";
 import { choices, type Form } from "../form";
 import type { Action, Assessment, Check, Mark } from "../types";
 import { overall, tell, unknownPlaces } from "../verdicts";
@@ -123,15 +124,15 @@ function isTold(machine: Machine, read: Read | undefined): boolean {
 
 /** A number typed in the other scale of temperature, as it was meant. */
 const MEANT: readonly ((kelvin: number) => number)[] = [
-  (kelvin) => kelvin * 1.8 - 459.67 + 273.15,
-  (kelvin) => (kelvin - 273.15 + 459.67) / 1.8,
+  (kelvin) => toSi(fromSi(kelvin, "f"), "c"),
+  (kelvin) => toSi(fromSi(kelvin, "c"), "f"),
 ];
 
 /**
  * Hubs whose heat stands far from all the others as typed, and among them once the same digits are taken in the other scale: most likely typed
  * with the wrong unit.
  */
-export function mixedUnits(heats: Readonly<Record<string, number | undefined>>): string[] {
+function mixedUnits(heats: Readonly<Record<string, number | undefined>>): string[] {
   const read = Object.entries(heats).flatMap(([place, kelvin]) => (kelvin === undefined ? [] : [{ place, kelvin }]));
   const isNear = (kelvin: number, others: readonly number[]) => others.every((other) => Math.abs(kelvin - other) <= HOTTER_BY_KELVIN);
   return read.flatMap(({ place, kelvin }) => {
@@ -144,10 +145,11 @@ export function mixedUnits(heats: Readonly<Record<string, number | undefined>>):
 function markOf(machine: Machine, place: string, read: Read, coolest: number | undefined): Mark[] {
   const isLoose = read.playMetres !== undefined && judgeDeviation({ deviation: read.playMetres, tolerance: MOST_PLAY_METRES }) === "out";
   const isHot = read.hubKelvin !== undefined && coolest !== undefined && read.hubKelvin - coolest > HOTTER_BY_KELVIN;
-  if (read.feel === "rough" || read.feel === "binding") return [{ place, verdict: "out", code: read.feel }];
-  if (isLoose) return [{ place, verdict: "out", code: "play" }];
+  // What stops it comes before what is only out.
   if (read.key === "sheared") return [{ place, verdict: "stop", code: "key-sheared" }];
   if (read.shaftEnd === "wobbles") return [{ place, verdict: "stop", code: "shaft-wobbles" }];
+  if (read.feel === "rough" || read.feel === "binding") return [{ place, verdict: "out", code: read.feel }];
+  if (isLoose) return [{ place, verdict: "out", code: "play" }];
   if (read.seat === "step") return [{ place, verdict: "out", code: "step" }];
   if (read.wrap === "grass" || read.wrap === "wire") return [{ place, verdict: "out", code: read.wrap === "wire" ? "wire" : "grass" }];
   if (isHot) return [{ place, verdict: "watch", code: "hot" }];
@@ -178,7 +180,7 @@ function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Asse
     marks,
     evidence: evidenceOf(machine, marks, unread.length === 0),
     actions: [
-      ...marks.flatMap(actionOf),
+      ...marks.flatMap((mark) => actionOf(mark, featuresOf(machine).includes("direct-drive"))),
       ...grease.map(({ place, what, overHours }) => ({ code: "grease-spindle" as const, place, what, overHours })),
     ],
     warnings: [
@@ -231,15 +233,19 @@ function evidenceOf(machine: Machine, marks: readonly Mark[], isComplete: boolea
   const isDirect = featuresOf(machine).includes("direct-drive");
   const isPetrol = powerOf(machine) === "combustion";
   return [
-    ...(isDirect && isPetrol ? told("crankshaft-bent-or-key-sheared", any(["key-sheared", "shaft-wobbles"]), any(["play"])) : []),
+    ...(isDirect && isPetrol
+      ? told("crankshaft-bent-or-key-sheared", any(["key-sheared", "shaft-wobbles"]), any(["play", "rough", "binding"]))
+      : []),
     ...(!isDirect ? told("spindle-bearing-worn", any(BEARING), any(["hot"])) : []),
     ...told("shaft-wrapped", any(["grass", "wire"])),
   ];
 }
 
-function actionOf({ place, code }: Mark): Action[] {
+/** The bearings of an engine's own shaft are not changed at this bench. */
+function actionOf({ place, code }: Mark, isDirect: boolean): Action[] {
   if (code === "grass" || code === "wire") return [{ code: "clear-winding", place, what: code }];
   if (code === "step") return [{ code: "seat-bearing", place }];
   if (code === "key-sheared" || code === "shaft-wobbles") return [{ code: "hold-for-crankshaft", place }];
-  return code !== undefined && BEARING.includes(code) ? [{ code: "change-bearings", place }] : [];
+  if (code === undefined || !BEARING.includes(code)) return [];
+  return [{ code: isDirect ? "hold-for-crankshaft" : "change-bearings", place }];
 }

@@ -49,7 +49,7 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
     provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread", place: spindleId })),
     figures,
     marks: known.flatMap((one) => markOf(one, figures)),
-    evidence: evidenceOf({ machine, known, pattern }),
+    evidence: evidenceOf({ machine, known, pattern, isLabouring: figures.some(({ id, verdict }) => id === "droop" && verdict === "out") }),
     actions: actionsOf(figures),
     warnings: known.flatMap((one) => warningsFor(machine, one)),
     detail: { pattern, spindles: read, known, ...(biteMetres === undefined ? {} : { biteMetres }) },
@@ -67,11 +67,11 @@ const FOUND: readonly (readonly [figure: string, code: string])[] = [
   ["low-charge-tip-speed", "sags"],
 ];
 
-function markOf({ spindleId: place, noLoad, paper }: ReadSpindle, figures: readonly Figure[]): Mark[] {
+function markOf({ spindleId: place, noLoad }: ReadSpindle, figures: readonly Figure[]): Mark[] {
   const own = figures.filter((figure) => figure.place === place);
   const verdict = gravest(own.flatMap((figure) => figure.verdict ?? []));
   if (verdict === "stop") return [{ place, verdict, code: "over-limit" }];
-  if (noLoad === undefined || (paper === undefined && own.length === 0)) return [];
+  if (noLoad === undefined) return [];
   if (noLoad.revolutionsPerMinute === 0) return [{ place, verdict: "out", code: "stands" }];
   if (verdict !== "out") return [{ place, verdict, code: verdict === "watch" ? "near-limit" : "right" }];
   const code = FOUND.find(([id]) => own.some((figure) => figure.id === id && figure.verdict === "out"))?.[1];

@@ -168,6 +168,8 @@ describe("tip speed at work", () => {
     expect(sizeOf(droop(bare, 3540), "droop")?.verdict).toBe("in-tolerance");
     expect(sizeOf(droop(bare, 3500), "droop")?.verdict).toBe("out");
     const own = droop(zeroTurn, 3560);
+    // A belt may slip, an engine be weak, under load alone: neither is cleared.
+    expect(own.evidence).toEqual([{ check: "tip-speed", cause: "belt-off", result: "not-found" }]);
     expect([sizeOf(own, "droop")?.verdict, own.actions.map(({ code }) => code)]).toEqual(["out", ["look-for-load"]]);
   });
 

@@ -3,6 +3,7 @@ import type { Evidence, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { choices, type Form } from "../form";
 import type { Action, Assessment, Check, Mark } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 const FELT = ["none", "light", "strong"] as const;
 
@@ -36,9 +37,7 @@ export const vibrationReading: Check<VibrationReadings, VibrationDetail> = {
   readingsSchema: vibrationReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>
-    Object.keys(spindles)
-      .filter((place) => !machine.spindles.some(({ id }) => id === place))
-      .map((place) => ({ code: "unknown-spindle", path: ["spindles", place], place })),
+    unknownPlaces({ read: spindles, known: machine.spindles, path: "spindles", code: "unknown-spindle" }),
   form: formOf,
   assess,
 };

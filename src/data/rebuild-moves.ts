@@ -1,0 +1,21 @@
+import { liveSteps } from "@/core/jobs";
+import type { Machine } from "@/core/machine";
+import { gearboxes, type RebuildMove, type RebuildState, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import type { AnyStep } from "./steps";
+
+/** What was done to gearboxes among a job's steps that count, in order. */
+export function rebuildMoves(steps: readonly AnyStep[]): (RebuildMove | Tightened)[] {
+  return steps.flatMap((step): (RebuildMove | Tightened)[] => {
+    if (step.kind !== "rebuild") return [];
+    const { data } = step;
+    return "tightened" in data ? [{ box: data.box, tightened: data.tightened }] : [data];
+  });
+}
+
+export type BoxState = RebuildState & { isTouched: boolean };
+
+/** Every gearbox of a machine as a job's steps leave it. */
+export function boxStates(machine: Machine, steps: readonly AnyStep[]): BoxState[] {
+  const moves = rebuildMoves(liveSteps(steps));
+  return gearboxes(machine).map(({ id }) => ({ ...rebuildState(id, moves), isTouched: moves.some(({ box }) => box === id) }));
+}
