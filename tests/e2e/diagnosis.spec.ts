@@ -251,4 +251,12 @@ test("a dead middle blade after a refit is found by its speed, mended, read agai
   await expect(page.getByTestId("answer")).toHaveText("Tip speed right.");
   await page.getByRole("button", { name: "Save the readings" }).click();
   await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();
+  await page.getByRole("radio", { name: "All alike" }).click();
+  await page.getByRole("radio", { name: "Good turf" }).click();
+  await page.getByRole("button", { name: "Write the test cut down" }).click();
+  await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
+  for (const looked of await page.getByRole("group", { name: "What this work could have broken" }).getByRole("checkbox").all())
+    await looked.check();
+  await page.getByRole("button", { name: "Close the job" }).click();
+  await expect(page.getByText("Closed, proved.")).toBeVisible();
 });
