@@ -1,6 +1,6 @@
-import type { Assessment } from "@/core/checks";
+import type { Assessment, Mark } from "@/core/checks";
 import type { CheckId } from "@/core/diagnosis";
-import type { Verdict } from "@/core/findings";
+import type { Finding, Verdict } from "@/core/findings";
 import type { Db } from "./connection";
 
 export type Take = {
@@ -57,12 +57,24 @@ function fromRow(db: Db, row: Row): Take {
     sheetVersion: row.sheet_version,
     ruleVersion: row.rule_version,
     verdict: row.verdict,
-    result: JSON.parse(row.result_json) as Assessment,
+    result: assessmentFrom(row.result_json),
     at: row.at,
     who: row.who,
     readings: readings.map(({ as_typed, ...reading }) => ({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) })),
     ...(row.corrects_step_id === null ? {} : { correctsStepId: row.corrects_step_id }),
   };
+}
+
+/** An assessment as it was kept; one from before findings has its marks for them, and tells no place read in full that it did not judge. */
+export function assessmentFrom(json: string): Assessment {
+  const kept = JSON.parse(json) as Omit<Assessment, "findings" | "told" | "marks"> & {
+    findings?: Finding[];
+    told?: string[];
+    marks?: Mark[];
+  };
+  const marks = kept.marks ?? [];
+  const findings = kept.findings ?? marks.map(({ place, code = "", verdict }) => ({ place, code, verdict }));
+  return { ...kept, marks, findings, told: kept.told ?? findings.map(({ place }) => place) };
 }
 
 /** Takes of a job that count: not undone, not corrected since. Oldest first. */

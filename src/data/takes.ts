@@ -2,18 +2,17 @@ import * as z from "zod";
 import {
   type Assessment,
   assessCheck,
+  assessLook,
   checkRow,
   type DeckReadings,
   isOffered,
+  LOOK_RESULTS,
   rowsOf,
   stationKey,
   type TyreReadings,
   worksheetById,
 } from "@/core/checks";
-import { CAUSES, type CheckId, knowledgeOf } from "@/core/diagnosis";
-import type { Verdict } from "@/core/findings";
-import { featuresOf, kindById } from "@/core/kinds";
-import type { Machine } from "@/core/machine";
+import { CAUSES } from "@/core/diagnosis";
 import { satisfies } from "@/core/safety";
 import { contextOf } from "./check-context";
 import type { Db } from "./connection";
@@ -42,12 +41,12 @@ const recordSchema = z.record(z.string(), z.unknown()).refine((readings) => Obje
 
 export const newFindingSchema = z.object({
   checkId: z.string(),
-  result: z.enum(["seen", "suspect", "not-found", "unclear"]),
+  result: z.enum(LOOK_RESULTS),
   causes: z.array(z.string()).max(10).default([]),
   note: z.string().trim().max(500).default(""),
   /** Cause by cause, where a look tells different things about several; replaces `result` and `causes`. */
   each: z
-    .array(z.object({ cause: z.string(), result: z.enum(["seen", "suspect", "not-found", "unclear"]) }))
+    .array(z.object({ cause: z.string(), result: z.enum(LOOK_RESULTS) }))
     .max(20)
     .optional(),
 });
@@ -200,35 +199,6 @@ function insertReadings(
 
 const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);
 
-const FINDING_VERDICT: Record<z.output<typeof newFindingSchema>["result"], Verdict> = {
-  seen: "out",
-  suspect: "watch",
-  "not-found": "in-tolerance",
-  unclear: "not-enough-readings",
-};
-
-type Found = { cause: string; result: z.output<typeof newFindingSchema>["result"] };
-
-/** Several suspected by one figure of a check are one piece of evidence: one reading must not count once for each. */
-function evidenceOf(machine: Machine, checkId: string, found: readonly Found[]): Assessment["evidence"] {
-  const knowledge = knowledgeOf({ cutsWith: kindById(machine.kind).cutsWith, features: featuresOf(machine) });
-  const figures: readonly (readonly string[])[] = knowledge.checks.find(({ id }) => id === checkId)?.figures ?? [];
-  const shared = figures
-    .map((figure) => found.filter(({ cause, result }) => result === "suspect" && figure.includes(cause)).map(({ cause }) => cause))
-    .filter(({ length }) => length > 1);
-  const alone = found.filter(({ cause }) => !shared.flat().includes(cause));
-  return [
-    ...shared.map((causes) => ({ check: checkId, causes, result: "suspect" as const })),
-    ...alone.map(({ cause, result }) => ({ check: checkId, cause, result })),
-  ];
-}
-
-/** The gravest of what was found; could-not-tell beside good news leaves it untold. */
-function verdictOf(results: readonly z.output<typeof newFindingSchema>["result"][]): Verdict {
-  const gravestFirst = ["seen", "suspect", "unclear", "not-found"] as const;
-  return FINDING_VERDICT[gravestFirst.find((result) => results.includes(result)) ?? "unclear"];
-}
-
 /** The result of a look, for any check of the tables: seen, suspect, not found or could not tell, with the causes it speaks to. */
 export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newFindingSchema>): { stepId: number } {
   return once(db, doing, "finding", () => {
@@ -242,18 +212,8 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     const unknown = found.map(({ cause }) => cause).filter((cause) => !CAUSE_IDS.includes(cause));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
-    const verdict = verdictOf(found.length > 0 ? found.map(({ result }) => result) : [args.result]);
-    const assessment: Assessment = {
-      check: row.id as CheckId,
-      ruleVersion: 0,
-      verdict,
-      provisional: [],
-      figures: [],
-      evidence: evidenceOf(machine, row.id, found),
-      actions: [],
-      warnings: [],
-      detail: { note: args.note, each: found },
-    };
+    const assessment = assessLook({ machine, row, each: found, otherwise: args.result, note: args.note });
+    const { verdict } = assessment;
     const stepId = addStep(db, doing, { jobId: job.id, kind: "take", data: { checkId: row.id, verdict } });
     insertTake(db, doing, { stepId, job, checkId: row.id, input: { finding: args }, sheetVersion, assessment });
     return { stepId };

@@ -1,11 +1,14 @@
 import { paperSpeed } from "@/core/drive/paper";
-import { featuresOf } from "@/core/kinds";
-import { type BladeSheet, type Machine, type Spindle, spindlesAcross } from "@/core/machine";
+import { featuresOf, kindById } from "@/core/kinds";
+import { type BladeSheet, cuttingWidth, type Machine, type Spindle, spindlesAcross } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
 import { gaussian } from "./random";
 
 type Readings = Record<string, unknown>;
+
+/** What a wrench is set to where the sheet gives no figure. */
+const USUAL_TORQUE = 60;
 
 const MILLIMETRE = 0.001;
 
@@ -53,7 +56,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
         seated: "flush",
         ...(blade?.bolt ? { bolt: blade.bolt.grade } : {}),
         tightened: "wrench",
-        ...(machine.sheet.bladeBoltTorqueNewtonMetres ? { torqueNewtonMetres: machine.sheet.bladeBoltTorqueNewtonMetres } : {}),
+        torqueNewtonMetres: machine.sheet.bladeBoltTorqueNewtonMetres ?? USUAL_TORQUE,
       }));
     case "blade-track":
       return each(() => ({ markedMetres: taped(0.08 + noise(0.0003)), otherMetres: taped(0.08 + noise(0.0003)) }));
@@ -65,7 +68,9 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     case "blade-overlap":
       return each(({ tipCircleDiameterMetres }) => ({ lengthMetres: taped(tipCircleDiameterMetres - 0.001) }));
     case "cutting-height":
-      return pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
+      return kindById(machine.kind).cutsWith === "reel"
+        ? pricks({ settingMetres: 0.012, offsetMetres: 0, spreadMetres: 0.0003, random, turf, stepMetres: 0.0001 })
+        : pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
     case "turf-condition":
       return { beforeMetres: [0.076, 0.079, 0.077], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
     case "belt-inspection":
@@ -130,6 +135,10 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
       };
     case "vibration-reading":
       return { machine: { felt: "none" } };
+    case "ground-speed":
+      return { distanceMetres: 30, seconds: [16.4 + noise(0.2), 16.6 + noise(0.2)], throttle: "full" };
+    case "pass-overlap":
+      return { passes: 10, acrossMetres: 10 * (cuttingWidth(machine) - 0.09), steersBy: "outer-edge-of-cut" };
     default:
       return undefined;
   }
@@ -161,15 +170,17 @@ export function pricks(args: {
   spreadMetres: number;
   random: () => number;
   turf: string;
+  /** What it is read to. */
+  stepMetres?: number;
 }): Readings {
-  const { settingMetres, offsetMetres, spreadMetres, random, turf } = args;
+  const { settingMetres, offsetMetres, spreadMetres, random, turf, stepMetres = MILLIMETRE } = args;
   return {
     settingMetres,
     turf,
     ground: "firm",
     heightsMetres: Array.from(
       { length: 10 },
-      () => Math.round((settingMetres + offsetMetres + gaussian(random) * spreadMetres) / MILLIMETRE) * MILLIMETRE,
+      () => Math.round((settingMetres + offsetMetres + gaussian(random) * spreadMetres) / stepMetres) * stepMetres,
     ),
   };
 }

@@ -2,7 +2,7 @@ export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor } from ".
 export type { BeltReadings } from "./belt-inspection";
 export type { BalanceDetail, BalanceReadings } from "./blade-balance";
 export type { EdgeDetail, EdgeReadings } from "./blade-edge";
-export type { FitDetail, FitReadings } from "./blade-fit";
+export { type FitDetail, type FitReadings, isIncredibleTorque } from "./blade-fit";
 export type { OverlapDetail, OverlapReadings } from "./blade-overlap";
 export { asFitted, type TimingDetail, type TimingReadings, timedPair } from "./blade-timing";
 export type { Track, TrackReadings } from "./blade-track";
@@ -25,6 +25,7 @@ export { SIDE_TOLERANCE_METRES } from "./deck-level/rules";
 export { type Field, type Form, type Group, keyOf, packReadings, type QuantityAsked, type ReadingRow, readAt, rowsOf } from "./form";
 export type { GearboxReadings } from "./gearbox-inspection";
 export type { GroundSpeedDetail } from "./ground-speed";
+export { assessLook, LOOK_PLACE, LOOK_RESULTS, type LookDetail, type Looked, type LookResult, STOPS_WHEN_SEEN } from "./look";
 export type { PassDetail } from "./pass-overlap";
 export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registry";
 export type { PlayReadings } from "./spindle-play";

@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import type { CheckId } from "@/core/diagnosis";
-import type { Evidence, Figure, ProvisionalReason, Verdict, Warning } from "@/core/findings";
+import type { Evidence, Figure, Finding, ProvisionalReason, Verdict, Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { Form } from "./form";
 
@@ -98,8 +98,12 @@ export type Assessment<Detail = unknown> = {
   evidence: Evidence[];
   actions: Action[];
   warnings: Warning[];
-  /** Place by place, where a check goes round the machine. */
-  marks?: Mark[];
+  /** Everything found, as many things a place as there are; verdict, marks and evidence follow from it. */
+  findings: Finding[];
+  /** Places read in full (with `#` and what of it was read, where a place is read in two ways): only they clear what was found there. */
+  told: string[];
+  /** The findings for the drawing, gravest first. */
+  marks: Mark[];
   /** What the drawing needs beyond the figures; also answered by the API. */
   detail: Detail;
 };

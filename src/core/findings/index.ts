@@ -3,6 +3,8 @@ export { logNormalCdf, logNormalDensity } from "./normal";
 export {
   type Evidence,
   type Figure,
+  type Finding,
+  type FoundCause,
   gravest,
   judgeDeviation,
   type ProvisionalReason,

@@ -31,6 +31,15 @@ export type Evidence =
   | { check: string; cause: string; result: "seen" | "suspect" | "not-found" | "unclear" }
   | { check: string; causes: string[]; result: "suspect" };
 
+/** What a finding says of a cause: it is there for all to see, or only likely. */
+export type FoundCause = { cause: string; result: "seen" | "suspect" };
+
+/**
+ * One thing found at one place; a place has as many as there are. `on`: where the same place is read in two ways that do not clear each
+ * other (worked out on paper, measured).
+ */
+export type Finding = { place: string; on?: string; code: string; verdict: Verdict; causes?: readonly FoundCause[] };
+
 export type ProvisionalReason = { code: string; [detail: string]: string | number | undefined };
 
 export type Warning = { code: string; place?: string; [detail: string]: string | number | undefined };

@@ -128,6 +128,15 @@ const STATES: Record<string, string> = {
   on: "on",
   turns: "turns",
   stands: "stands still",
+  "torque-low": "torque under the sheet's",
+  "torque-high": "torque over the sheet's",
+  "worn-short": "worn short, however sharp",
+  "wrong-part": "not this machine's blade",
+  unbalanced: "out of balance",
+  balanced: "balanced",
+  "other-length": "another length than the sheet's",
+  share: "over a third of the leaf",
+  depth: "thatch deep",
   wet: "wet",
   damp: "damp",
   dry: "dry",
@@ -169,10 +178,14 @@ const PARTS: Record<string, string> = {
   idlers: "Idlers",
   spring: "Spring",
   guards: "Guards",
+  "belt-size": "Belt",
+  set: "The set",
+  machine: "The machine",
 };
 
 const worst = (marks: readonly Mark[] | undefined): Mark[] => {
-  const bad = (marks ?? []).filter(({ verdict }) => verdict === "out" || verdict === "stop");
+  const of = (verdict: Mark["verdict"]) => (marks ?? []).filter((mark) => mark.verdict === verdict);
+  const bad = [...of("stop"), ...of("out")];
   return bad.length > 0 ? bad : (marks ?? []).filter(({ verdict }) => verdict === "watch");
 };
 
@@ -246,8 +259,10 @@ const MISMATCH: Record<FitDetail["mismatches"][number]["code"], string> = {
 function sayFit(assessment: Assessment<FitDetail>, told: Told): string {
   const { detail } = assessment;
   if (detail.strikes) return "Too long: these blades would strike each other. Do not fit them.";
-  const bad = worst(assessment.marks);
-  if (bad.length > 0 && bad[0]?.code !== "by-feel") return sayMarks(assessment, told, "");
+  // What is off with the part and with a torque has sentences of its own.
+  const marks = assessment.marks.filter(({ place, code }) => place !== "set" && !code?.startsWith("torque-"));
+  const bad = worst(marks);
+  if (bad.length > 0 && bad[0]?.code !== "by-feel") return sayMarks({ ...assessment, marks }, told, "");
   if (detail.mismatches.length > 0) return `Not this machine's blade: ${detail.mismatches.map(({ code }) => MISMATCH[code]).join(", ")}.`;
   const torque = assessment.figures.find(({ id, verdict }) => id === "torque" && verdict === "out");
   if (torque) return `${placeName(told.machine, torque.place ?? "")}: torque is not the sheet's.`;
@@ -593,6 +608,7 @@ const PROVISIONAL: Record<string, (r: ProvisionalReason, t: Told) => string> = {
   "not-turned": (r, t) => `${lower(sheetPlace(t.machine, String(r.place)))} not turned by hand`,
   "blade-width-assumed": (r, t) =>
     `the sheet gives no width of the blade: ${show(Number(r.metres), "length", t.system)} assumed (estimate)`,
+  "only-looked-at": () => "only looked at, not measured",
   "one-run": () => "timed once only",
   "one-pass": () => "one pass only",
   "no-blade-speed": () => "the blades' speed is not known: no bite",

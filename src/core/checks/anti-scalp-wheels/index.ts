@@ -1,9 +1,10 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type AntiScalpWheel, type Machine, pointOf } from "@/core/machine";
 import type { Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** Off the ground at the set height. Common practice: 1/4 to 3/4 in. */
 export const CLEARANCE = { least: 0.006, most: 0.02 } as const;
@@ -92,21 +93,27 @@ function unlikeTwins(machine: Machine, read: AntiScalpReadings["wheels"]): [stri
   });
 }
 
-function markOf(place: string, read: WheelRead, isUnlike: boolean): Mark[] {
-  if (read.turns === "missing") return [{ place, verdict: "out", code: "missing" }];
-  if (read.turns === "seized") return [{ place, verdict: "out", code: "seized" }];
-  if (isUnlike) return [{ place, verdict: "out", code: "other-hole" }];
+const MISSET = "anti-scalp-misset";
+
+/** All that is off with a wheel; right only where nothing is. */
+function findingsAt(place: string, read: WheelRead, isUnlike: boolean): Finding[] {
   const height = read.clearanceMetres === undefined ? undefined : clearanceVerdict(read.clearanceMetres);
-  if (height === "out") return [{ place, verdict: "out", code: (read.clearanceMetres ?? 0) < CLEARANCE.least ? "too-low" : "too-high" }];
-  if (read.turns === "stiff") return [{ place, verdict: "watch", code: "stiff" }];
-  return height ? [{ place, verdict: height, code: height === "watch" ? "near-limit" : "right" }] : [];
+  const out = (code: string): Finding => ({ place, code, verdict: "out", causes: shows(MISSET) });
+  const off: Finding[] = [
+    ...(read.turns === "missing" || read.turns === "seized" ? [out(read.turns)] : []),
+    ...(isUnlike ? [out("other-hole")] : []),
+    ...(height === "out" ? [out((read.clearanceMetres ?? 0) < CLEARANCE.least ? "too-low" : "too-high")] : []),
+    ...(read.turns === "stiff" ? [{ place, code: "stiff", verdict: "watch" as const }] : []),
+    ...(height === "watch" ? [{ place, code: "near-limit", verdict: "watch" as const }] : []),
+  ];
+  return off.length === 0 && height !== undefined ? [{ place, code: "right", verdict: height }] : off;
 }
 
 function assess(machine: Machine, { wheels }: AntiScalpReadings): Assessment<{ twins: [string, string][] }> {
   const all = wheelsOf(machine);
   const twins = unlikeTwins(machine, wheels);
-  const marks = Object.entries(wheels).flatMap(([place, read]) =>
-    markOf(
+  const findings = Object.entries(wheels).flatMap(([place, read]) =>
+    findingsAt(
       place,
       read,
       twins.some((pair) => pair.includes(place)),
@@ -119,15 +126,16 @@ function assess(machine: Machine, { wheels }: AntiScalpReadings): Assessment<{ t
   return {
     check: "anti-scalp-wheels",
     ruleVersion: antiScalpWheels.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
+    ...settled({
+      check: "anti-scalp-wheels",
+      findings,
+      clears: { [MISSET]: isComplete && all.every(({ id, twin }) => twin === undefined || wheels[id]?.hole !== undefined) },
+      told: all.filter((wheel) => !unread.includes(wheel)).map(({ id }) => id),
       isComplete,
-    ),
+    }),
     provisional: unread.map(({ id }) => ({ code: "place-unread", place: id })),
     figures: Object.entries(wheels).flatMap(([place, { clearanceMetres }]) => figureOf(place, clearanceMetres)),
-    marks,
-    evidence: evidenceOf(marks, isComplete),
-    actions: actionsOf(marks, twins),
+    actions: actionsOf(findings, twins),
     warnings: [],
     detail: { twins },
   };
@@ -149,16 +157,9 @@ function figureOf(place: string, clearanceMetres: number | undefined): Figure[] 
   ];
 }
 
-function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
-  const check = "anti-scalp-wheels";
-  const cause = "anti-scalp-misset";
-  if (marks.some(({ verdict }) => verdict === "out")) return [{ check, cause, result: "seen" }];
-  return isComplete ? [{ check, cause, result: "not-found" }] : [];
-}
-
-function actionsOf(marks: readonly Mark[], twins: readonly [string, string][]): Action[] {
+function actionsOf(findings: readonly Finding[], twins: readonly [string, string][]): Action[] {
   return [
-    ...marks.flatMap(({ place, code }): Action[] => {
+    ...findings.flatMap(({ place, code }): Action[] => {
       if (code === "too-low" || code === "too-high")
         return [
           { code: "move-wheel", place, way: code === "too-low" ? "up" : "down", leastMetres: CLEARANCE.least, mostMetres: CLEARANCE.most },

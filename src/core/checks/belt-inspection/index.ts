@@ -1,9 +1,10 @@
 import * as z from "zod";
-import type { Evidence, Figure, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { choices, type Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, tell, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 export const beltReadingsSchema = z.object({
   belt: z
@@ -165,24 +166,32 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
     ["guards", guards.state],
     ...machine.spindles.map(({ id }): [string, string | undefined] => [id, spindles[id]?.turns]),
   ];
-  const marks: Mark[] = looked.flatMap(([place, code]) =>
-    code === undefined ? [] : [{ place, code, verdict: BAD[code] ?? "in-tolerance" }],
-  );
+  const findings: Finding[] = [
+    ...looked.flatMap(([place, code]) =>
+      code === undefined ? [] : [{ place, code, verdict: BAD[code] ?? "in-tolerance", causes: causesOf(code) }],
+    ),
+    ...(isOther ? [{ place: "belt-size", code: "other-length", verdict: "out" as const, causes: pointsAt("belt-slipping") }] : []),
+  ];
   const missing = looked.filter(([, code]) => code === undefined).map(([place]) => place);
   const unseen = machine.spindles.filter(({ id }) => spindles[id]?.turns !== "turns").map(({ id }) => id);
   return {
     check: "belt-inspection",
     ruleVersion: beltInspection.ruleVersion,
-    verdict: overall(
-      [...marks, ...figures].flatMap(({ verdict }) => verdict ?? []),
-      missing.length === 0,
-    ),
+    ...settled({
+      check: "belt-inspection",
+      findings,
+      clears: {
+        "belt-off": missing.length === 0,
+        "belt-slipping": missing.length === 0,
+        "idler-failing": missing.length === 0,
+      },
+      told: findings.map(({ place }) => place),
+      isComplete: missing.length === 0,
+    }),
     provisional: missing.map((place) => ({ code: "place-unread", place })),
     figures,
-    marks,
-    evidence: evidenceOf(marks, isOther, missing.length === 0),
     actions: [
-      ...marks.flatMap(actionOf),
+      ...findings.flatMap(actionOf),
       ...(isOther ? [{ code: "belt-of-length" as const, wantedMetres: machine.sheet.belt?.lengthMetres ?? 0 }] : []),
     ],
     warnings: belt.tension === "went-on-easily" ? [{ code: "belt-not-on" }] : [],
@@ -194,19 +203,14 @@ const OFF: readonly string[] = ["off-one", "other", "stands"];
 const SLIPS: readonly string[] = ["glazed", "cracked", "frayed", "below-rim", "slack", "weak", "broken"];
 const IDLER: readonly string[] = ["rough", "seized", "loose-rivet"];
 
-function evidenceOf(marks: readonly Mark[], isOtherBelt: boolean, isComplete: boolean): Evidence[] {
-  const check = "belt-inspection";
-  const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
-  const told = (cause: string, isSeen: boolean, isSuspect = false) => tell({ check, cause, isSeen, isSuspect, isClear: isComplete });
-  return [
-    ...told("belt-off", any(OFF), any(["went-on-easily"])),
-    ...told("belt-slipping", any(SLIPS), isOtherBelt),
-    ...told("idler-failing", any(IDLER)),
-  ];
+function causesOf(code: string): Finding["causes"] {
+  if (OFF.includes(code)) return shows("belt-off");
+  if (code === "went-on-easily") return pointsAt("belt-off");
+  if (SLIPS.includes(code)) return shows("belt-slipping");
+  return IDLER.includes(code) ? shows("idler-failing") : [];
 }
 
-function actionOf({ place, code }: Mark): Action[] {
-  if (code === undefined) return [];
+function actionOf({ place, code }: Finding): Action[] {
   if (code === "no-picture") return [{ code: "photograph-belt" }];
   if (OFF.includes(code)) return [{ code: "seat-belt", place, what: code }];
   if (SLIPS.includes(code)) return [{ code: place === "spring" ? "change-spring" : "change-belt", what: code }];

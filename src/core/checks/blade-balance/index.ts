@@ -8,11 +8,12 @@ import {
   shakingInWords,
   stockForBalance,
 } from "@/core/blades/balance";
-import type { Evidence, Figure } from "@/core/findings";
+import type { Evidence, Figure, Finding } from "@/core/findings";
 import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
+import { settled, shows } from "../settled";
 import type { Action, Assessment, Check, ReadingProblem } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { unknownPlaces } from "../verdicts";
 
 /** What a shop's pivot can still tell at the tip. Estimate: 2 to 5 g. */
 export const USUAL_RESOLUTION_KILOGRAMS = 0.003;
@@ -230,21 +231,26 @@ function assess(machine: Machine, readings: BalanceReadings): Assessment<Balance
   const blades = spindlesAcross(machine).flatMap(({ id }) => bladeOf({ machine, id, readings, terms }));
   const figures = blades.flatMap((blade) => figuresOf(blade, terms, resolution));
   const unread = machine.spindles.filter(({ id }) => !blades.some(({ spindleId }) => spindleId === id));
-  const marks = figures.flatMap(({ id, place, verdict }) => (id === "imbalance" && place && verdict ? [{ place, verdict }] : []));
+  const findings = figures.flatMap(({ id, place, verdict }): Finding[] =>
+    id === "imbalance" && place && verdict
+      ? [{ place, code: verdict === "in-tolerance" ? "balanced" : "unbalanced", verdict, causes: verdict === "out" ? shows(CAUSE) : [] }]
+      : [],
+  );
   return {
     check: "blade-balance",
     ruleVersion: bladeBalance.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
-      unread.length === 0,
-    ),
+    ...settled({
+      check: "blade-balance",
+      findings,
+      evidence: evidenceOf(findings, unread.length === 0),
+      told: blades.map(({ spindleId }) => spindleId),
+      isComplete: unread.length === 0,
+    }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
       ...(terms.permissible === undefined ? [{ code: "no-balance-terms" }] : []),
     ],
     figures,
-    marks,
-    evidence: evidenceOf(figures, unread.length === 0),
     actions: blades.flatMap((blade) => actionsOf(blade, terms, resolution)),
     warnings: readings.set === "one-new" ? [{ code: "one-new-among-worn" }] : [],
     detail: { resolution, blades, ...(terms.permissible === undefined ? {} : { permissible: terms.permissible }) },
@@ -317,10 +323,13 @@ function figuresOf(blade: BalanceDetail["blades"][number], { permissible }: Term
   ];
 }
 
-function evidenceOf(figures: readonly Figure[], isComplete: boolean): Evidence[] {
+const CAUSE = "blade-unbalanced";
+
+/** Near the limit it neither clears nor accuses. */
+function evidenceOf(findings: readonly Finding[], isComplete: boolean): Evidence[] {
   const check = "blade-balance";
-  const cause = "blade-unbalanced";
-  const verdicts = figures.flatMap(({ verdict }) => (verdict ? [verdict] : []));
+  const cause = CAUSE;
+  const verdicts = findings.map(({ verdict }) => verdict);
   if (verdicts.includes("out")) return [{ check, cause, result: "seen" }];
   if (!isComplete) return [];
   return [{ check, cause, result: verdicts.includes("watch") ? "unclear" : "not-found" }];

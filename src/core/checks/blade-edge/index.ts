@@ -1,11 +1,12 @@
 import type { EdgeCost } from "@/core/blades/edge";
 import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps } from "@/core/blades/overlap";
-import type { Evidence, Figure, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type BladeSheet, type Machine, spindlesAcross } from "@/core/machine";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, tell, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 import { edgeForm } from "./form";
-import { type EdgeReadings, edgeReadingsSchema } from "./schema";
+import { type EdgeReadings, ENDS, edgeReadingsSchema } from "./schema";
 import { adviceOf, type BladeWorth, costOf, DAMAGING_NICK_METRES, type SetAdvice, worthOf } from "./worth";
 
 export type { EdgeReadings } from "./schema";
@@ -15,7 +16,7 @@ export type EdgeDetail = { blades: BladeWorth[]; advice: SetAdvice; cost?: EdgeC
 
 export const bladeEdge: Check<EdgeReadings, EdgeDetail> = {
   id: "blade-edge",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: edgeReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { blades }) => unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),
@@ -34,18 +35,23 @@ function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail
   const overlap = overlapNow(machine, readings);
   const isComplete = unread.length === 0;
   const advice = isComplete || blades.some(({ scrap }) => scrap.length > 0) ? adviceOf(blades, cost) : "not-told";
-  const marks = blades.flatMap(markOf);
+  const isShort = overlap !== undefined && overlap < LEAST_OVERLAP_METRES;
+  const findings: Finding[] = [
+    ...blades.flatMap(findingsAt),
+    ...(isShort ? [{ place: "set", code: "worn-short", verdict: "out" as const, causes: shows("blade-worn-short") }] : []),
+  ];
   return {
     check: "blade-edge",
     ruleVersion: bladeEdge.ruleVersion,
-    verdict: overall(
-      [...marks.map(({ verdict }) => verdict), ...(overlap !== undefined && overlap < LEAST_OVERLAP_METRES ? (["out"] as const) : [])],
+    ...settled({
+      check: "blade-edge",
+      findings,
+      clears: clearsOf({ machine, readings, isComplete, overlap }),
+      told: blades.filter(({ isLookedAt }) => isLookedAt).map(({ spindleId }) => spindleId),
       isComplete,
-    ),
+    }),
     provisional: unread.map(({ id }) => ({ code: "place-unread", place: id })),
     figures: blades.flatMap((worth) => figuresOf(worth, readings, sheet)),
-    marks,
-    evidence: evidenceOf({ blades, isComplete, overlap, sheet }),
     actions: actionsOf({ blades, advice, cost, overlap }),
     warnings: [
       ...(blades.some(({ scrap }) => scrap.includes("bend") || scrap.includes("crack")) ? [{ code: "never-straighten" }] : []),
@@ -63,15 +69,31 @@ function overlapNow(machine: Machine, { blades }: EdgeReadings): number | undefi
   );
 }
 
-function markOf({ spindleId: place, scrap, edge, deepestNickMetres, isLookedAt, grindsLeft }: BladeWorth): Mark[] {
-  if (scrap.length > 0)
-    return [{ place, verdict: scrap.some((one) => one === "crack" || one === "bend") ? "stop" : "out", code: scrap[0] ?? "" }];
-  if (!isLookedAt) return [];
-  if (grindsLeft !== undefined && grindsLeft < 0) return [{ place, verdict: "out", code: "no-grind-left" }];
-  if ((deepestNickMetres ?? 0) >= DAMAGING_NICK_METRES) return [{ place, verdict: "out", code: "nicked" }];
-  if (edge === "rounded") return [{ place, verdict: "out", code: "rounded" }];
-  if (edge === "dull" || (deepestNickMetres ?? 0) > 0) return [{ place, verdict: "watch", code: edge === "dull" ? "dull" : "small-nicks" }];
-  return [{ place, verdict: "in-tolerance", code: "sharp" }];
+/** What makes a blade scrap, in the cause it shows; past its limits it is only used up. A bend by eye is told from a new blade's own curve by tracking it. */
+function scrapShows(reason: BladeWorth["scrap"][number]): NonNullable<Finding["causes"]> {
+  if (reason === "crack") return shows("blade-damaged");
+  if (reason === "bend") return pointsAt("blade-bent");
+  if (reason === "below-least-length") return shows("blade-worn-short");
+  return reason.startsWith("sail") || reason === "slot-forming" ? shows("blade-sail-worn") : [];
+}
+
+/** All that is off with a blade; sharp only where it was looked at and nothing is. */
+function findingsAt({ spindleId: place, scrap, edge, deepestNickMetres = 0, isLookedAt, grindsLeft }: BladeWorth): Finding[] {
+  const off: Finding[] = [
+    ...scrap.map(
+      (code): Finding => ({ place, code, verdict: code === "crack" || code === "bend" ? "stop" : "out", causes: scrapShows(code) }),
+    ),
+    ...(grindsLeft !== undefined && grindsLeft < 0 ? [{ place, code: "no-grind-left", verdict: "out" as const }] : []),
+    ...(deepestNickMetres >= DAMAGING_NICK_METRES
+      ? [{ place, code: "nicked", verdict: "out" as const, causes: shows("blade-damaged") }]
+      : []),
+    ...(edge === "rounded" ? [{ place, code: "rounded", verdict: "out" as const, causes: shows("blade-dull") }] : []),
+    ...(edge === "dull" ? [{ place, code: "dull", verdict: "watch" as const, causes: pointsAt("blade-dull") }] : []),
+    ...(deepestNickMetres > 0 && deepestNickMetres < DAMAGING_NICK_METRES
+      ? [{ place, code: "small-nicks", verdict: "watch" as const }]
+      : []),
+  ];
+  return off.length === 0 && isLookedAt ? [{ place, code: "sharp", verdict: "in-tolerance" }] : off;
 }
 
 function figuresOf(worth: BladeWorth, { blades }: EdgeReadings, sheet: BladeSheet | undefined): Figure[] {
@@ -128,45 +150,27 @@ function figuresOf(worth: BladeWorth, { blades }: EdgeReadings, sheet: BladeShee
   ];
 }
 
-function evidenceOf(args: {
-  blades: readonly BladeWorth[];
+/** What a whole set looked at clears: a sail by both its ends, a length by every blade's. */
+function clearsOf(args: {
+  machine: Machine;
+  readings: EdgeReadings;
   isComplete: boolean;
   overlap: number | undefined;
-  sheet: BladeSheet | undefined;
-}): Evidence[] {
-  const { blades, isComplete, overlap, sheet } = args;
-  const check = "blade-edge";
-  const any = (isSo: (worth: BladeWorth) => boolean) => blades.some(isSo);
-  const told = (cause: string, isSeen: boolean, isSuspect: boolean, isClear: boolean) =>
-    tell({ check, cause, isSeen, isSuspect, isClear: isComplete && isClear });
-  const sails = blades.flatMap(({ thinnestSailMetres }) => thinnestSailMetres ?? []);
-  const isSailKnown = sails.length === blades.length && sails.length > 0 && sheet?.sailThicknessMetres !== undefined;
-  return [
-    ...told(
-      "blade-dull",
-      any(({ edge }) => edge === "rounded"),
-      any(({ edge }) => edge === "dull"),
-      true,
-    ),
-    ...told(
-      "blade-damaged",
-      any(({ scrap, deepestNickMetres }) => scrap.includes("crack") || (deepestNickMetres ?? 0) >= DAMAGING_NICK_METRES),
-      false,
-      true,
-    ),
-    ...told(
-      "blade-sail-worn",
-      any(({ scrap }) => scrap.some((one) => one.startsWith("sail") || one === "slot-forming")),
-      false,
-      isSailKnown,
-    ),
-    ...told(
-      "blade-worn-short",
-      any(({ scrap }) => scrap.includes("below-least-length")) || (overlap !== undefined && overlap < LEAST_OVERLAP_METRES),
-      false,
-      overlap !== undefined,
-    ),
-  ];
+}): Record<string, boolean> {
+  const { machine, readings, isComplete, overlap } = args;
+  const sheet = machine.sheet.blade;
+  const read = machine.spindles.map(({ id }) => readings.blades[id]);
+  const hasSails =
+    sheet?.sailThicknessMetres !== undefined && read.every((one) => ENDS.every((end) => one?.[end].sailMetres !== undefined));
+  const hasLengths =
+    overlap !== undefined ||
+    (machine.spindles.length === 1 && sheet?.leastLengthMetres !== undefined && read[0]?.lengthMetres !== undefined);
+  return {
+    "blade-dull": isComplete,
+    "blade-damaged": isComplete,
+    "blade-sail-worn": isComplete && hasSails,
+    "blade-worn-short": isComplete && hasLengths,
+  };
 }
 
 function actionsOf(args: {

@@ -32,13 +32,32 @@ describe("how blades are fitted", () => {
     ["a washer reversed", { stack: "washer-reversed" }, "turn-washer", "blade-loose"],
     ["a part of the stack missing", { stack: "part-missing" }, "mend-stack", "blade-loose"],
     ["a blade proud of its seat", { seated: "proud" }, "mend-stack", "blade-loose"],
-    ["an ordinary bolt", { bolt: "sae-2" }, "change-bolt", "blade-loose"],
-    ["a harder bolt", { bolt: "iso-12-9" }, "change-bolt", "blade-loose"],
   ])("%s is out, with what to do and the cause seen", (_, more, action, cause) => {
     const result = fitOf(set(fitted(more)));
     expect(result.verdict).toBe("out");
     expect(result.actions[0]).toMatchObject({ code: action, ...(action === "fit-right-blade" ? {} : { place: "left" }) });
     expect(saysOf(result, cause)).toBe("seen");
+  });
+
+  it.each(["sae-2", "iso-12-9"])("a bolt marked %s is out and changed; it only points at a loose blade", (bolt) => {
+    const result = fitOf(set(fitted({ bolt })));
+    expect([result.verdict, result.actions[0]?.code, saysOf(result, "blade-loose")]).toEqual(["out", "change-bolt", "suspect"]);
+  });
+
+  it("upside down and loose is a stop with both causes, and neither hides the other", () => {
+    const result = fitOf(set(fitted({ sail: "to-ground", tightened: "loose", torqueNewtonMetres: undefined })));
+    expect([result.verdict, saysOf(result, "blade-upside-down"), saysOf(result, "blade-loose")]).toEqual(["stop", "seen", "seen"]);
+    expect(result.findings.filter(({ place }) => place === "left").map(({ code }) => code)).toEqual(["loose", "upside-down"]);
+  });
+
+  it("said to be by wrench without the figure is not told; ten times the sheet's figure is refused", () => {
+    const bare = fitOf(set(fitted({ torqueNewtonMetres: undefined })));
+    expect([bare.verdict, bare.told, saysOf(bare, "blade-loose")]).toEqual(["not-enough-readings", ["middle", "right"], undefined]);
+    const wanted = zeroTurn.sheet.bladeBoltTorqueNewtonMetres ?? 0;
+    expect(refused("blade-fit", zeroTurn, set(fitted({ torqueNewtonMetres: 10 * wanted })))).toEqual([
+      "torque-not-credible at readings.blades.left.torqueNewtonMetres",
+    ]);
+    expect(saysOf(fitOf(set(fitted({ torqueNewtonMetres: 0.6 * wanted }))), "blade-loose")).toBe("suspect");
   });
 
   it("watches a bolt tightened by feel and lists it for the wrench; one left loose is a stop", () => {

@@ -1,11 +1,12 @@
 import { clampForce, type Socket, socketsFor } from "@/core/blades/bolts";
 import { judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
 import { bladesOf, clearances, widthOfCut } from "@/core/blades/overlap";
-import type { Evidence, Figure, Verdict, Warning } from "@/core/findings";
+import type { Figure, Finding, Warning } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
-import type { Action, Assessment, Check, Mark, ReadingProblem } from "../types";
-import { overall, tell, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import { unknownPlaces } from "../verdicts";
 import { fitForm } from "./form";
 import { type FitBlade, type FitReadings, fitReadingsSchema } from "./schema";
 
@@ -13,6 +14,14 @@ export type { FitReadings } from "./schema";
 
 /** A wrench reads to about this. Common practice. */
 export const TORQUE_WITHIN = 0.1;
+
+/** So many times the sheet's figure, or so small a part of it, is a slip of units or of the pen and no torque. Estimate. */
+export const TORQUE_SLIP = 3;
+
+export function isIncredibleTorque(torqueNewtonMetres: number | undefined, wanted: number | undefined): boolean {
+  if (torqueNewtonMetres === undefined || wanted === undefined) return false;
+  return torqueNewtonMetres >= wanted * TORQUE_SLIP || torqueNewtonMetres <= wanted / TORQUE_SLIP;
+}
 
 export type FitDetail = {
   mismatches: Mismatch[];
@@ -25,7 +34,7 @@ export type FitDetail = {
 
 export const bladeFit: Check<FitReadings, FitDetail> = {
   id: "blade-fit",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: fitReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems,
@@ -39,7 +48,17 @@ function problems(machine: Machine, { blades }: FitReadings): ReadingProblem[] {
       ? [{ code: "torque-without-wrench", path: ["blades", place, "torqueNewtonMetres"], place }]
       : [],
   );
-  return [...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }), ...contradictory];
+  const wanted = machine.sheet.bladeBoltTorqueNewtonMetres;
+  const incredible = Object.entries(blades).flatMap(([place, { torqueNewtonMetres }]): ReadingProblem[] =>
+    isIncredibleTorque(torqueNewtonMetres, wanted)
+      ? [{ code: "torque-not-credible", path: ["blades", place, "torqueNewtonMetres"], place, wantedNewtonMetres: wanted }]
+      : [],
+  );
+  return [
+    ...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),
+    ...contradictory,
+    ...incredible,
+  ];
 }
 
 function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail> {
@@ -50,31 +69,37 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail> 
     : [];
   const againstOld = newAgainstOld(part, old);
   const strikes = wouldStrike(machine, part.lengthMetres);
-  const marks = Object.entries(blades).flatMap(([place, read]) => markOf(machine, place, read));
   const torques = torqueFigures(machine, readings);
   const unread = machine.spindles.filter(({ id }) => !isTold(blades[id]));
-  const partVerdict: Verdict[] = strikes ? ["stop"] : found.length > 0 ? ["out"] : [];
+  const findings: Finding[] = [
+    ...Object.entries(blades).flatMap(([place, read]) => findingsAt(machine, place, read)),
+    ...torques.flatMap(torqueFinding),
+    ...(strikes ? [{ place: "set", code: "strikes", verdict: "stop" as const, causes: shows("blade-wrong-part") }] : []),
+    ...(found.length > 0 ? [{ place: "set", code: "wrong-part", verdict: "out" as const, causes: shows("blade-wrong-part") }] : []),
+  ];
+  const isComplete = unread.length === 0;
   return {
     check: "blade-fit",
     ruleVersion: bladeFit.ruleVersion,
-    verdict: overall(
-      [...marks.map(({ verdict }) => verdict), ...partVerdict, ...torques.flatMap(({ verdict }) => (verdict ? [verdict] : []))],
-      unread.length === 0,
-    ),
+    ...settled({
+      check: "blade-fit",
+      findings,
+      clears: {
+        "blade-upside-down": isComplete,
+        "blade-wrong-part": isComplete && isPartTold(machine, part) && !findings.some(({ code }) => code === "upside-down"),
+        "blade-loose": isComplete && !findings.some(({ code }) => code === "by-feel"),
+      },
+      told: [
+        ...machine.spindles.filter((spindle) => !unread.includes(spindle)).map(({ id }) => id),
+        ...(part.lengthMetres === undefined ? [] : ["set"]),
+      ],
+      isComplete,
+    }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
       ...(part.standing === "remembered" ? [{ code: "size-remembered" }] : []),
     ],
     figures: [...torques, ...widthFigure(machine, part.lengthMetres)],
-    marks,
-    evidence: evidenceOf({
-      machine,
-      marks,
-      blades,
-      mismatched: found,
-      isComplete: unread.length === 0,
-      hasPart: Object.keys(part).length > 0,
-    }),
     actions: actionsOf({ machine, readings, found, strikes }),
     warnings: warningsOf({ machine, readings, found, againstOld }),
     detail: {
@@ -94,7 +119,9 @@ function isTold(read: FitBlade | undefined): boolean {
     read.leads !== undefined &&
     read.stack !== undefined &&
     read.seated !== undefined &&
-    read.tightened !== undefined
+    read.tightened !== undefined &&
+    // By wrench is said with its figure, or it is only said.
+    (read.tightened !== "wrench" || read.torqueNewtonMetres !== undefined)
   );
 }
 
@@ -104,18 +131,48 @@ function wouldStrike(machine: Machine, lengthMetres: number | undefined): boolea
   return clearances(bladesOf(machine).map((one) => ({ ...one, lengthMetres }))).some(({ clearanceMetres }) => clearanceMetres <= 0);
 }
 
-function markOf(machine: Machine, place: string, read: FitBlade): Mark[] {
+/** Sizes of a part that this sheet gives something to compare with; nothing is cleared before all of them were told. */
+function isPartTold(machine: Machine, part: FitReadings["part"]): boolean {
+  const sheet = machine.sheet.blade;
+  if (!sheet) return false;
+  const wanted: [boolean, unknown][] = [
+    [true, part.lengthMetres],
+    [sheet.hole !== undefined, part.hole],
+    [sheet.hole !== undefined, part.holeMetres],
+    [sheet.thicknessMetres !== undefined, part.thicknessMetres],
+    [sheet.offsetMetres !== undefined, part.offsetMetres],
+    [sheet.widthMetres !== undefined, part.widthMetres],
+    [sheet.lift !== undefined || featuresOf(machine).includes("catcher"), part.lift],
+    [machine.spindles[0]?.turns !== undefined, part.turns],
+  ];
+  return wanted.every(([isCompared, value]) => !isCompared || value !== undefined);
+}
+
+/** All that is off with a blade as it sits; right only where everything was told and nothing is. */
+function findingsAt(machine: Machine, place: string, read: FitBlade): Finding[] {
   const wanted = machine.sheet.blade?.bolt?.grade;
-  if (read.sail === "to-ground") return [{ place, verdict: "out", code: "upside-down" }];
-  // Sail to the deck and yet the back leads: made for the other direction.
-  if (read.leads === "back") return [{ place, verdict: "out", code: read.sail === "to-deck" ? "other-direction" : "back-leads" }];
-  if (read.tightened === "loose") return [{ place, verdict: "stop", code: "loose" }];
-  if (read.stack !== undefined && read.stack !== "as-sheet") return [{ place, verdict: "out", code: read.stack }];
-  if (read.seated === "proud") return [{ place, verdict: "out", code: "proud" }];
-  if (read.bolt && wanted && judgeGrade(read.bolt, wanted) !== "right")
-    return [{ place, verdict: "out", code: `bolt-${judgeGrade(read.bolt, wanted)}` }];
-  if (read.tightened === "feel") return [{ place, verdict: "watch", code: "by-feel" }];
-  return isTold(read) ? [{ place, verdict: "in-tolerance", code: "right" }] : [];
+  const grade = read.bolt && wanted ? judgeGrade(read.bolt, wanted) : "right";
+  const out = (code: string, causes: Finding["causes"]): Finding => ({ place, code, verdict: "out", ...(causes ? { causes } : {}) });
+  const isUpsideDown = read.sail === "to-ground";
+  const off: Finding[] = [
+    ...(read.tightened === "loose" ? [{ place, code: "loose", verdict: "stop" as const, causes: shows("blade-loose") }] : []),
+    ...(isUpsideDown ? [out("upside-down", shows("blade-upside-down"))] : []),
+    // Sail to the deck and yet the back leads: made for the other direction.
+    ...(read.leads === "back" && read.sail === "to-deck" ? [out("other-direction", shows("blade-wrong-part"))] : []),
+    ...(read.leads === "back" && read.sail === undefined ? [out("back-leads", shows("blade-upside-down"))] : []),
+    ...(read.stack !== undefined && read.stack !== "as-sheet" ? [out(read.stack, shows("blade-loose"))] : []),
+    ...(read.seated === "proud" ? [out("proud", shows("blade-loose"))] : []),
+    ...(grade === "right" ? [] : [out(`bolt-${grade}`, pointsAt("blade-loose"))]),
+    ...(read.tightened === "feel" ? [{ place, code: "by-feel", verdict: "watch" as const }] : []),
+  ];
+  return off.length === 0 && isTold(read) ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
+}
+
+/** A wrench set far from the sheet's figure: too little may let the blade go. */
+function torqueFinding({ id, place, value, verdict, tolerance }: Figure): Finding[] {
+  if (id !== "torque" || place === undefined || verdict !== "out") return [];
+  const isLow = tolerance?.kind === "about" && value < tolerance.target;
+  return [{ place, code: isLow ? "torque-low" : "torque-high", verdict, causes: isLow ? pointsAt("blade-loose") : [] }];
 }
 
 /** Each wrench against the sheet, and what it clamps with. No figure of ours stands in for a sheet that gives none. */
@@ -164,32 +221,6 @@ function widthFigure(machine: Machine, lengthMetres: number | undefined): Figure
 
 const recheckOf = (blades: FitReadings["blades"]): string[] =>
   Object.entries(blades).flatMap(([place, { tightened }]) => (tightened === "feel" || tightened === "loose" ? [place] : []));
-
-const LOOSE: readonly string[] = ["loose", "washer-reversed", "part-missing", "other-order", "proud", "bolt-weaker", "bolt-harder"];
-const UPSIDE_DOWN: readonly string[] = ["upside-down", "back-leads"];
-
-function evidenceOf(args: {
-  machine: Machine;
-  marks: readonly Mark[];
-  blades: FitReadings["blades"];
-  mismatched: readonly Mismatch[];
-  isComplete: boolean;
-  hasPart: boolean;
-}): Evidence[] {
-  const { marks, mismatched, isComplete, hasPart } = args;
-  const check = "blade-fit";
-  const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
-  const told = (cause: string, isSeen: boolean, isClear: boolean) => tell({ check, cause, isSeen, isClear });
-  return [
-    ...told("blade-upside-down", any(UPSIDE_DOWN), isComplete),
-    ...told(
-      "blade-wrong-part",
-      mismatched.length > 0 || any(["other-direction"]),
-      hasPart && isComplete && args.machine.sheet.blade !== undefined,
-    ),
-    ...told("blade-loose", any(LOOSE), isComplete && !any(["by-feel"])),
-  ];
-}
 
 function actionsOf(args: { machine: Machine; readings: FitReadings; found: readonly Mismatch[]; strikes: boolean }): Action[] {
   const { machine, readings, found, strikes } = args;

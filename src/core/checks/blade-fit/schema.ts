@@ -31,7 +31,7 @@ export const fitReadingsSchema = z.object({
         seated: z.enum(["flush", "proud"]).optional(),
         bolt: z.enum(BOLT_GRADES).optional(),
         tightened: z.enum(["wrench", "feel", "loose"]).optional(),
-        torqueNewtonMetres: z.number().positive().max(1000).optional(),
+        torqueNewtonMetres: z.number().positive().max(10_000).optional(),
       }),
     )
     .default({}),

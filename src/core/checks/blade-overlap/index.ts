@@ -16,8 +16,9 @@ import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } fro
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
+import { findingsOf, settled } from "../settled";
 import type { Action, Assessment, Check, ReadingProblem } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { unknownPlaces } from "../verdicts";
 
 /** With less wear left than this at each tip the margin is nearly gone: one more sharpening may use it up. Estimate. */
 export const WEAR_TO_WATCH_METRES = 0.0015;
@@ -86,10 +87,7 @@ function assess(machine: Machine, readings: OverlapReadings): Assessment<Overlap
   const blades = bladesRead(machine, readings);
   const unread = machine.spindles.filter(({ id }) => !readings.blades[id]);
   const figures = [...overlapFigures(blades), ...clearanceFigures(machine, blades), wearFigure(blades), widthFigure(blades)];
-  const verdict = overall(
-    figures.flatMap((figure) => (figure.verdict ? [figure.verdict] : [])),
-    unread.length === 0,
-  );
+  const isRead = (place: string) => place.split(":").every((id) => readings.blades[id] !== undefined);
   const detail: OverlapDetail = {
     blades,
     widthMetres: widthOfCut(blades),
@@ -100,10 +98,18 @@ function assess(machine: Machine, readings: OverlapReadings): Assessment<Overlap
   return {
     check: "blade-overlap",
     ruleVersion: bladeOverlap.ruleVersion,
-    verdict,
+    ...settled({
+      check: "blade-overlap",
+      findings: findingsOf(figures, "set"),
+      evidence: unread.length === 0 ? evidenceOf(machine, blades) : [],
+      told: [
+        ...figures.flatMap(({ place }) => (place !== undefined && isRead(place) ? [place] : [])),
+        ...(unread.length === 0 ? ["set"] : []),
+      ],
+      isComplete: unread.length === 0,
+    }),
     provisional: unread.map(({ id }) => ({ code: "as-on-the-sheet", place: id })),
     figures,
-    evidence: unread.length === 0 ? evidenceOf(machine, blades) : [],
     actions: actionsOf(blades, detail),
     warnings: figures
       .filter(({ verdict: found }) => found === "stop")

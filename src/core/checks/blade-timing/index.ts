@@ -1,10 +1,11 @@
 import * as z from "zod";
 import { type ClearRange, clearRanges, closestApproach, type TimedPair } from "@/core/blades/timing";
-import type { Evidence, Figure, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
 import type { Form, QuantityAsked } from "../form";
-import type { Action, Assessment, Check, Mark, ReadingProblem } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** Geared neighbours keep this distance over a full turn. Estimate: 1/4 in. */
 export const LEAST_TIMED_GAP_METRES = 0.006;
@@ -176,28 +177,28 @@ function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Asses
     ...(fitted ? { fitted } : {}),
     pairs: all.map((pair) => detailOf(machine, pair, pairs[pair.id])),
   };
-  const marks = detail.pairs.flatMap(({ id, gapMetres }) => markOf(id, pairs[id]?.turned, gapMetres));
+  const findings = detail.pairs.flatMap(({ id, gapMetres }) => findingsAt(id, pairs[id]?.turned, gapMetres));
   const unread = all.filter(({ id }) => pairs[id]?.turned === undefined);
   return {
     check: "blade-timing",
     ruleVersion: bladeTiming.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
-      unread.length === 0,
-    ),
+    ...settled({
+      check: "blade-timing",
+      findings,
+      clears: { "gearbox-mistimed": unread.length === 0 },
+      told: all.filter((pair) => !unread.includes(pair)).map(({ id }) => id),
+      isComplete: unread.length === 0,
+    }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "not-turned", place: id })),
       ...(machine.sheet.blade?.widthMetres === undefined ? [{ code: "blade-width-assumed", metres: USUAL_WIDTH_METRES }] : []),
     ],
     figures: detail.pairs.flatMap(figureOf),
-    marks,
-    evidence: evidenceOf(marks, unread.length === 0),
-    actions: marks.flatMap(({ place, verdict }): Action[] => {
-      if (verdict !== "stop" && verdict !== "out") return [];
+    actions: [...new Set(findings.filter(({ verdict }) => verdict !== "in-tolerance").map(({ place }) => place))].map((place): Action => {
       const [from, to] = detail.pairs.find(({ id }) => id === place)?.clearDegrees[0] ?? [90, 90];
-      return [{ code: "retime", place, from, to }];
+      return { code: "retime", place, from, to };
     }),
-    warnings: marks.some(({ verdict }) => verdict === "stop") ? [{ code: "not-run-mistimed" }] : [],
+    warnings: findings.some(({ verdict }) => verdict === "stop") ? [{ code: "not-run-mistimed" }] : [],
     detail,
   };
 }
@@ -236,10 +237,18 @@ function detailOf(machine: Machine, pair: Neighbours, read: TimingReadings["pair
   };
 }
 
-function markOf(place: string, turned: "clear" | "touches" | undefined, gapMetres: number | undefined): Mark[] {
-  if (turned === "touches" || (gapMetres !== undefined && gapMetres <= 0)) return [{ place, verdict: "stop", code: "strikes" }];
-  if (gapMetres !== undefined && gapMetres < LEAST_TIMED_GAP_METRES) return [{ place, verdict: "out", code: "too-near" }];
-  return turned === "clear" ? [{ place, verdict: "in-tolerance", code: "clear" }] : [];
+function findingsAt(place: string, turned: "clear" | "touches" | undefined, gapMetres: number | undefined): Finding[] {
+  // Turned by hand and clear, an angle that says otherwise is one reading against another: it stops, and only points at the cause.
+  const causes = turned === "clear" ? pointsAt("gearbox-mistimed") : shows("gearbox-mistimed");
+  const off: Finding[] = [
+    ...(turned === "touches" || (gapMetres !== undefined && gapMetres <= 0)
+      ? [{ place, code: "strikes", verdict: "stop" as const, causes }]
+      : []),
+    ...(gapMetres !== undefined && gapMetres > 0 && gapMetres < LEAST_TIMED_GAP_METRES
+      ? [{ place, code: "too-near", verdict: "out" as const, causes }]
+      : []),
+  ];
+  return off.length === 0 && turned === "clear" ? [{ place, code: "clear", verdict: "in-tolerance" }] : off;
 }
 
 function figureOf({ id, gapMetres }: TimingDetail["pairs"][number]): Figure[] {
@@ -257,11 +266,4 @@ function figureOf({ id, gapMetres }: TimingDetail["pairs"][number]): Figure[] {
       standing: "physics",
     },
   ];
-}
-
-function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
-  const check = "blade-timing";
-  const cause = "gearbox-mistimed";
-  if (marks.some(({ verdict }) => verdict === "stop" || verdict === "out")) return [{ check, cause, result: "seen" }];
-  return isComplete ? [{ check, cause, result: "not-found" }] : [];
 }

@@ -1,10 +1,11 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { type Form, readAt } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { evidenceOf, settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** Ends of a straight blade on a straight shaft pass one point within this. Common practice: 1/16 in. */
 export const TRACK_TOLERANCE_METRES = 0.0015;
@@ -111,21 +112,27 @@ function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ track
     return track ? [track] : [];
   });
   const unread = machine.spindles.filter(({ id }) => !tracks.some(({ spindleId }) => spindleId === id));
-  const marks = tracks.map(markOf);
+  const findings = tracks.flatMap((track) => findingsAt(machine, track));
+  const open = tracks.some(needsSwap);
+  const shaft = shaftCause(machine);
+  const isClear = unread.length === 0 && !open;
+  const told = evidenceOf({ check: "blade-track", findings, clears: { "blade-bent": isClear, [shaft]: isClear } });
   return {
     check: "blade-track",
     ruleVersion: bladeTrack.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
-      unread.length === 0,
-    ),
+    ...settled({
+      check: "blade-track",
+      findings,
+      // Until it is turned end for end it is one of the two, and one reading does not count for each.
+      evidence: [...(open ? [{ check: "blade-track", causes: ["blade-bent", shaft], result: "suspect" as const }] : []), ...told],
+      told: tracks.filter((track) => !needsSwap(track)).map(({ spindleId }) => spindleId),
+      isComplete: unread.length === 0,
+    }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
       ...tracks.filter(needsSwap).map(({ spindleId }) => ({ code: "not-swapped", place: spindleId })),
     ],
     figures: tracks.flatMap(figuresOf),
-    marks,
-    evidence: evidenceOf({ machine, tracks, isComplete: unread.length === 0 }),
     actions: tracks.flatMap((track) => actionsOf(machine, track)),
     warnings: tracks
       .filter(({ bladeMetres }) => bladeMetres !== undefined && isOver(bladeMetres))
@@ -137,13 +144,16 @@ function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ track
 
 const needsSwap = ({ firstMetres, bladeMetres }: Track) => bladeMetres === undefined && isOver(firstMetres);
 
-function markOf({ spindleId, firstMetres, bladeMetres, shaftMetres }: Track): Mark {
-  const verdict: Verdict = judgeDeviation({ deviation: firstMetres, tolerance: TRACK_TOLERANCE_METRES });
+/** What a track shows: blade and shaft apart once it was turned end for end, both where both are bent. */
+function findingsAt(machine: Machine, { spindleId: place, firstMetres, bladeMetres, shaftMetres }: Track): Finding[] {
+  const verdict = judgeDeviation({ deviation: firstMetres, tolerance: TRACK_TOLERANCE_METRES });
   if (bladeMetres === undefined || shaftMetres === undefined)
-    return { place: spindleId, verdict, code: verdict === "out" ? "blade-or-shaft" : "straight" };
-  const [isBlade, isShaft] = [isOver(bladeMetres), isOver(shaftMetres)];
-  if (!isBlade && !isShaft) return { place: spindleId, verdict: verdict === "out" ? "watch" : verdict, code: "straight" };
-  return { place: spindleId, verdict: "out", code: isBlade && isShaft ? "both-bent" : isBlade ? "blade-bent" : "shaft-bent" };
+    return [{ place, code: verdict === "out" ? "blade-or-shaft" : "straight", verdict }];
+  const bent: Finding[] = [
+    ...(isOver(bladeMetres) ? [{ place, code: "blade-bent", verdict: "out" as const, causes: shows("blade-bent") }] : []),
+    ...(isOver(shaftMetres) ? [{ place, code: "shaft-bent", verdict: "out" as const, causes: shows(shaftCause(machine)) }] : []),
+  ];
+  return bent.length > 0 ? bent : [{ place, code: "straight", verdict: verdict === "out" ? "watch" : verdict }];
 }
 
 function figuresOf({ spindleId, firstMetres, bladeMetres, shaftMetres }: Track): Figure[] {
@@ -168,20 +178,6 @@ function figuresOf({ spindleId, firstMetres, bladeMetres, shaftMetres }: Track):
 function shaftCause(machine: Machine): string {
   const features = featuresOf(machine);
   return features.includes("direct-drive") && features.includes("combustion") ? "crankshaft-bent-or-key-sheared" : "spindle-shaft-bent";
-}
-
-function evidenceOf(args: { machine: Machine; tracks: readonly Track[]; isComplete: boolean }): Evidence[] {
-  const check = "blade-track";
-  const shaft = shaftCause(args.machine);
-  const bent = (part: "bladeMetres" | "shaftMetres") => args.tracks.some((track) => track[part] !== undefined && isOver(track[part]));
-  const isOpen = args.tracks.some(needsSwap);
-  const one = (cause: string, isBent: boolean): Evidence[] =>
-    isBent ? [{ check, cause, result: "seen" }] : args.isComplete && !isOpen ? [{ check, cause, result: "not-found" }] : [];
-  return [
-    ...(isOpen ? [{ check, causes: ["blade-bent", shaft], result: "suspect" as const }] : []),
-    ...one("blade-bent", bent("bladeMetres")),
-    ...one(shaft, bent("shaftMetres")),
-  ];
 }
 
 function actionsOf(machine: Machine, track: Track): Action[] {

@@ -4,6 +4,7 @@ import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf, WANTED_READINGS } from "@/core/turf/stubble";
 import type { Form } from "../form";
+import { findingsOf, settled } from "../settled";
 import type { Action, Assessment, Check } from "../types";
 
 /** Mean of the stubble against the setting: 1/8 in for rotary (common practice), 0.010 in for reel (estimate). */
@@ -124,13 +125,18 @@ function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDe
   return {
     check: "cutting-height",
     ruleVersion: cuttingHeight.ruleVersion,
-    verdict: figure?.verdict ?? "not-enough-readings",
+    ...settled({
+      check: "cutting-height",
+      findings: figure ? findingsOf([figure]) : [],
+      evidence: figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres }) : [],
+      told: figure ? ["machine"] : [],
+      isComplete: figure !== undefined,
+    }),
     provisional: [
       ...(figure && !isEnough ? [{ code: "few-pricks", count: heightsMetres.length, wanted: WANTED_READINGS }] : []),
       ...(readings.ground === "soft" ? [{ code: "soft-ground" }] : []),
     ],
     figures: [...stubbleFigures(stubble, cutsWith), ...(figure ? [figure] : []), ...learntFigures(learnt, cutsWith)],
-    evidence: figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres }) : [],
     actions: actionsOf({ isWanted: readings.wantedMetres !== undefined, verdict: figure?.verdict, suggested, learnt }),
     warnings: rakeLowersMetres !== undefined && rakeLowersMetres > 0.0005 ? [{ code: "rake-cuts-lower", byMetres: rakeLowersMetres }] : [],
     detail: {

@@ -1,9 +1,9 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall } from "../verdicts";
+import { settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
 
 /** A pack deeper than this at its worst narrows what moves the air. Estimate: 3/8 in. */
 export const MOST_PACK_METRES = 0.01;
@@ -109,11 +109,23 @@ function formOf(machine: Machine): Form {
 
 const BAD: readonly string[] = ["clogged", "narrowed", "missing", "bent", "cracked"];
 
-function marksOf({ pack, port, chute, baffles, shell }: CleanlinessReadings): Mark[] {
-  const looked = (place: string, state: string | undefined): Mark[] =>
-    state === undefined ? [] : [{ place, verdict: BAD.includes(state) ? "out" : state === "bare" ? "watch" : "in-tolerance", code: state }];
+/** What a place that is off shows; a baffle speaks to none of the causes. */
+const SHOWN: Readonly<Record<string, string>> = {
+  pack: "deck-packed",
+  port: "deck-packed",
+  chute: "deck-packed",
+  shell: "deck-shell-bent",
+};
+
+function findingsIn({ pack, port, chute, baffles, shell }: CleanlinessReadings): Finding[] {
+  const found = (place: string, code: string, verdict: Verdict): Finding => {
+    const cause = verdict === "out" ? SHOWN[place] : undefined;
+    return { place, code, verdict, causes: cause ? shows(cause) : [] };
+  };
+  const looked = (place: string, state: string | undefined): Finding[] =>
+    state === undefined ? [] : [found(place, state, BAD.includes(state) ? "out" : state === "bare" ? "watch" : "in-tolerance")];
   return [
-    ...(pack ? [{ place: "pack", verdict: packVerdict(pack.depthMetres), code: pack.worst ?? "deck" }] : []),
+    ...(pack ? [found("pack", pack.worst ?? "deck", packVerdict(pack.depthMetres))] : []),
     ...looked("port", port?.state),
     ...looked("chute", chute?.state),
     ...looked("baffles", baffles?.state),
@@ -126,25 +138,26 @@ function packVerdict(depthMetres: number): Verdict {
 }
 
 function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: { looks: number; packed: number } }> {
-  const marks = marksOf(readings);
-  const { pack, port, chute, baffles, site } = readings;
+  const findings = findingsIn(readings);
+  const { pack, port, chute, baffles, shell, site } = readings;
   const isComplete = pack !== undefined && port !== undefined && chute !== undefined && baffles !== undefined;
   const isOften = site !== undefined && site.looks >= LOOKS_TO_SAY_SO && site.packed / site.looks >= OFTEN;
   return {
     check: "deck-cleanliness",
     ruleVersion: deckCleanliness.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
+    ...settled({
+      check: "deck-cleanliness",
+      findings,
+      clears: { "deck-packed": isComplete, "deck-shell-bent": shell !== undefined },
+      told: findings.map(({ place }) => place),
       isComplete,
-    ),
+    }),
     provisional: (["pack", "port", "chute", "baffles"] as const)
       .filter((place) => readings[place] === undefined)
       .map((place) => ({ code: "part-unread", part: place })),
     figures: pack ? [packFigure(pack.depthMetres)] : [],
-    marks,
-    evidence: evidenceOf(marks, isComplete),
-    actions: [...actionsOf(marks), ...(isOften ? [{ code: "wash-sooner" as const, looks: site.looks, packed: site.packed }] : [])],
-    warnings: marks.some(({ code }) => code === "bare") ? [{ code: "bare-steel" }] : [],
+    actions: [...actionsOf(findings), ...(isOften ? [{ code: "wash-sooner" as const, looks: site.looks, packed: site.packed }] : [])],
+    warnings: findings.some(({ code }) => code === "bare") ? [{ code: "bare-steel" }] : [],
     detail: site ? { site } : {},
   };
 }
@@ -161,24 +174,8 @@ function packFigure(depthMetres: number): Figure {
   };
 }
 
-const PACKED_PLACES: readonly string[] = ["pack", "port", "chute"];
-
-function evidenceOf(marks: readonly Mark[], isComplete: boolean): Evidence[] {
-  const check = "deck-cleanliness";
-  const isPacked = marks.some(({ place, verdict }) => PACKED_PLACES.includes(place) && verdict === "out");
-  const shell = marks.find(({ place }) => place === "shell");
-  return [
-    ...(isPacked
-      ? [{ check, cause: "deck-packed", result: "seen" as const }]
-      : isComplete
-        ? [{ check, cause: "deck-packed", result: "not-found" as const }]
-        : []),
-    ...(shell ? [{ check, cause: "deck-shell-bent", result: shell.code === "cracked" ? ("seen" as const) : ("not-found" as const) }] : []),
-  ];
-}
-
-function actionsOf(marks: readonly Mark[]): Action[] {
-  return marks.flatMap(({ place, verdict, code }): Action[] => {
+function actionsOf(findings: readonly Finding[]): Action[] {
+  return findings.flatMap(({ place, verdict, code }): Action[] => {
     if (verdict !== "out") return [];
     if (place === "pack") return [{ code: "scrape-deck", worst: code }];
     if (place === "port" || place === "chute") return [{ code: "open-port", what: place }];

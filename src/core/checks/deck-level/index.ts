@@ -21,6 +21,7 @@ import {
 import { type Figure, gravest } from "@/core/findings";
 import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
 import { cuttingWidth, type Direction, type Machine, pointOf, referenceSpindle, tipAt } from "@/core/machine";
+import { findingsOf, settled } from "../settled";
 import type { Action, Assessment, Check, ReadingProblem } from "../types";
 import { evidenceOf } from "./evidence";
 import { figuresOf } from "./figures";
@@ -147,10 +148,15 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
   return {
     check: "deck-level",
     ruleVersion: deckLevel.ruleVersion,
-    verdict,
+    ...settled({
+      check: "deck-level",
+      findings: findingsOf(figures, "deck"),
+      evidence: evidenceOf({ machine, figures, models, rules }),
+      told: ["deck"],
+      isComplete: true,
+    }),
     provisional: provisionalReasons({ machine, readings, unmapped }),
     figures,
-    evidence: evidenceOf({ machine, figures, models, rules }),
     actions: actionsFor({ readings, detail, wantsTurns }),
     warnings: warningsFor({ machine, readings, heights, planned: planned.plan, wantsTurns }),
     detail,
@@ -281,10 +287,9 @@ function unreadable(args: {
   return {
     check: "deck-level",
     ruleVersion: deckLevel.ruleVersion,
-    verdict: "not-enough-readings",
+    ...settled({ check: "deck-level", findings: [], told: [], isComplete: false }),
     provisional: [],
     figures: [],
-    evidence: [],
     actions: next ? [{ code: "read-next", place: stationKey(next), why: "make-a-plane" }] : [],
     warnings: [],
     detail: {

@@ -1,10 +1,11 @@
 import * as z from "zod";
-import type { Evidence, Figure, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { choices, type Field, type Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, tell, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** Oil this far under or over the sheet's depth is topped up or let out. Estimate. */
 export const OIL_WITHIN_METRES = 0.004;
@@ -77,22 +78,22 @@ function formOf(machine: Machine): Form {
   };
 }
 
-/** What is found at a box, the gravest first; watched where it still runs. */
-const BAD: readonly (readonly [string, Verdict])[] = [
-  ["broken", "stop"],
-  ["sheared", "stop"],
-  ["chipped", "out"],
-  ["bent", "out"],
-  ["chips", "out"],
-  ["rough", "out"],
-  ["runs", "out"],
-  ["weeps", "out"],
-  ["grooved", "out"],
-  ["milky", "out"],
-  ["burnt", "out"],
-  ["worn", "watch"],
-  ["fine", "watch"],
-];
+/** What is found at a box; watched where it still runs. */
+const BAD: Readonly<Record<string, Verdict>> = {
+  broken: "stop",
+  sheared: "stop",
+  chipped: "out",
+  bent: "out",
+  chips: "out",
+  rough: "out",
+  runs: "out",
+  weeps: "out",
+  grooved: "out",
+  milky: "out",
+  burnt: "out",
+  worn: "watch",
+  fine: "watch",
+};
 
 const codesOf = (read: Read): string[] => ASKED.flatMap(([key]) => read[key] ?? []);
 
@@ -101,16 +102,30 @@ function oilOf(machine: Machine, box: string, read: Read): { wanted: number; sho
   return wanted === undefined || read.depthMetres === undefined ? undefined : { wanted, short: read.depthMetres - wanted };
 }
 
-function markOf(machine: Machine, place: string, read: Read): Mark[] {
-  const codes = codesOf(read);
-  const worst = BAD.find(([code]) => codes.includes(code));
+const BROKEN: readonly string[] = ["broken", "sheared", "chipped", "chips"];
+const DOUBTFUL: readonly string[] = ["bent", "worn", "rough"];
+const LEAKS: readonly string[] = ["runs", "weeps", "grooved", "milky", "oil-low"];
+
+function causesOf(code: string): Finding["causes"] {
+  if (BROKEN.includes(code)) return shows("gear-teeth-broken");
+  if (DOUBTFUL.includes(code)) return pointsAt("gear-teeth-broken");
+  if (LEAKS.includes(code)) return shows("gearbox-oil-low");
+  return code === "burnt" ? pointsAt("gearbox-oil-low") : [];
+}
+
+/** All that is off in a box; sound only where everything was told and nothing is. */
+function findingsAt(machine: Machine, place: string, read: Read): Finding[] {
+  const found = (code: string, verdict: Verdict): Finding => ({ place, code, verdict, causes: causesOf(code) });
   const oil = oilOf(machine, place, read);
-  const isLow = oil !== undefined && oil.short > OIL_WITHIN_METRES;
-  if (worst && worst[1] !== "watch") return [{ place, verdict: worst[1], code: worst[0] }];
-  if (isLow) return [{ place, verdict: "out", code: "oil-low" }];
-  if (oil !== undefined && oil.short < -OIL_WITHIN_METRES) return [{ place, verdict: "out", code: "oil-high" }];
-  if (worst) return [{ place, verdict: worst[1], code: worst[0] }];
-  return codes.length === ASKED.length ? [{ place, verdict: "in-tolerance", code: "sound" }] : [];
+  const off: Finding[] = [
+    ...codesOf(read).flatMap((code) => {
+      const verdict = BAD[code];
+      return verdict ? [found(code, verdict)] : [];
+    }),
+    ...(oil !== undefined && oil.short > OIL_WITHIN_METRES ? [found("oil-low", "out")] : []),
+    ...(oil !== undefined && oil.short < -OIL_WITHIN_METRES ? [found("oil-high", "out")] : []),
+  ];
+  return off.length === 0 && codesOf(read).length === ASKED.length ? [found("sound", "in-tolerance")] : off;
 }
 
 function isTold(machine: Machine, box: string, read: Read | undefined): boolean {
@@ -122,18 +137,22 @@ function isTold(machine: Machine, box: string, read: Read | undefined): boolean 
 
 function assess(machine: Machine, { boxes }: GearboxReadings): Assessment<{ again: string[] }> {
   const all = gearboxes(machine);
-  const marks = Object.entries(boxes).flatMap(([place, read]) => markOf(machine, place, read));
+  const findings = Object.entries(boxes).flatMap(([place, read]) => findingsAt(machine, place, read));
   const unread = all.filter(({ id }) => !isTold(machine, id, boxes[id]));
   // Connected boxes level out over hours: oil just filled says nothing yet.
   const again = all.filter(({ id, isConnected }) => isConnected && boxes[id]?.stood === "just-filled").map(({ id }) => id);
-  const verdict = overall(
-    marks.map(({ verdict: found }) => found),
-    unread.length === 0,
-  );
+  // The oil's depth clears it only where the sheet says how deep it stands, and after it stood.
+  const isOilKnown = again.length === 0 && all.every(({ coverToOilMetres }) => coverToOilMetres !== undefined);
   return {
     check: "gearbox-inspection",
     ruleVersion: gearboxInspection.ruleVersion,
-    verdict,
+    ...settled({
+      check: "gearbox-inspection",
+      findings,
+      clears: { "gear-teeth-broken": unread.length === 0, "gearbox-oil-low": unread.length === 0 && isOilKnown },
+      told: all.filter((box) => !unread.includes(box)).map(({ id }) => id),
+      isComplete: unread.length === 0,
+    }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
       ...again.map((place) => ({ code: "oil-not-stood", place })),
@@ -142,10 +161,8 @@ function assess(machine: Machine, { boxes }: GearboxReadings): Assessment<{ agai
         .map(({ id }) => ({ code: "no-oil-depth-on-sheet", place: id })),
     ],
     figures: Object.entries(boxes).flatMap(([place, read]) => figuresOf(machine, place, read)),
-    marks,
-    evidence: evidenceOf(machine, boxes, unread.length === 0),
     actions: Object.entries(boxes).flatMap(([place, read]) => actionsOf(machine, place, read)),
-    warnings: marks.some(({ verdict: found }) => found === "stop") ? [{ code: "not-run-broken-gears" }] : [],
+    warnings: findings.some(({ verdict: found }) => found === "stop") ? [{ code: "not-run-broken-gears" }] : [],
     detail: { again },
   };
 }
@@ -164,21 +181,6 @@ function figuresOf(machine: Machine, place: string, read: Read): Figure[] {
       verdict: Math.abs(oil.short) > OIL_WITHIN_METRES ? "out" : "in-tolerance",
       standing: "measured",
     },
-  ];
-}
-
-const BROKEN: readonly string[] = ["broken", "sheared", "chipped", "chips"];
-const DOUBTFUL: readonly string[] = ["bent", "worn", "rough"];
-const LEAKS: readonly string[] = ["runs", "weeps", "grooved", "milky"];
-
-function evidenceOf(machine: Machine, boxes: GearboxReadings["boxes"], isComplete: boolean): Evidence[] {
-  const check = "gearbox-inspection";
-  const codes = Object.values(boxes).flatMap(codesOf);
-  const any = (wanted: readonly string[]) => codes.some((code) => wanted.includes(code));
-  const isLow = Object.entries(boxes).some(([place, read]) => (oilOf(machine, place, read)?.short ?? 0) > OIL_WITHIN_METRES);
-  return [
-    ...tell({ check, cause: "gear-teeth-broken", isSeen: any(BROKEN), isSuspect: any(DOUBTFUL), isClear: isComplete }),
-    ...tell({ check, cause: "gearbox-oil-low", isSeen: isLow || any(LEAKS), isSuspect: any(["burnt"]), isClear: isComplete }),
   ];
 }
 

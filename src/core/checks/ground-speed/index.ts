@@ -4,6 +4,7 @@ import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import type { Form } from "../form";
+import { settled } from "../settled";
 import type { Action, Assessment, Check } from "../types";
 
 /** Length of sharp edge near a blade's tip; a bite beyond it leaves leaves standing. Estimate: 2 1/2 in. */
@@ -96,7 +97,6 @@ function assess(
       ? undefined
       : bite({ groundMetresPerSecond: speed, edges, radiansPerSecond: turns * RADIANS });
   const fastest = turns === undefined ? undefined : (SHARP_EDGE_METRES * edges * turns) / 60;
-  const verdict: Verdict = speed === undefined ? "not-enough-readings" : judge(speed, bitten);
   const check = "ground-speed";
   const result = (isBad: boolean) => (isBad ? ("seen" as const) : ("not-found" as const));
   const isFast = bitten !== undefined && bitten > SHARP_EDGE_METRES;
@@ -116,14 +116,22 @@ function assess(
   return {
     check,
     ruleVersion: groundSpeed.ruleVersion,
-    verdict,
+    ...settled({
+      check,
+      findings:
+        speed === undefined
+          ? []
+          : [{ place: "machine", code: isFast ? "too-fast" : isSlow ? "too-slow" : "travels", verdict: judge(speed, bitten) }],
+      evidence,
+      told: speed === undefined ? [] : ["machine"],
+      isComplete: speed !== undefined,
+    }),
     provisional: [
       ...(seconds.length === 1 ? [{ code: "one-run" }] : []),
       ...(speed !== undefined && turns === undefined ? [{ code: "no-blade-speed" }] : []),
       ...(throttle === "below-full" ? [{ code: "below-full-throttle" }] : []),
     ],
     figures: figuresOf(speed, bitten, fastest),
-    evidence,
     actions,
     warnings: [
       ...(isFast || isSlow || throttle === "below-full" ? [{ code: "operating-finding" }] : []),

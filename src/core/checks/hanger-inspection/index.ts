@@ -1,9 +1,10 @@
 import * as z from "zod";
-import type { Evidence, Verdict } from "@/core/findings";
+import type { Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf } from "@/core/machine";
 import type { Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 const HANGER_STATES = ["sound", "worn", "bent", "elongated", "wrong-clip", "missing"] as const;
 const SHELL_STATES = ["sound", "cracked", "bent"] as const;
@@ -76,39 +77,43 @@ function formOf(machine: Machine): Form {
 
 function assess(machine: Machine, { hangers, shell }: HangerReadings): Assessment<{ looked: number; of: number }> {
   const all = machine.deck?.hangers ?? [];
-  const marks: Mark[] = Object.entries(hangers).map(([place, { state }]) => ({ place, verdict: VERDICT_OF[state], code: state }));
-  if (shell) marks.push({ place: "shell", verdict: shell.state === "sound" ? "in-tolerance" : "out", code: shell.state });
+  const findings = [...Object.entries(hangers).map(([place, { state }]) => hangerFinding(place, state)), ...shellFinding(shell)];
   const isComplete = all.every(({ id }) => hangers[id] !== undefined);
   return {
     check: "hanger-inspection",
     ruleVersion: hangerInspection.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
+    ...settled({
+      check: "hanger-inspection",
+      findings,
+      clears: { "hanger-failed": isComplete, "deck-shell-bent": shell !== undefined },
+      told: findings.map(({ place }) => place),
       isComplete,
-    ),
+    }),
     provisional: all.filter(({ id }) => !hangers[id]).map(({ id }) => ({ code: "place-unread", place: id })),
     figures: [],
-    marks,
-    evidence: evidenceOf({ marks: marks.filter(({ place }) => place !== "shell"), shell, isComplete }),
-    actions: actionsOf(marks),
+    actions: actionsOf(findings),
     warnings: [],
     detail: { looked: Object.keys(hangers).length, of: all.length },
   };
 }
 
-function evidenceOf(args: { marks: readonly Mark[]; shell: HangerReadings["shell"]; isComplete: boolean }): Evidence[] {
-  const check = "hanger-inspection";
-  const evidence: Evidence[] = [];
-  if (args.marks.some(({ verdict }) => verdict === "out")) evidence.push({ check, cause: "hanger-failed", result: "seen" });
-  else if (args.marks.some(({ verdict }) => verdict === "watch")) evidence.push({ check, cause: "hanger-failed", result: "suspect" });
-  else if (args.isComplete) evidence.push({ check, cause: "hanger-failed", result: "not-found" });
-  if (args.shell) evidence.push({ check, cause: "deck-shell-bent", result: args.shell.state === "sound" ? "not-found" : "seen" });
-  return evidence;
+function hangerFinding(place: string, state: HangerState): Finding {
+  const verdict = VERDICT_OF[state];
+  const causes = verdict === "out" ? shows("hanger-failed") : verdict === "watch" ? pointsAt("hanger-failed") : [];
+  return { place, code: state, verdict, causes };
 }
 
-function actionsOf(marks: readonly Mark[]): Action[] {
-  const bad = marks.filter(({ verdict, place }) => verdict === "out" && place !== "shell");
-  const shell = marks.find(({ place, verdict }) => place === "shell" && verdict === "out");
+function shellFinding(shell: HangerReadings["shell"]): Finding[] {
+  if (!shell) return [];
+  const isSound = shell.state === "sound";
+  return [
+    { place: "shell", code: shell.state, verdict: isSound ? "in-tolerance" : "out", causes: isSound ? [] : shows("deck-shell-bent") },
+  ];
+}
+
+function actionsOf(findings: readonly Finding[]): Action[] {
+  const bad = findings.filter(({ verdict, place }) => verdict === "out" && place !== "shell");
+  const shell = findings.find(({ place, verdict }) => place === "shell" && verdict === "out");
   return [
     ...bad.map(({ place, code }) => ({ code: "mend-hanger" as const, place, state: code })),
     ...(shell ? [{ code: "repair-shell" as const, state: shell.code }] : []),

@@ -4,6 +4,7 @@ import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import type { Form } from "../form";
+import { settled } from "../settled";
 import type { Action, Assessment, Check } from "../types";
 
 /** Neighbouring passes share this much where the sheet says nothing. Common practice: 2 to 4 in. */
@@ -130,10 +131,18 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
   return {
     check,
     ruleVersion: passOverlap.ruleVersion,
-    verdict: isMissing && verdict === "in-tolerance" ? "out" : verdict,
+    ...settled({
+      check,
+      findings: [
+        ...(overlap === undefined ? [] : [{ place: "passes", code: "passes-share", verdict }]),
+        ...(isMissing ? [{ place: "turns", code: "turn-strip", verdict: "out" as const }] : []),
+      ],
+      evidence,
+      told: [...(overlap === undefined ? [] : ["passes"]), ...(tightestTurnMetres === undefined ? [] : ["turns"])],
+      isComplete: overlap !== undefined,
+    }),
     provisional: passes === 1 ? [{ code: "one-pass" }] : [],
     figures: [overlapFigure(overlap, wanted, machine.sheet.passOverlapMetres !== undefined), ...widthFigure(widthMetres)].flat(),
-    evidence,
     actions,
     warnings: actions.length > 0 ? [{ code: "operating-finding" }] : [],
     detail: {

@@ -1,11 +1,12 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
 import { fromSi, toSi } from "@/core/units";
 import { choices, type Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, tell, unknownPlaces } from "../verdicts";
+import { pointsAt, settled, shows } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** At the tip, of play that is not the blade's. Estimate: 1/16 in. */
 export const MOST_PLAY_METRES = 0.0015;
@@ -142,20 +143,36 @@ function mixedUnits(heats: Readonly<Record<string, number | undefined>>): string
   });
 }
 
-function markOf(machine: Machine, place: string, read: Read, coolest: number | undefined): Mark[] {
-  const isLoose = read.playMetres !== undefined && judgeDeviation({ deviation: read.playMetres, tolerance: MOST_PLAY_METRES }) === "out";
+/** What a finding at a spindle says: of a blade on the engine's own shaft the engine's parts, else its bearing. */
+function causesOf(machine: Machine, code: string): Finding["causes"] {
+  const isDirect = featuresOf(machine).includes("direct-drive");
+  if (code === "grass" || code === "wire") return shows("shaft-wrapped");
+  if (isDirect && powerOf(machine) !== "combustion") return [];
+  if (code === "key-sheared" || code === "shaft-wobbles") return shows(CRANK);
+  if (isDirect) return BEARING.includes(code) && code !== "step" ? pointsAt(CRANK) : [];
+  if (BEARING.includes(code)) return shows("spindle-bearing-worn");
+  return code === "hot" ? pointsAt("spindle-bearing-worn") : [];
+}
+
+const CRANK = "crankshaft-bent-or-key-sheared";
+const BEARING: readonly string[] = ["rough", "binding", "play", "step"];
+
+/** All that is off with a spindle; sound only where everything was told and nothing is. */
+function findingsAt(machine: Machine, place: string, read: Read, coolest: number | undefined): Finding[] {
+  const found = (code: string, verdict: Finding["verdict"]): Finding => ({ place, code, verdict, causes: causesOf(machine, code) });
+  const play = read.playMetres === undefined ? undefined : judgeDeviation({ deviation: read.playMetres, tolerance: MOST_PLAY_METRES });
   const isHot = read.hubKelvin !== undefined && coolest !== undefined && read.hubKelvin - coolest > HOTTER_BY_KELVIN;
-  // What stops it comes before what is only out.
-  if (read.key === "sheared") return [{ place, verdict: "stop", code: "key-sheared" }];
-  if (read.shaftEnd === "wobbles") return [{ place, verdict: "stop", code: "shaft-wobbles" }];
-  if (read.feel === "rough" || read.feel === "binding") return [{ place, verdict: "out", code: read.feel }];
-  if (isLoose) return [{ place, verdict: "out", code: "play" }];
-  if (read.seat === "step") return [{ place, verdict: "out", code: "step" }];
-  if (read.wrap === "grass" || read.wrap === "wire") return [{ place, verdict: "out", code: read.wrap === "wire" ? "wire" : "grass" }];
-  if (isHot) return [{ place, verdict: "watch", code: "hot" }];
-  if (!isTold(machine, read)) return [];
-  const verdict = judgeDeviation({ deviation: read.playMetres ?? 0, tolerance: MOST_PLAY_METRES });
-  return [{ place, verdict, code: verdict === "watch" ? "near-limit" : "sound" }];
+  const off: Finding[] = [
+    ...(read.key === "sheared" ? [found("key-sheared", "stop")] : []),
+    ...(read.shaftEnd === "wobbles" ? [found("shaft-wobbles", "stop")] : []),
+    ...(read.feel === "rough" || read.feel === "binding" ? [found(read.feel, "out")] : []),
+    ...(play === "out" ? [found("play", "out")] : []),
+    ...(read.seat === "step" ? [found("step", "out")] : []),
+    ...(read.wrap === "grass" || read.wrap === "wire" ? [found(read.wrap, "out")] : []),
+    ...(isHot ? [found("hot", "watch")] : []),
+    ...(play === "watch" ? [found("near-limit", "watch")] : []),
+  ];
+  return off.length === 0 && isTold(machine, read) ? [found("sound", "in-tolerance")] : off;
 }
 
 function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Assessment<{ coolestKelvin?: number }> {
@@ -163,29 +180,30 @@ function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Asse
   const heats = Object.entries(spindles).flatMap(([place, { hubKelvin }]) => (mixed.includes(place) ? [] : (hubKelvin ?? [])));
   // A cool one that was most likely typed in the other scale must not make the others look hot; a hot one stays accused until it is read again.
   const coolest = heats.length > 1 ? Math.min(...heats) : undefined;
-  const marks = Object.entries(spindles).flatMap(([place, read]) => markOf(machine, place, read, coolest));
+  const findings = Object.entries(spindles).flatMap(([place, read]) => findingsAt(machine, place, read, coolest));
   const unread = machine.spindles.filter(({ id }) => !isTold(machine, spindles[id]));
   return {
     check: "spindle-play",
     ruleVersion: spindlePlay.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
-      unread.length === 0,
-    ),
+    ...settled({
+      check: "spindle-play",
+      findings,
+      clears: clearsOf(machine, unread.length === 0, Object.values(spindles)),
+      told: machine.spindles.filter((spindle) => !unread.includes(spindle)).map(({ id }) => id),
+      isComplete: unread.length === 0,
+    }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
       ...mixed.map((place) => ({ code: "hub-unit-doubtful", place })),
     ],
     figures: Object.entries(spindles).flatMap(([place, read]) => figuresOf(place, read, coolest)),
-    marks,
-    evidence: evidenceOf(machine, marks, unread.length === 0),
     actions: [
-      ...marks.flatMap((mark) => actionOf(mark, featuresOf(machine).includes("direct-drive"))),
+      ...findings.flatMap((finding) => actionOf(finding, featuresOf(machine).includes("direct-drive"))),
       ...grease.map(({ place, what, overHours }) => ({ code: "grease-spindle" as const, place, what, overHours })),
     ],
     warnings: [
       ...mixed.map((place) => ({ code: "hub-unit-doubtful", place })),
-      ...(marks.some(({ code }) => code === "key-sheared" || code === "shaft-wobbles") ? [{ code: "not-run-bent-shaft" }] : []),
+      ...(findings.some(({ code }) => code === "key-sheared" || code === "shaft-wobbles") ? [{ code: "not-run-bent-shaft" }] : []),
     ],
     detail: coolest === undefined ? {} : { coolestKelvin: coolest },
   };
@@ -224,28 +242,22 @@ function figuresOf(place: string, { playMetres, hubKelvin }: Read, coolest: numb
   ];
 }
 
-const BEARING: readonly string[] = ["rough", "binding", "play", "step"];
-
-function evidenceOf(machine: Machine, marks: readonly Mark[], isComplete: boolean): Evidence[] {
-  const check = "spindle-play";
-  const any = (codes: readonly string[]) => marks.some(({ code }) => code !== undefined && codes.includes(code));
-  const told = (cause: string, isSeen: boolean, isSuspect = false) => tell({ check, cause, isSeen, isSuspect, isClear: isComplete });
+/** Sound causes once every spindle was told of; a hub nobody put a hand to does not clear a bearing whose sisters were felt. */
+function clearsOf(machine: Machine, isComplete: boolean, read: readonly Read[]): Record<string, boolean> {
   const isDirect = featuresOf(machine).includes("direct-drive");
-  const isPetrol = powerOf(machine) === "combustion";
-  return [
-    ...(isDirect && isPetrol
-      ? told("crankshaft-bent-or-key-sheared", any(["key-sheared", "shaft-wobbles"]), any(["play", "rough", "binding"]))
-      : []),
-    ...(!isDirect ? told("spindle-bearing-worn", any(BEARING), any(["hot"])) : []),
-    ...told("shaft-wrapped", any(["grass", "wire"])),
-  ];
+  const heats = read.filter(({ hubKelvin }) => hubKelvin !== undefined).length;
+  return {
+    ...(isDirect && powerOf(machine) === "combustion" ? { [CRANK]: isComplete } : {}),
+    ...(isDirect ? {} : { "spindle-bearing-worn": isComplete && (heats === 0 || heats === machine.spindles.length) }),
+    "shaft-wrapped": isComplete,
+  };
 }
 
 /** The bearings of an engine's own shaft are not changed at this bench. */
-function actionOf({ place, code }: Mark, isDirect: boolean): Action[] {
+function actionOf({ place, code }: Finding, isDirect: boolean): Action[] {
   if (code === "grass" || code === "wire") return [{ code: "clear-winding", place, what: code }];
   if (code === "step") return [{ code: "seat-bearing", place }];
   if (code === "key-sheared" || code === "shaft-wobbles") return [{ code: "hold-for-crankshaft", place }];
-  if (code === undefined || !BEARING.includes(code)) return [];
+  if (!BEARING.includes(code)) return [];
   return [{ code: isDirect ? "hold-for-crankshaft" : "change-bearings", place }];
 }

@@ -1,8 +1,9 @@
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
-import { type Figure, gravest, type Verdict, type Warning } from "@/core/findings";
+import type { Figure, Finding, Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall, unknownPlaces } from "../verdicts";
+import { settled } from "../settled";
+import type { Action, Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 import { evidenceOf, patternOf } from "./evidence";
 import { figuresOf } from "./figures";
 import { speedForm } from "./form";
@@ -22,7 +23,7 @@ export type SpeedDetail = {
 
 export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail> = {
   id: "tip-speed",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: speedReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>
@@ -41,41 +42,63 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
   const biteMetres = biteOf(machine, known, readings.groundMetresPerSecond);
   const figures = figuresOf({ machine, known, biteMetres });
   const pattern = patternOf(machine, known);
-  const verdicts = figures.flatMap(({ verdict }): Verdict[] => (verdict ? [verdict] : []));
+  const findings = known.flatMap((one) => findingsAt(one, figures));
   return {
     check: "tip-speed",
     ruleVersion: tipSpeedCheck.ruleVersion,
-    verdict: overall(verdicts, unread.length === 0),
+    ...settled({
+      check: "tip-speed",
+      findings,
+      figures,
+      evidence: evidenceOf({
+        machine,
+        known,
+        pattern,
+        isLabouring: figures.some(({ id, verdict }) => id === "droop" && verdict === "out"),
+      }),
+      told: known.flatMap(({ spindleId, paper, noLoad }) => [
+        ...(noLoad ? [spindleId] : []),
+        // Measured is better than reckoned: it clears what paper said, never the other way round.
+        ...(paper || noLoad ? [`${spindleId}#${ON_PAPER}`] : []),
+      ]),
+      isComplete: unread.length === 0,
+    }),
     provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread", place: spindleId })),
     figures,
-    marks: known.flatMap((one) => markOf(one, figures)),
-    evidence: evidenceOf({ machine, known, pattern, isLabouring: figures.some(({ id, verdict }) => id === "droop" && verdict === "out") }),
     actions: actionsOf(figures),
     warnings: known.flatMap((one) => warningsFor(machine, one)),
     detail: { pattern, spindles: read, known, ...(biteMetres === undefined ? {} : { biteMetres }) },
   };
 }
 
-/** What is off at a spindle, the gravest first, by the figure that says so. */
-const FOUND: readonly (readonly [figure: string, code: string])[] = [
-  ["paper-tip-speed", "over-limit"],
-  ["tip-speed", "too-slow"],
-  ["spindle-speed", "slower"],
-  ["slip", "slips"],
-  ["loaded-tip-speed", "too-slow"],
-  ["droop", "loses-speed"],
-  ["low-charge-tip-speed", "sags"],
-];
+const ON_PAPER = "paper";
 
-function markOf({ spindleId: place, noLoad }: ReadSpindle, figures: readonly Figure[]): Mark[] {
+/** What a figure that is off says of its spindle. */
+const FOUND: Readonly<Record<string, string>> = {
+  "tip-speed": "too-slow",
+  "spindle-speed": "slower",
+  slip: "slips",
+  "loaded-tip-speed": "too-slow",
+  droop: "loses-speed",
+  "low-charge-tip-speed": "sags",
+};
+
+/** All that is off at a spindle, each thing once; right only where it was measured and nothing is. */
+function findingsAt({ spindleId: place, noLoad }: ReadSpindle, figures: readonly Figure[]): Finding[] {
   const own = figures.filter((figure) => figure.place === place);
-  const verdict = gravest(own.flatMap((figure) => figure.verdict ?? []));
-  if (verdict === "stop") return [{ place, verdict, code: "over-limit" }];
-  if (noLoad === undefined) return [];
-  if (noLoad.revolutionsPerMinute === 0) return [{ place, verdict: "out", code: "stands" }];
-  if (verdict !== "out") return [{ place, verdict, code: verdict === "watch" ? "near-limit" : "right" }];
-  const code = FOUND.find(([id]) => own.some((figure) => figure.id === id && figure.verdict === "out"))?.[1];
-  return [{ place, verdict, ...(code ? { code } : {}) }];
+  const stops = own.filter(({ verdict }) => verdict === "stop");
+  const over = [
+    ...(stops.some(({ id }) => id === "paper-tip-speed") ? [{ place, on: ON_PAPER, code: "over-limit", verdict: "stop" as const }] : []),
+    ...(stops.some(({ id }) => id !== "paper-tip-speed") ? [{ place, code: "over-limit", verdict: "stop" as const }] : []),
+  ];
+  if (noLoad === undefined) return over;
+  if (noLoad.revolutionsPerMinute === 0) return [...over, { place, code: "stands", verdict: "out" }];
+  const out = [...new Set(own.flatMap(({ id, verdict }) => (verdict === "out" ? (FOUND[id] ?? []) : [])))];
+  const off: Finding[] = [...over, ...out.map((code): Finding => ({ place, code, verdict: "out" }))];
+  if (off.length > 0) return off;
+  return own.some(({ verdict }) => verdict === "watch")
+    ? [{ place, code: "near-limit", verdict: "watch" }]
+    : [{ place, code: "right", verdict: "in-tolerance" }];
 }
 
 /** Of the slowest blade at work, else as it runs without load. */

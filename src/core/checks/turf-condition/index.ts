@@ -1,10 +1,10 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Evidence, type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { choices, type Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
-import { overall } from "../verdicts";
+import { settled } from "../settled";
+import type { Action, Assessment, Check } from "../types";
 
 /** Height before the cut over height of cut: a mowing takes no more than a third of the leaf. Common practice. */
 export const MOST_BEFORE_TO_CUT = 1.5;
@@ -154,21 +154,22 @@ function formOf(machine: Machine): Form {
 
 function assess(machine: Machine, readings: TurfReadings): Assessment<TurfDetail> {
   const leaf = leafOf(readings);
-  const marks = marksOf(readings, leaf.share);
+  const findings = findingsIn(readings, leaf.share);
   const ground = groundOf(readings);
   const isComplete =
     leaf.share !== undefined && readings.moisture !== undefined && readings.ground !== undefined && readings.density !== undefined;
   return {
     check: "turf-condition",
     ruleVersion: turfCondition.ruleVersion,
-    verdict: overall(
-      marks.map(({ verdict }) => verdict),
+    ...settled({
+      check: "turf-condition",
+      findings,
+      evidence: evidenceOf({ readings, findings, isComplete, isReel: kindById(machine.kind).cutsWith === "reel" }),
+      told: findings.map(({ place }) => place),
       isComplete,
-    ),
+    }),
     provisional: isComplete ? [] : [{ code: "turf-not-all-told" }],
     figures: figuresOf(readings, leaf),
-    marks,
-    evidence: evidenceOf({ readings, marks, isComplete, isReel: kindById(machine.kind).cutsWith === "reel" }),
     actions: actionsOf(readings, leaf, ground),
     warnings: readings.others === "same" ? [{ code: "others-cut-the-same" }] : [],
     detail: { ...leaf, ground },
@@ -193,19 +194,19 @@ function leafOf({ beforeMetres, cutMetres, growthMetresPerDay }: TurfReadings): 
 /** A third of the leaf, to the last bit of a conversion. */
 const THIRD = 1 - 1 / MOST_BEFORE_TO_CUT;
 
-function marksOf(readings: TurfReadings, share: number | undefined): Mark[] {
+function findingsIn(readings: TurfReadings, share: number | undefined): Finding[] {
   const { moisture, density, ground, lie, thatchMetres, direction } = readings;
-  const looked = (place: string, code: string | undefined, bad: Record<string, Verdict>): Mark[] =>
+  const looked = (place: string, code: string | undefined, bad: Record<string, Verdict>): Finding[] =>
     code === undefined ? [] : [{ place, verdict: bad[code] ?? "in-tolerance", code }];
   return [
-    ...(share === undefined ? [] : [{ place: "leaf", verdict: judgeDeviation({ deviation: share, tolerance: THIRD }) }]),
+    ...(share === undefined ? [] : [{ place: "leaf", code: "share", verdict: judgeDeviation({ deviation: share, tolerance: THIRD }) }]),
     ...looked("moisture", moisture, { wet: "out", damp: "watch" }),
     ...looked("density", density, { thin: "watch" }),
     ...looked("ground", ground, { rough: "out", gentle: "watch" }),
     ...looked("lie", lie, { flat: "watch" }),
     ...(thatchMetres === undefined
       ? []
-      : [{ place: "thatch", verdict: judgeDeviation({ deviation: thatchMetres, tolerance: MOST_THATCH_METRES }) }]),
+      : [{ place: "thatch", code: "depth", verdict: judgeDeviation({ deviation: thatchMetres, tolerance: MOST_THATCH_METRES }) }]),
     ...looked("direction", direction, { same: "out" }),
   ];
 }
@@ -246,10 +247,10 @@ function figuresOf({ thatchMetres }: TurfReadings, { beforeMetres, cutMetres, sh
   ];
 }
 
-function evidenceOf(args: { readings: TurfReadings; marks: readonly Mark[]; isComplete: boolean; isReel: boolean }): Evidence[] {
-  const { readings, marks, isComplete, isReel } = args;
+function evidenceOf(args: { readings: TurfReadings; findings: readonly Finding[]; isComplete: boolean; isReel: boolean }): Evidence[] {
+  const { readings, findings, isComplete, isReel } = args;
   const check = "turf-condition";
-  const verdictOf = (place: string) => marks.find((mark) => mark.place === place)?.verdict;
+  const verdictOf = (place: string) => findings.find((one) => one.place === place)?.verdict;
   // Near a third is still no more than a third.
   const leaf = verdictOf("leaf") === "watch" ? "in-tolerance" : verdictOf("leaf");
   const told = (cause: string, verdicts: readonly (Verdict | undefined)[]): Evidence[] => {

@@ -1,7 +1,8 @@
 import * as z from "zod";
-import { type Evidence, type Figure, gravest, judgeDeviation, measuredLikelihoodRatio, type Verdict, type Warning } from "@/core/findings";
+import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Warning } from "@/core/findings";
 import { DIRECTIONS, type Machine, pointOf, tipAt, type Wheel } from "@/core/machine";
 import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/tyres";
+import { findingsOf, settled } from "../settled";
 import type { Action, Assessment, Check, ReadingProblem } from "../types";
 
 /** ±1 psi of the sheet, and between the two tyres of an axle (estimate; needs a gauge of 0 to 30 psi). */
@@ -41,7 +42,7 @@ type Read = { wheel: Wheel; cold: number; target?: number };
 
 export const tyrePressure: Check<TyreReadings, TyreDetail> = {
   id: "tyre-pressure",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: tyreReadingsSchema,
   missing: (machine) => (pneumatic(machine).length === 0 ? ["no-air-tyres"] : []),
   problems,
@@ -83,20 +84,19 @@ function assess(machine: Machine, readings: TyreReadings): Assessment<TyreDetail
   return {
     check: "tyre-pressure",
     ruleVersion: tyrePressure.ruleVersion,
-    verdict: overall(figures, unread.length > 0),
+    ...settled({
+      check: "tyre-pressure",
+      findings: findingsOf(figures),
+      evidence: evidenceOf({ read, pairs, tolerance, uncertainty: step * STEP_SHARE, isComplete: unread.length === 0 }),
+      told: read.map(({ wheel }) => wheel.id),
+      isComplete: unread.length === 0,
+    }),
     provisional: unread.map((wheel) => ({ code: "tyre-unread", place: wheel.id })),
     figures,
-    evidence: evidenceOf({ read, pairs, tolerance, uncertainty: step * STEP_SHARE }),
     actions: read.flatMap(actionFor),
     warnings: warningsFor({ machine, read, step, tolerance }),
     detail: { wheels: read.map(wheelDetail), ...tipChanges(machine, read) },
   };
-}
-
-/** Unread tyres keep a good verdict from being one, never a bad one. */
-function overall(figures: readonly Figure[], someUnread: boolean): Verdict {
-  const worst = gravest(figures.flatMap(({ verdict }) => (verdict ? [verdict] : [])));
-  return someUnread && (worst === "in-tolerance" || worst === "watch") ? "not-enough-readings" : worst;
 }
 
 function coldReadings(machine: Machine, readings: TyreReadings): Read[] {
@@ -148,8 +148,17 @@ function pairFigure(args: { axle: string; left: Read; right: Read; tolerance: nu
   };
 }
 
-/** Unequal: the axle that differs most. Off the sheet: the mean of all, since one soft tyre is the other cause. */
-function evidenceOf(args: { read: readonly Read[]; pairs: readonly Figure[]; tolerance: number; uncertainty: number }): Evidence[] {
+/**
+ * Unequal: the axle that differs most. Off the sheet: the mean of all, since one soft tyre is the other cause. While a tyre is unread a figure
+ * may accuse and never clears.
+ */
+function evidenceOf(args: {
+  read: readonly Read[];
+  pairs: readonly Figure[];
+  tolerance: number;
+  uncertainty: number;
+  isComplete: boolean;
+}): Evidence[] {
   const evidence: Evidence[] = [];
   const widest = Math.max(...args.pairs.map(({ value }) => Math.abs(value)));
   if (args.pairs.length > 0) {
@@ -176,7 +185,7 @@ function evidenceOf(args: { read: readonly Read[]; pairs: readonly Figure[]; tol
       }),
     });
   }
-  return evidence;
+  return evidence.filter((one) => args.isComplete || !("likelihoodRatio" in one) || one.likelihoodRatio > 1);
 }
 
 /** Worth touching the valve for: half the step a shop gauge shows. */

@@ -1,8 +1,9 @@
 import * as z from "zod";
-import type { Evidence, Verdict } from "@/core/findings";
+import type { Evidence, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { choices, type Form } from "../form";
-import type { Action, Assessment, Check, Mark } from "../types";
+import { settled } from "../settled";
+import type { Action, Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 const FELT = ["none", "light", "strong"] as const;
@@ -105,25 +106,23 @@ function assess(machine: Machine, readings: VibrationReadings): Assessment<Vibra
   const { felt, with: runs, worst, where } = readings.machine;
   const isFelt = felt === "light" || felt === "strong";
   const isTold = felt === "none" || (isFelt && runs !== undefined && worst !== undefined && where !== undefined);
-  const verdict: Verdict = !isTold ? "not-enough-readings" : felt === "none" ? "in-tolerance" : felt === "light" ? "watch" : "out";
-  const marks = Object.entries(readings.spindles).map(
-    ([place, { felt: here }]): Mark => ({
-      place,
-      verdict: here === "none" ? "in-tolerance" : here === "light" ? "watch" : "out",
-      code: `felt-${here}`,
-    }),
-  );
+  const felts = Object.entries(readings.spindles).map(([place, { felt: here }]) => feltAt(place, here));
+  const findings = [...(felt === undefined ? [] : [feltAt("machine", felt)]), ...felts];
   const turning = readings.worstRevolutionsPerMinute;
-  const worstAt = marks.filter(({ verdict: found }) => found === "out").map(({ place }) => place);
+  const worstAt = felts.filter(({ verdict: found }) => found === "out").map(({ place }) => place);
   return {
     check: "vibration-reading",
     ruleVersion: vibrationReading.ruleVersion,
-    verdict,
+    ...settled({
+      check: "vibration-reading",
+      findings,
+      evidence: evidenceOf(isTold ? readings.machine : {}),
+      told: [...(isTold ? ["machine"] : []), ...felts.map(({ place }) => place)],
+      isComplete: isTold,
+    }),
     provisional: [],
     figures:
       turning === undefined ? [] : [{ id: "worst-at", value: turning, dimension: "rotation", instrument: "gauge", standing: "measured" }],
-    marks,
-    evidence: evidenceOf(isTold ? readings.machine : {}),
     actions: actionsOf(machine, readings.machine, worstAt),
     warnings: [
       ...(isFelt ? [{ code: "felt-not-recorded" }] : []),
@@ -132,6 +131,10 @@ function assess(machine: Machine, readings: VibrationReadings): Assessment<Vibra
     detail: { worstAt, ...(turning === undefined ? {} : { timesPerSecond: turning / 60 }) },
   };
 }
+
+const FELT_VERDICT: Record<(typeof FELT)[number], Verdict> = { none: "in-tolerance", light: "watch", strong: "out" };
+
+const feltAt = (place: string, felt: (typeof FELT)[number]): Finding => ({ place, code: `felt-${felt}`, verdict: FELT_VERDICT[felt] });
 
 const CAUSES = ["blade-unbalanced", "spindle-bearing-worn"];
 
