@@ -1,17 +1,17 @@
 import Link from "next/link";
 import { SYMPTOMS } from "@/core/diagnosis";
 import type { JobState } from "@/core/jobs";
-import { type BayJob, getBay } from "@/data/bay";
+import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { listMachines, type MachineRecord } from "@/data/machines";
 import { PlanThumbnail } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
 import { dateOnly, sinceWords } from "@/ui/time";
-import { OWED_WORDS } from "@/ui/words/owed";
+import { sayOwed } from "@/ui/words/owed";
+import { sayUnsafe } from "@/ui/words/state";
 import { OwedDone } from "./owed-done";
 
 const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
-  { state: "held-out", title: "Held out of service", empty: "Nothing is held." },
   { state: "in-work", title: "On the stands", empty: "Nothing is in work." },
   { state: "awaiting-proof", title: "Awaits proof", empty: "Nothing waits for proof." },
   { state: "waiting", title: "Waits", empty: "Nobody has complained." },
@@ -19,7 +19,7 @@ const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
 
 export default function Bay() {
   const db = database();
-  const { jobs, owed } = getBay(db);
+  const { jobs, held, owed } = getBay(db);
   const now = new Date().toISOString();
   const machines = new Map(listMachines(db).map((machine) => [machine.id, machine]));
   return (
@@ -29,14 +29,12 @@ export default function Bay() {
         <p className="text-lg">No machines yet. Start with bin/demo to load the demo depot, or add one through the API.</p>
       )}
       <div className="grid gap-x-8 lg:grid-cols-2">
+        <Held held={held} jobs={jobs} />
         {SHELVES.map(({ state, title, empty }) => {
-          const here = jobs.filter((job) => job.state === state);
+          const here = jobs.filter((job) => job.state === state && !job.isHeld);
           return (
             <section key={state} aria-labelledby={`shelf-${state}`} className="mb-6">
-              <h2
-                id={`shelf-${state}`}
-                className={`flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl ${state === "held-out" && here.length > 0 ? "text-mark" : ""}`}
-              >
+              <h2 id={`shelf-${state}`} className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
                 {title}
                 <span className="num text-base text-soft">{here.length}</span>
               </h2>
@@ -61,7 +59,7 @@ export default function Bay() {
                 <Link href={`/jobs/${item.jobId}`} className="num w-16 text-lg font-bold underline underline-offset-4">
                   {item.fleetNumber}
                 </Link>
-                <span className="grow">{OWED_WORDS[item.code] ?? item.code}</span>
+                <span className="grow">{sayOwed(item)}</span>
                 <span className={`num text-sm ${item.dueAt < now ? "font-bold text-mark" : "text-soft"}`}>
                   {item.dueAt < now ? "was due" : "due"} {dateOnly(item.dueAt)}
                 </span>
@@ -72,6 +70,42 @@ export default function Bay() {
         </section>
       )}
     </main>
+  );
+}
+
+/** Machines that something unsafe keeps from running, with what it is; the jobs open on them. */
+function Held({ held, jobs }: { held: readonly HeldMachine[]; jobs: readonly BayJob[] }) {
+  return (
+    <section aria-labelledby="shelf-held" className="mb-6">
+      <h2 id="shelf-held" className={`flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl ${held.length > 0 ? "text-mark" : ""}`}>
+        Held out of service
+        <span className="num text-base text-soft">{held.length}</span>
+      </h2>
+      {held.length === 0 ? <p className="py-2 text-soft">Nothing is held.</p> : null}
+      <ul className="ruled">
+        {held.map(({ machineId, fleetNumber, name, site, machine, state }) => {
+          const open = jobs.filter((job) => job.machineId === machineId);
+          return (
+            <li key={machineId} className="py-2">
+              <Link href={open[0] ? `/jobs/${open[0].jobId}` : `/machines/${machineId}`} className="block min-h-11 hover:bg-sheet">
+                <span className="num text-xl font-bold">{fleetNumber}</span>{" "}
+                <span className="text-soft">
+                  {name}, {site}
+                </span>
+                {state.unsafe.map((cause) => (
+                  <span key={cause.key} className="block text-lg leading-snug font-semibold text-mark">
+                    {sayUnsafe(cause, machine)}
+                  </span>
+                ))}
+              </Link>
+              <span className="text-sm text-soft">
+                {open.length === 0 ? "no job open on it" : open.map(({ jobId, saidBy }) => `job ${jobId}, ${saidBy}`).join("; ")}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
   );
 }
 

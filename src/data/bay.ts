@@ -1,8 +1,11 @@
 import type { JobState } from "@/core/jobs";
 import type { KindId } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import type { MachineState } from "@/core/state";
 import { looksSchema } from "./complaints";
 import type { Db } from "./connection";
 import { listOwed, type Owed } from "./owed";
+import { sheetInForce } from "./sheets-read";
 
 export type BayJob = {
   jobId: number;
@@ -16,6 +19,8 @@ export type BayJob = {
   words: string;
   saidBy: string;
   symptoms: string[];
+  /** Whether its machine is kept from running by anything unsafe. */
+  isHeld: boolean;
   /** The last thing done, for who picks it up. */
   lastKind: string;
   lastAt: string;
@@ -34,6 +39,7 @@ type Row = {
   words: string;
   said_by: string;
   looks_json: string;
+  is_held: number | null;
   last_kind: string;
   last_at: string;
   last_who: string;
@@ -41,9 +47,10 @@ type Row = {
 
 const SELECT = `
   SELECT j.id AS job_id, j.state, j.opened_at, j.machine_id, m.fleet_number, m.name, m.kind, m.site,
-    c.words, c.said_by, c.looks_json, s.kind AS last_kind, s.at AS last_at, s.who AS last_who
+    c.words, c.said_by, c.looks_json, ms.is_held, s.kind AS last_kind, s.at AS last_at, s.who AS last_who
   FROM jobs j
   JOIN machines m ON m.id = j.machine_id
+  LEFT JOIN machine_states ms ON ms.machine_id = j.machine_id
   JOIN complaints c ON c.id = (SELECT min(id) FROM complaints WHERE job_id = j.id)
   JOIN steps s ON s.id = (SELECT max(id) FROM steps WHERE job_id = j.id)`;
 
@@ -59,13 +66,35 @@ const fromRow = (row: Row): BayJob => ({
   words: row.words,
   saidBy: row.said_by,
   symptoms: looksSchema.parse(JSON.parse(row.looks_json)).symptoms,
+  isHeld: row.is_held === 1,
   lastKind: row.last_kind,
   lastAt: row.last_at,
   lastWho: row.last_who,
 });
 
-/** Every open job, the longest waiting first, and what closed ones still owe. */
-export function getBay(db: Db): { jobs: BayJob[]; owed: (Owed & { fleetNumber: string })[] } {
+/** A machine that something keeps from running, with what it is. */
+export type HeldMachine = { machineId: string; fleetNumber: string; name: string; site: string; machine: Machine; state: MachineState };
+
+/** Machines held, whether or not a job is open on them. */
+export function heldMachines(db: Db): HeldMachine[] {
+  const rows = db
+    .prepare(
+      `SELECT m.id, m.fleet_number, m.name, m.site, s.state_json FROM machine_states s JOIN machines m ON m.id = s.machine_id
+       WHERE s.is_held = 1 ORDER BY m.fleet_number`,
+    )
+    .all() as { id: string; fleet_number: string; name: string; site: string; state_json: string }[];
+  return rows.map((row) => ({
+    machineId: row.id,
+    fleetNumber: row.fleet_number,
+    name: row.name,
+    site: row.site,
+    machine: sheetInForce(db, row.id),
+    state: JSON.parse(row.state_json) as MachineState,
+  }));
+}
+
+/** Every open job, the longest waiting first, machines that are held, and what closed ones still owe. */
+export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Owed & { fleetNumber: string })[] } {
   const jobs = (db.prepare(`${SELECT} WHERE j.state <> 'closed' ORDER BY j.opened_at`).all() as Row[]).map(fromRow);
   const numbers = new Map(
     (db.prepare("SELECT id, fleet_number FROM machines").all() as { id: string; fleet_number: string }[]).map((m) => [
@@ -73,7 +102,11 @@ export function getBay(db: Db): { jobs: BayJob[]; owed: (Owed & { fleetNumber: s
       m.fleet_number,
     ]),
   );
-  return { jobs, owed: listOwed(db).map((owed) => ({ ...owed, fleetNumber: numbers.get(owed.machineId) ?? owed.machineId })) };
+  return {
+    jobs,
+    held: heldMachines(db),
+    owed: listOwed(db).map((owed) => ({ ...owed, fleetNumber: numbers.get(owed.machineId) ?? owed.machineId })),
+  };
 }
 
 /** Jobs of one machine, newest first. */

@@ -1,12 +1,12 @@
 import type { CleanlinessReadings, HeightReadings, PlayReadings } from "@/core/checks";
 import { staleReasons } from "@/core/events";
-import { type DeckContext, deckContext } from "@/core/jobs";
+import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
 import type { Db } from "./connection";
-import { listEvents } from "./events";
+import { listEvents } from "./events-read";
 import { getMachine } from "./machines";
 import { greaseDue } from "./spindle-log";
 import { getJobRow } from "./steps";
-import { STANDING_TAKES, takesOfJob } from "./takes-read";
+import { STANDING_TAKES, takesOfJob, takesOfMachine } from "./takes-read";
 
 /** What the record itself brings to a check's readings; nobody types it. */
 export type CheckContext = {
@@ -16,25 +16,31 @@ export type CheckContext = {
   "spindle-play": Pick<PlayReadings, "grease">;
 };
 
-export function takeRecord(take: ReturnType<typeof takesOfJob>[number]) {
-  return { id: take.stepId, check: take.checkId, at: take.at, verdict: take.verdict, isProvisional: take.result.provisional.length > 0 };
+export function takeRecord(take: ReturnType<typeof takesOfJob>[number]): TakeRecord {
+  return {
+    id: take.stepId,
+    check: take.checkId,
+    seq: take.seq,
+    verdict: take.verdict,
+    isProvisional: take.result.provisional.length > 0,
+    figures: take.result.figures.map(({ id }) => id),
+  };
 }
 
 /** What a level in this job stands on, as the record has it now. A provisional, undone or corrected level is no last good one. */
 function levelContext(db: Db, jobId: number): DeckContext {
   const { machineId } = getJobRow(db, jobId);
   const { machine } = getMachine(db, machineId);
-  const lastGood = db
-    .prepare(
-      `SELECT max(at) AS at FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level' AND t.verdict = 'in-tolerance'
-         AND json_array_length(t.result_json, '$.provisional') = 0)`,
-    )
-    .get(machineId) as { at: string | null };
+  const machineTakes = takesOfMachine(db, machineId).map(takeRecord);
+  const good = machineTakes.filter(
+    ({ check, verdict, isProvisional }) => check === "deck-level" && verdict === "in-tolerance" && !isProvisional,
+  );
   return deckContext({
     machine,
     takes: takesOfJob(db, jobId).map(takeRecord),
+    machineTakes,
     events: listEvents(db, machineId),
-    ...(lastGood.at === null ? {} : { lastGoodLevelAt: lastGood.at }),
+    lastGoodLevelSeq: Math.max(0, ...good.map(({ seq }) => seq)),
   });
 }
 
@@ -57,12 +63,13 @@ export function heightContext(db: Db, args: { machineId: string; now: string; jo
   const visits = rows.filter(({ job_id }, index) => rows.findIndex((row) => row.job_id === job_id) === index);
   const level = db
     .prepare(
-      `SELECT at, json_extract(result_json, '$.detail.rake.value') AS rake FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level')
-       WHERE rake IS NOT NULL ORDER BY at DESC LIMIT 1`,
+      `SELECT seq, json_extract(result_json, '$.detail.rake.value') AS rake FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level')
+       WHERE rake IS NOT NULL ORDER BY seq DESC LIMIT 1`,
     )
-    .get(machineId) as { at: string; rake: number } | undefined;
+    .get(machineId) as { seq: number; rake: number } | undefined;
   const { machine } = getMachine(db, machineId);
-  const stands = level && staleReasons({ machine, check: "deck-level", takenAt: level.at, events: listEvents(db, machineId) }).length === 0;
+  const stands =
+    level && staleReasons({ machine, check: "deck-level", takenSeq: level.seq, events: listEvents(db, machineId) }).length === 0;
   return {
     visits: visits.map(({ at, turf, offset, spread, count }) => ({
       offsetMetres: offset,

@@ -3,6 +3,8 @@ import { contradictionIn, MOST_FINDINGS } from "@/core/diagnosis";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
+import { insertEvent } from "./events";
+import { stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { addStep, CONTEXT_IDS, openJobRow, SYMPTOM_IDS } from "./steps";
 
@@ -16,6 +18,14 @@ export const looksSchema = z.object({
   contexts: z.array(z.enum(CONTEXT_IDS)).max(23).default([]),
 });
 
+/** A strike as it is told: what was hit, where on the site and of the machine, and whether the drive ran on. */
+export const strikeSchema = z.object({
+  words: z.string().trim().max(300).default(""),
+  where: z.string().trim().max(120).default(""),
+  place: z.string().max(60).optional(),
+  droveOn: z.boolean().optional(),
+});
+
 export const newComplaintSchema = z.object({
   machineId: z.string(),
   words: z.string().trim().max(1000).default(""),
@@ -23,6 +33,8 @@ export const newComplaintSchema = z.object({
   place: z.string().trim().max(120).default(""),
   since: z.string().trim().max(60).optional(),
   looks: looksSchema,
+  /** Of a strike told with it: asked out then and there. */
+  strike: strikeSchema.optional(),
   /** An open job on the same machine that this belongs to; without it a job of its own is opened. */
   joinJobId: z.number().int().optional(),
 });
@@ -98,8 +110,31 @@ export function takeComplaint(db: Db, doing: Doing, input: z.output<typeof newCo
         doing.now,
       );
     const complaintId = Number(lastInsertRowid);
-    addStep(db, doing, { jobId, kind: "complaint", data: { complaintId } });
+    const stepId = addStep(db, doing, { jobId, kind: "complaint", data: { complaintId } });
+    if (input.strike || input.looks.contexts.includes("struck-object"))
+      logToldStrike(db, doing, { machineId: input.machineId, stepId, strike: input.strike });
     return { complaintId, jobId };
+  });
+}
+
+/** Puts a strike that was told on the machine's log; one that is on it already, not looked at yet, is not written twice unless told anew. */
+export function logToldStrike(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; stepId: number; strike: z.output<typeof strikeSchema> | undefined },
+): void {
+  const { machineId, stepId, strike } = args;
+  if (!strike && stateOfMachine(db, machineId).struck) return;
+  insertEvent(db, doing, {
+    machineId,
+    event: "struck",
+    stepId,
+    place: strike?.place,
+    data: {
+      ...(strike?.words ? { words: strike.words } : {}),
+      ...(strike?.where ? { where: strike.where } : {}),
+      ...(strike?.droveOn === undefined ? {} : { droveOn: strike.droveOn }),
+    },
   });
 }
 

@@ -1,6 +1,7 @@
 import { mkdirSync } from "node:fs";
 import path from "node:path";
 import Database from "better-sqlite3";
+import { refoldStates } from "./machine-state";
 import { migrate } from "./migrate";
 
 export type Db = Database.Database;
@@ -16,6 +17,7 @@ export function openDatabase(file: string, now = new Date().toISOString()): Db {
   db.pragma("synchronous = FULL");
   db.pragma("foreign_keys = ON");
   migrate(db, { now });
+  refoldStates(db);
   return db;
 }
 

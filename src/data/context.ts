@@ -1,5 +1,8 @@
+import { announce } from "./announce";
 import type { Db } from "./connection";
 import { AppError } from "./errors";
+import { settleStates } from "./machine-state";
+import { takeTouched } from "./touched";
 
 /** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
 export type Doing = { who: string; now: string; submissionId?: string };
@@ -20,17 +23,25 @@ export function audit(db: Db, doing: Doing, entry: { action: string; subject: st
  * nothing. Throws `submission-reused` when the id was used for another action, `unknown-person` for initials not on the list.
  */
 export function once<T>(db: Db, doing: Doing, action: string, change: () => T): T {
-  return db
+  // What a change that came to nothing touched is not this one's.
+  takeTouched(db);
+  let moved: string[] = [];
+  const answer = db
     .transaction(() => {
       if (!db.prepare("SELECT 1 FROM people WHERE initials = ?").get(doing.who)) throw new AppError("unknown-person");
       const id = doing.submissionId;
-      if (id === undefined) return change();
+      const changed = () => {
+        const done = change();
+        moved = settleStates(db);
+        return done;
+      };
+      if (id === undefined) return changed();
       const before = db.prepare("SELECT action, answer_json FROM submissions WHERE id = ?").get(id) as
         | { action: string; answer_json: string }
         | undefined;
       if (before && before.action !== action) throw new AppError("submission-reused");
       if (before) return JSON.parse(before.answer_json) as T;
-      const answer = change();
+      const answer = changed();
       db.prepare("INSERT INTO submissions (id, action, answer_json, at) VALUES (?, ?, ?, ?)").run(
         id,
         action,
@@ -40,4 +51,6 @@ export function once<T>(db: Db, doing: Doing, action: string, change: () => T): 
       return answer;
     })
     .immediate();
+  for (const machineId of moved) announce(machineId);
+  return answer;
 }

@@ -6,9 +6,10 @@ import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent } from "./events";
+import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
-import { type AnyStep, addStep, listSteps, openJobRow, STEP_DATA } from "./steps";
-import { requireState } from "./takes";
+import { stepsOfMachine } from "./step-data";
+import { type AnyStep, addStep, openJobRow, STEP_DATA } from "./steps";
 
 export const newDeckMoveSchema = STEP_DATA.deck;
 
@@ -25,9 +26,9 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
   return once(db, doing, "deck", () => {
     const { jobId, ...move } = args;
     const job = openJobRow(db, jobId);
-    requireState(db, jobId, "locked-out");
+    requireState(db, job.machineId, "locked-out");
     const { machine } = getMachine(db, job.machineId);
-    const moves = deckMoves(liveSteps(listSteps(db, jobId)));
+    const moves = deckMoves(liveSteps(stepsOfMachine(db, job.machineId)));
     const problems = moveProblems(deckSteps(machine), moves, move);
     if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
     if (problems.length > 0) throw new AppError("invalid", { issues: problems.map((problem) => ({ ...problem, path: ["counts"] })) });

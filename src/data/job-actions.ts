@@ -1,44 +1,55 @@
 import * as z from "zod";
-import { checkRow, type FitDetail } from "@/core/checks";
+import { checkRow, type FitDetail, isIncredibleTorque } from "@/core/checks";
 import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
-import { staleReasons } from "@/core/events";
-import { AFTERMATH_IDS, aftermathOf, deckOffs, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
-import { featuresOf } from "@/core/kinds";
-import { type DeckState, deckState } from "@/core/sequences/deck-off";
+import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { cutters, type Machine } from "@/core/machine";
+import { isLockOut, isSubstantial } from "@/core/safety";
+import { type MachineState, mayRun, type RunReason } from "@/core/state";
 import { takeRecord } from "./check-context";
+import { complaintsOfJob, logToldStrike, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
-import { deckMoves } from "./deck";
 import { AppError } from "./errors";
 import { insertEvent, listEvents } from "./events";
+import { requireMayRun, requireState, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
-import { addOwed } from "./owed";
+import { addHandedOver, addOwed } from "./owed";
 import { boxStates } from "./rebuild-moves";
-import { addStep, getJobRow, listSteps, openJobRow, STEP_DATA } from "./steps";
-import { requireState, takesOfJob } from "./takes";
-import { requireTimed } from "./timing-gate";
+import { stepsOfMachine } from "./step-data";
+import { type AnyStep, addStep, getJobRow, listSteps, openJobRow, STEP_DATA, type StepData } from "./steps";
+import { takesOfJob } from "./takes-read";
 
 const fixRows: readonly FixRow[] = FIXES;
 const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);
 
 export const newFixSchema = STEP_DATA.fix.extend({ words: z.string().trim().max(1000).default("") });
-export const newTestCutSchema = STEP_DATA["test-cut"].extend({
-  words: z.string().trim().max(500).default(""),
-  dryness: STEP_DATA["test-cut"].shape.dryness.default("dry"),
-});
+export const newTestCutSchema = STEP_DATA["test-cut"].extend({ words: z.string().trim().max(500).default("") });
 export const newGuessSchema = STEP_DATA.guess;
-export const newAnswerSchema = STEP_DATA.answer.partial();
+export const newAnswerSchema = STEP_DATA.answer.partial().extend({ strike: strikeSchema.optional() });
 export const newSkipSchema = STEP_DATA.skip.extend({ words: z.string().trim().max(200).default("") });
 export const newNoteSchema = z.object({ text: z.string().trim().min(1).max(2000) });
 export const newHoldSchema = z.object({ reason: z.string().trim().min(1, "say-why").max(500) });
-export const newJobEventSchema = z.object({ event: z.enum(EVENT_IDS), place: z.string().max(60).optional() });
+export const newReleaseSchema = z.object({
+  /** A reason for each cause, by its key in the machine's state. */
+  reasons: z
+    .array(z.object({ key: z.string().max(200), reason: z.string().trim().max(500) }))
+    .min(1, "say-why")
+    .max(40),
+});
+export const newHandoverSchema = STEP_DATA.handover.extend({
+  what: z.string().trim().min(1, "say-what").max(120),
+  to: z.string().trim().min(1, "say-who").max(120),
+  owes: z.array(z.string().trim().min(1).max(200)).min(1, "say-what-is-owed").max(20),
+  dueAt: z.iso.date().optional(),
+});
+/** A hold is let go by a release with its reasons, never by a line in the log. */
+const JOB_EVENTS = EVENT_IDS.filter((id) => id !== "released") as [EventId, ...EventId[]];
+export const newJobEventSchema = z.object({ event: z.enum(JOB_EVENTS), place: z.string().max(60).optional() });
 export const newCloseSchema = z.object({
   causes: z.array(z.string()).min(1, "name-a-cause").max(6),
   words: z.string().trim().max(1000).default(""),
   /** Only where proof is missing: why it goes out all the same. */
   unprovedReason: z.string().trim().max(500).optional(),
-  /** What the work itself could have put wrong, looked at before closing. */
-  aftermath: z.array(z.enum(AFTERMATH_IDS)).optional(),
 });
 export const newUndoSchema = z.object({ stepId: z.number().int(), reason: z.string().trim().max(200).default("") });
 
@@ -51,7 +62,8 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     const job = openJobRow(db, jobId);
     const row = fixRows.find(({ fix, cause }) => fix === data.fix && cause === data.cause);
     if (!row) throw new AppError("invalid", { issues: [{ code: "unknown-fix", path: ["fix"] }] });
-    requireState(db, jobId, row.state);
+    requireState(db, job.machineId, row.state);
+    refuseTorque(getMachine(db, job.machineId).machine, data);
     const stepId = addStep(db, doing, { jobId, kind: "fix", data });
     insertEvent(db, doing, {
       machineId: job.machineId,
@@ -63,13 +75,34 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
   });
 }
 
-/** A test cut: the machine was run, so the safe state lapses. */
+/** "By wrench" needs its figure; one that is no torque for this bolt is a slip; by feel there is none. */
+function refuseTorque(machine: Machine, { torqueHow, torqueNewtonMetres }: StepData<"fix">): void {
+  const wanted = machine.sheet.bladeBoltTorqueNewtonMetres;
+  const path = ["torqueNewtonMetres"];
+  const issue =
+    torqueHow === "wrench" && torqueNewtonMetres === undefined
+      ? { code: "wrench-without-figure", path }
+      : torqueHow === "by-feel" && torqueNewtonMetres !== undefined
+        ? { code: "torque-without-wrench", path }
+        : isIncredibleTorque(torqueNewtonMetres, wanted)
+          ? { code: "torque-not-credible", path, wantedNewtonMetres: wanted }
+          : undefined;
+  if (issue) throw new AppError("invalid", { issues: [issue] });
+}
+
+/**
+ * A test cut: the machine was run, so the safe state lapses. Throws `not-safe` with every reason why it may not run, `invalid` for blades the
+ * machine does not have.
+ */
 export function recordTestCut(db: Db, doing: Doing, args: ForJob<typeof newTestCutSchema>): { stepId: number } {
   return once(db, doing, "test-cut", () => {
     const { jobId, ...data } = args;
     const job = openJobRow(db, jobId);
-    if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
-    requireTimed(db, job);
+    const known = new Set(cutters(getMachine(db, job.machineId).machine).map(({ id }) => id));
+    const unknown = (data.seenCutting ?? []).filter((place) => !known.has(place));
+    if (unknown.length > 0)
+      throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-spindle", path: ["seenCutting"], place })) });
+    requireMayRun(db, job.machineId, { to: "cut" });
     const stepId = addStep(db, doing, { jobId, kind: "test-cut", data });
     insertEvent(db, doing, { machineId: job.machineId, event: "run", stepId });
     return { stepId };
@@ -84,16 +117,21 @@ export function recordGuess(db: Db, doing: Doing, args: ForJob<typeof newGuessSc
   });
 }
 
-/** What was asked and answered after the complaint. Throws `invalid` when nothing was, or when two answers contradict each other. */
+/**
+ * What was asked and answered after the complaint; a strike told then goes on the machine's log like any. Throws `invalid` when nothing was, or
+ * when two answers contradict each other.
+ */
 export function recordAnswer(db: Db, doing: Doing, args: ForJob<typeof newAnswerSchema>): { stepId: number } {
   return once(db, doing, "answer", () => {
-    openJobRow(db, args.jobId);
-    const { symptoms = {}, contexts = {} } = args;
+    const job = openJobRow(db, args.jobId);
+    const { symptoms = {}, contexts = {}, strike } = args;
     if (Object.keys(symptoms).length + Object.keys(contexts).length === 0)
       throw new AppError("invalid", { issues: [{ code: "say-or-pick", path: ["symptoms"] }] });
     const pair = contradictionIn(Object.entries(contexts).flatMap(([id, isSo]) => (isSo ? [id] : [])));
     if (pair) throw new AppError("invalid", { issues: [{ code: "contradictory-contexts", path: ["contexts"], ids: [...pair] }] });
-    return { stepId: addStep(db, doing, { jobId: args.jobId, kind: "answer", data: { symptoms, contexts } }) };
+    const stepId = addStep(db, doing, { jobId: args.jobId, kind: "answer", data: { symptoms, contexts } });
+    if (contexts["struck-object"]) logToldStrike(db, doing, { machineId: job.machineId, stepId, strike });
+    return { stepId };
   });
 }
 
@@ -125,58 +163,93 @@ export function recordJobEvent(db: Db, doing: Doing, args: ForJob<typeof newJobE
   });
 }
 
-export function recordHold(db: Db, doing: Doing, args: ForJob<typeof newHoldSchema> & { isRelease: boolean }): { stepId: number } {
-  return once(db, doing, args.isRelease ? "release" : "hold", () => {
+/** Holds the machine by somebody's word, whatever else holds it. */
+export function recordHold(db: Db, doing: Doing, args: ForJob<typeof newHoldSchema>): { stepId: number } {
+  return once(db, doing, "hold", () => {
     const job = openJobRow(db, args.jobId);
-    if (args.isRelease !== (job.state === "held-out")) throw new AppError("changed-since");
-    const stepId = addStep(db, doing, { jobId: job.id, kind: args.isRelease ? "release" : "hold", data: { reason: args.reason } });
-    insertEvent(db, doing, { machineId: job.machineId, event: args.isRelease ? "released" : "held-out", stepId });
+    const stepId = addStep(db, doing, { jobId: job.id, kind: "hold", data: { reason: args.reason } });
+    insertEvent(db, doing, { machineId: job.machineId, event: "held-out", stepId });
     return { stepId };
   });
 }
 
-/** The proof of a job as its readings, changes and cuts have it now. */
-export function proofOfJob(db: Db, jobId: number): Proof {
-  const job = getJobRow(db, jobId);
-  const steps = liveSteps(listSteps(db, jobId));
-  return workOutProof({
-    machine: getMachine(db, job.machineId).machine,
-    takes: takesOfJob(db, jobId).map(takeRecord),
-    fixes: steps.flatMap((step) => (step.kind === "fix" ? [{ id: step.id, fix: step.data.fix, cause: step.data.cause, at: step.at }] : [])),
-    testCuts: steps.flatMap((step) => (step.kind === "test-cut" ? [{ at: step.at, looks: step.data.looks, turf: step.data.turf }] : [])),
-    events: listEvents(db, job.machineId, job.openedAt),
+/**
+ * Lets go of what holds the machine by word, each cause with a reason of substance; what was read stays owed until it is read right. Answers
+ * what still keeps it from running. Throws `changed-since` where nothing of it is open, `invalid` at each reason that is none.
+ */
+export function recordRelease(db: Db, doing: Doing, args: ForJob<typeof newReleaseSchema>): { stepId: number; stillNot: RunReason[] } {
+  return once(db, doing, "release", () => {
+    const job = openJobRow(db, args.jobId);
+    const { unsafe } = stateOfMachine(db, job.machineId);
+    const reasons = args.reasons.filter(({ key }) => unsafe.some((cause) => cause.key === key));
+    if (reasons.length === 0 || reasons.length < args.reasons.length) throw new AppError("changed-since");
+    const wanting = args.reasons.flatMap(({ reason }, index) =>
+      isSubstantial(reason) ? [] : [{ code: "reason-of-substance", path: ["reasons", index, "reason"] }],
+    );
+    if (wanting.length > 0) throw new AppError("invalid", { issues: wanting });
+    const reason = [...new Set(reasons.map((one) => one.reason))].join("; ").slice(0, 500);
+    const stepId = addStep(db, doing, { jobId: job.id, kind: "release", data: { reason, reasons } });
+    insertEvent(db, doing, { machineId: job.machineId, event: "released", stepId });
+    return { stepId, stillNot: mayRun(stateOfMachine(db, job.machineId), { to: "make-ready", who: doing.who }).reasons };
   });
 }
 
-/** Blades whose bolts were last written down as tightened by feel or left loose. */
+/** A box or part that leaves without its machine: to whom, and what is owed on it. The job stays open. */
+export function recordHandover(db: Db, doing: Doing, args: ForJob<typeof newHandoverSchema>): { stepId: number } {
+  return once(db, doing, "handover", () => {
+    const { jobId, ...data } = args;
+    const job = openJobRow(db, jobId);
+    const stepId = addStep(db, doing, { jobId, kind: "handover", data });
+    addHandedOver(db, doing, { job, stepId, ...data });
+    return { stepId };
+  });
+}
+
+/** The proof of a job as its readings, changes and cuts, and the machine's state, have it now. */
+export function proofOfJob(db: Db, jobId: number): Proof {
+  const job = getJobRow(db, jobId);
+  const steps = liveSteps(listSteps(db, jobId));
+  const complaints = complaintsOfJob(db, jobId);
+  return workOutProof({
+    machine: getMachine(db, job.machineId).machine,
+    state: stateOfMachine(db, job.machineId),
+    complained: complainedOf({
+      complaints: complaints.map(({ looks }) => looks),
+      answers: steps.flatMap((step) => (step.kind === "answer" ? [step.data as JobAnswers] : [])),
+    }),
+    hasPlace: complaints.some(({ place }) => place !== ""),
+    takes: takesOfJob(db, jobId).map(takeRecord),
+    fixes: steps.flatMap((step) =>
+      step.kind === "fix" ? [{ id: step.id, fix: step.data.fix, cause: step.data.cause, seq: step.seq }] : [],
+    ),
+    testCuts: steps.flatMap((step) => (step.kind === "test-cut" ? [{ ...step.data, seq: step.seq }] : [])),
+    events: listEvents(db, job.machineId, firstSeq(db, jobId)),
+  });
+}
+
+/** Where in the machine's log a job begins. */
+export function firstSeq(db: Db, jobId: number): number {
+  const row = db.prepare("SELECT min(seq) AS seq FROM steps WHERE job_id = ?").get(jobId) as { seq: number | null };
+  return row.seq ?? 0;
+}
+
+/** Blades whose bolts were last written down as tightened by feel or left loose: by the worksheet, by a fix, or in putting back. */
 function recheckOf(db: Db, jobId: number): string[] {
   const fit = takesOfJob(db, jobId).findLast(({ checkId, ruleVersion }) => checkId === "blade-fit" && ruleVersion > 0);
-  return fit ? (fit.result.detail as FitDetail).recheck : [];
-}
-
-/** Whether this job disturbed a belt and nobody has written down since that every blade turns: from the seat a dead one is not seen. */
-function hasUnseenBlade(db: Db, job: { id: number; machineId: string; openedAt: string }): boolean {
-  const steps = liveSteps(listSteps(db, job.id));
-  const fixes = steps.flatMap((step) => (step.kind === "fix" ? [step.data] : []));
-  const events = listEvents(db, job.machineId, job.openedAt);
-  const { machine } = getMachine(db, job.machineId);
-  const asked = aftermathOf({ fixes, events: deckOffs(events), features: featuresOf(machine) });
-  if (!asked.some(({ id }) => id === "belt-seated")) return false;
-  const seen = takesOfJob(db, job.id).findLast(({ checkId }) => checkId === "belt-inspection");
-  if (!seen || seen.ruleVersion === 0) return true;
-  return (
-    staleReasons({ machine, check: "belt-inspection", takenAt: seen.at, events }).length > 0 ||
-    (seen.result.detail as { unseen: string[] }).unseen.length > 0
+  const steps = liveSteps(listSteps(db, jobId));
+  const byFeel = steps.some(
+    (step) =>
+      (step.kind === "fix" && step.data.torqueHow === "by-feel" && step.id > (fit?.stepId ?? 0)) ||
+      (step.kind === "put-back" && step.data.answers.bolts?.answer === "not-here"),
   );
-}
-
-function deckOf(db: Db, job: { id: number; machineId: string }): DeckState {
-  return deckState(getMachine(db, job.machineId).machine, deckMoves(liveSteps(listSteps(db, job.id))));
+  const read = fit ? (fit.result.detail as FitDetail).recheck : [];
+  return read.length > 0 || !byFeel ? read : ["all"];
 }
 
 /**
  * Closes a job with its causes. Proof is worked out here, not taken from the caller; without it the close is refused as `not-proved`
- * with every gap, unless a reason is given, which is then on the record as such. A held machine is released first, a deck put back.
+ * with every gap, unless a reason is given, which is then on the record as such, each gap owed. A job whose own reading holds the machine is
+ * not closed before that is read right or let go by word, nor with deck or gearbox apart.
  */
 export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchema>): { stepId: number; isProved: boolean } {
   return once(db, doing, "close", () => {
@@ -184,24 +257,24 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
     const unknown = args.causes.filter((cause) => cause !== "nothing-found" && !CAUSE_IDS.includes(cause));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
-    if (job.state === "held-out") throw new AppError("not-safe", { issues: [{ code: "held-out", path: [] }] });
-    const boxes = boxStates(getMachine(db, job.machineId).machine, listSteps(db, job.id));
-    const open = boxes.find(({ where }) => where !== "on");
-    if (open) throw new AppError("invalid", { issues: [{ code: "box-still-open", path: [], place: open.box }] });
-    if (deckOf(db, job).where !== "on") throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });
-    if (args.aftermath?.includes("belt-seated") !== true && hasUnseenBlade(db, job))
-      throw new AppError("invalid", { issues: [{ code: "blade-unseen", path: ["aftermath"] }] });
+    const state = stateOfMachine(db, job.machineId);
+    const held = state.unsafe.filter(({ jobId }) => jobId === job.id);
+    const [apart] = state.apart;
+    if (apart?.what === "box") throw new AppError("invalid", { issues: [{ code: "box-still-open", path: [], place: apart.place }] });
+    if (apart) throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });
+    if (held.length > 0) throw new AppError("not-safe", { issues: held.map((cause) => ({ code: "unsafe", path: [], cause })) });
     const proof = proofOfJob(db, job.id);
     if (!proof.isProved && !args.unprovedReason) {
       throw new AppError("not-proved", { issues: proof.gaps.map(({ code, ...gap }) => ({ code, path: [], ...gap })) });
     }
-    const { causes, words, unprovedReason, aftermath = [] } = args;
+    const { causes, words, unprovedReason } = args;
     const kept = proof.isProved || !unprovedReason ? {} : { unprovedReason };
     const stepId = addStep(db, doing, {
       jobId: job.id,
       kind: "close",
-      data: { causes, words, aftermath, isProved: proof.isProved, ...kept },
+      data: { causes, words, aftermath: [], isProved: proof.isProved, ...kept },
     });
+    const boxes = boxStates(getMachine(db, job.machineId).machine, listSteps(db, job.id));
     addOwed(db, doing, {
       job,
       stepId,
@@ -209,18 +282,47 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       recheck: recheckOf(db, job.id),
       hasLoose: boxes.some(({ loose }) => loose.length > 0),
       hasOpenedBox: boxes.some(({ isTouched }) => isTouched),
+      gaps: proof.gaps,
     });
     return { stepId, isProved: proof.isProved };
   });
 }
 
-/** Takes back the last step that counts, as a step of its own. Throws `changed-since` when `stepId` is not (or no longer) the last. */
+/**
+ * Takes back the last step that counts, as a step of its own. Throws `changed-since` when `stepId` is not (or no longer) the last,
+ * `hold-stands` for a hold, which falls only with its cause or a release, `not-safe` for another's lock-out, and `invalid` where taking it back
+ * lets the machine go and no reason of substance is given.
+ */
 export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema>): { stepId: number } {
   return once(db, doing, "undo", () => {
-    getJobRow(db, args.jobId);
+    const job = getJobRow(db, args.jobId);
     const last = undoable(listSteps(db, args.jobId));
     if (!last) throw new AppError("nothing-to-undo");
     if (last.id !== args.stepId) throw new AppError("changed-since");
-    return { stepId: addStep(db, doing, { jobId: args.jobId, kind: "undo", data: { reason: args.reason }, undoesId: last.id }) };
+    if (last.kind === "hold") throw new AppError("hold-stands");
+    if (last.kind === "confirmation" && isLockOut(last.data.state) && last.data.outcome === "safe" && last.who !== doing.who)
+      throw new AppError("not-safe", {
+        issues: [
+          { code: "locked-by", path: [], owner: last.who, state: last.data.state, at: last.at, clears: { do: "lift", owner: last.who } },
+        ],
+      });
+    if (isMovedOn(db, job.machineId, last)) throw new AppError("changed-since");
+    const before = stateOfMachine(db, job.machineId);
+    const stepId = addStep(db, doing, { jobId: args.jobId, kind: "undo", data: { reason: args.reason }, undoesId: last.id });
+    if (letsGo(before, stateOfMachine(db, job.machineId))) requireSubstance(args.reason);
+    return { stepId };
   });
+}
+
+/** Whether deck or gearbox were taken further in another job since: their moves come off in the order they were made. */
+function isMovedOn(db: Db, machineId: string, last: AnyStep): boolean {
+  if (last.kind !== "deck" && last.kind !== "rebuild") return false;
+  return liveSteps(stepsOfMachine(db, machineId)).some((step) => step.kind === last.kind && step.seq > last.seq);
+}
+
+/** Whether something that kept the machine from running is gone: a stop, a strike not looked at, a part that was apart. */
+function letsGo(before: MachineState, after: MachineState): boolean {
+  const held = ({ unsafe, struck }: MachineState) => [...unsafe.map(({ key }) => key), ...(struck ? [`struck:${struck.seq}`] : [])];
+  const left = held(after);
+  return held(before).some((key) => !left.includes(key));
 }

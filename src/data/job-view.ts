@@ -1,20 +1,10 @@
 import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
 import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
-import { overdueContexts, type StaleReason, staleReasons, tickedContexts, underSuspicion } from "@/core/events";
-import {
-  type AftermathId,
-  type Answers,
-  aftermathOf,
-  caseOfJob,
-  deckOffs,
-  type JobCase,
-  type JobState,
-  liveSteps,
-  type Proof,
-  undoable,
-} from "@/core/jobs";
+import { overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
+import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
+import type { MachineState } from "@/core/state";
 import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
@@ -22,12 +12,13 @@ import { deckMoves, type Photograph } from "./deck";
 import { type EventRecord, listEvents } from "./events";
 import { proofOfJob } from "./job-actions";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
+import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
 import { type BoxState, boxStates } from "./rebuild-moves";
-import { safeStateOf } from "./safe-state";
 import { greaseDue } from "./spindle-log";
+import { stepsOfMachine } from "./step-data";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
-import { type Take, takesOfJob, takesOfMachine } from "./takes-read";
+import { everyTakeOfJob, type Take, takesOfJob } from "./takes-read";
 
 export type JobView = {
   id: number;
@@ -38,7 +29,10 @@ export type JobView = {
   complaints: Complaint[];
   steps: (AnyStep & { isUndone: boolean })[];
   takes: (Take & { stale: StaleReason[] })[];
-  safe: ReturnType<typeof safeStateOf>;
+  /** Of a closed job: every take, those that were corrected or taken back too. */
+  everyTake: { stepId: number; result: Take["result"] }[];
+  /** How the machine stands, whichever job made it so. */
+  machineState: MachineState;
   /** What the record brings to the readings of a check. */
   contexts: CheckContext;
   /** Checks this machine has a worksheet for, in walk-round order. */
@@ -48,14 +42,10 @@ export type JobView = {
   /** The job as the diagnosis takes it, without the order of a school; and what its symptoms and its place stand on. */
   case: { input: Omit<WorkUpInput, "order" | "minutesLeft"> } & Pick<JobCase, "standing" | "meaning" | "asked">;
   deck: DeckState;
-  /** Gearboxes of a geared deck, as this job's steps leave them. */
+  /** Gearboxes of a geared deck, as every job leaves them. */
   boxes: BoxState[];
   photographs: Photograph[];
   skips: { checkId: CheckId; reason: string; who: string }[];
-  /** What the last strike still holds under suspicion. */
-  suspicion?: { at: string; words?: string; place?: string; droveOn?: boolean; checks: CheckId[] };
-  /** What this job's work could itself have put wrong. */
-  aftermath: { id: AftermathId; asks: string }[];
   /** Other open jobs of this machine: this one may be joined to one of them. */
   openBeside: number[];
   /** Contexts the log ticks in advance, with the event that says so. */
@@ -80,14 +70,13 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
   const events = listEvents(db, job.machineId);
   const last = undoable(steps);
   const lastFloor = lastFloorOf(db, job.machineId);
-  const ticked = tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt });
+  const ticked = tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt, beforeSeq: steps[0]?.seq ?? 0 });
   const takes = takesOfJob(db, jobId).map((take) => ({
     ...take,
-    stale: staleReasons({ machine: machine.machine, check: take.checkId, takenAt: take.at, events }),
+    stale: staleReasons({ machine: machine.machine, check: take.checkId, takenSeq: take.seq, events }),
   }));
-  const safe = safeStateOf(db, jobId);
-  const suspicion = suspicionOf(db, { machine, events });
-  const fixes = liveSteps(steps).flatMap((step) => (step.kind === "fix" ? [step.data] : []));
+  const machineState = stateOfMachine(db, job.machineId);
+  const ofMachine = liveSteps(stepsOfMachine(db, job.machineId));
   return {
     id: job.id,
     state: job.state,
@@ -97,7 +86,8 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     complaints,
     steps: steps.map((step) => ({ ...step, isUndone: step.kind !== "undo" && !live.has(step.id) })),
     takes,
-    safe,
+    machineState,
+    everyTake: job.state === "closed" ? everyTakeOfJob(db, jobId) : [],
     contexts: checkContexts(db, jobId, now),
     worksheets: worksheetsFor(machine.machine).map(({ id }) => id),
     proof: proofOfJob(db, jobId),
@@ -105,19 +95,13 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     ...(lastFloor ? { lastFloor } : {}),
     ticked,
     kept: machinePhotographs(db, job.machineId),
-    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, state: safe.inForce?.state ?? "parked" }),
+    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, state: plannedState(machineState) }),
     skips: skipsOf(liveSteps(steps)),
-    ...(suspicion ? { suspicion } : {}),
-    deck: deckState(machine.machine, deckMoves(liveSteps(steps))),
-    boxes: boxStates(machine.machine, steps),
+    deck: deckState(machine.machine, deckMoves(ofMachine)),
+    boxes: boxStates(machine.machine, ofMachine),
     photographs: liveSteps(steps).flatMap((step) =>
       step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
     ),
-    aftermath: aftermathOf({
-      fixes,
-      events: deckOffs(events.filter(({ at }) => at >= job.openedAt)),
-      features: featuresOf(machine.machine),
-    }),
     openBeside: openBeside(db, { machineId: job.machineId, jobId: job.id }),
     cameBack: cameBack(db, { job, complaints }),
   };
@@ -138,8 +122,8 @@ function caseView(args: {
     answers: args.steps.flatMap((step) => (step.kind === "answer" ? [step.data as Answers] : [])),
     ticked: args.ticked.map(({ context }) => context),
     takes: args.takes.map(({ checkId, result, stale }) => ({ check: checkId, evidence: result.evidence, isStale: stale.length > 0 })),
-    fixedAt: args.steps.flatMap(({ kind, at }) => (kind === "fix" ? [at] : [])),
-    testCuts: args.steps.flatMap((step) => (step.kind === "test-cut" ? [{ at: step.at, looks: step.data.looks }] : [])),
+    fixedSeqs: args.steps.flatMap(({ kind, seq }) => (kind === "fix" ? [seq] : [])),
+    testCuts: args.steps.flatMap((step) => (step.kind === "test-cut" ? [{ seq: step.seq, looks: step.data.looks }] : [])),
   });
   const skipped = skipsOf(args.steps).map(({ checkId }) => checkId);
   const { cutsWith } = kindById(machine.kind);
@@ -160,24 +144,9 @@ function skipsOf(steps: readonly AnyStep[]): JobView["skips"] {
   return [...skips.values()];
 }
 
-/** What the last strike of a machine still holds under suspicion, whichever job looked since. */
-export function suspicionOf(db: Db, args: { machine: MachineRecord; events: readonly EventRecord[] }): JobView["suspicion"] {
-  const takes = takesOfMachine(db, args.machine.id).map(({ checkId, at, verdict }) => ({
-    check: checkId,
-    at,
-    couldTell: verdict !== "not-enough-readings",
-  }));
-  const held = underSuspicion({ machine: args.machine.machine, events: args.events, takes });
-  if (!held) return undefined;
-  const { at, place } = held.strike;
-  const { words, droveOn } = held.strike as EventRecord;
-  return {
-    at,
-    checks: held.checks,
-    ...(place ? { place } : {}),
-    ...(words ? { words } : {}),
-    ...(droveOn === undefined ? {} : { droveOn }),
-  };
+/** As the plan of checks reckons with it: at a deck stood up hands get as near as at a raised one. */
+function plannedState({ stands }: MachineState): WorkUpInput["state"] {
+  return stands === undefined ? "parked" : stands.state === "deck-removed" ? "raised" : stands.state;
 }
 
 function openBeside(db: Db, args: { machineId: string; jobId: number }): number[] {
@@ -198,14 +167,17 @@ function lastFloorOf(db: Db, machineId: string): JobView["lastFloor"] {
 }
 
 /** What the machine's log says changed since its last proved cut. */
-export function tickedSinceProof(db: Db, args: { machineId: string; events: readonly EventRecord[]; openedAt: string }): JobView["ticked"] {
+export function tickedSinceProof(
+  db: Db,
+  args: { machineId: string; events: readonly EventRecord[]; openedAt: string; beforeSeq?: number },
+): JobView["ticked"] {
   const proved = db
     .prepare(
-      `SELECT max(j.closed_at) AS at FROM jobs j JOIN steps s ON s.job_id = j.id AND s.kind = 'close'
-       WHERE j.machine_id = ? AND j.state = 'closed' AND json_extract(s.data_json, '$.isProved') = 1 AND j.closed_at < ?`,
+      `SELECT max(s.seq) AS seq FROM jobs j JOIN steps s ON s.job_id = j.id AND s.kind = 'close'
+       WHERE j.machine_id = ? AND j.state = 'closed' AND json_extract(s.data_json, '$.isProved') = 1 AND s.seq < ?`,
     )
-    .get(args.machineId, args.openedAt) as { at: string | null };
-  const since = args.events.filter(({ at }) => at > (proved.at ?? ""));
+    .get(args.machineId, args.beforeSeq ?? Number.MAX_SAFE_INTEGER) as { seq: number | null };
+  const since = args.events.filter(({ seq }) => seq > (proved.seq ?? 0));
   const { cutsWith } = kindById(getMachine(db, args.machineId).machine.kind);
   const overdue = overdueContexts({ cutsWith, events: args.events, meter: meterReadings(db, args.machineId) });
   const isGreaseDue = greaseDue(db, args.machineId, args.openedAt).length > 0;

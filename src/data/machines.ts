@@ -3,6 +3,7 @@ import { type Machine, machineSchema } from "@/core/machine";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { touch } from "./touched";
 
 export type MachineRecord = {
   id: string;
@@ -102,6 +103,7 @@ export function replaceSheet(
     if (current.sheetVersion !== args.basedOnVersion) throw new AppError("changed-since");
     const version = current.sheetVersion + 1;
     insertSheet(db, doing, { ...args, version });
+    touch(db, args.machineId);
     audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
     return { sheetVersion: version };
   });

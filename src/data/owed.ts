@@ -1,16 +1,22 @@
 import { FIXES, type FixRow } from "@/core/diagnosis";
+import type { OwedDetail, ProofGap } from "@/core/jobs";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import type { AnyStep, JobRow } from "./steps";
 
-export type Owed = { id: number; machineId: string; jobId: number; code: string; dueAt: string };
+export type Owed = { id: number; machineId: string; jobId: number; code: string; dueAt: string; detail?: OwedDetail };
 
 const DAY = 86_400_000;
 /** A cut that browns does so within two days (common practice). */
 const SECOND_LOOK_DAYS = 2;
 /** First run after a bolt was moved: as a date, the next working day (estimate). */
 const FIRST_RUN_DAYS = 1;
+
+/** A job closed unproved is looked at again before it is forgotten. Estimate. */
+const GAP_DAYS = 2;
+/** When nobody said by when. Estimate. */
+const HANDED_OVER_DAYS = 7;
 
 const fixRows: readonly FixRow[] = FIXES;
 const BLADE_EVENTS: readonly string[] = ["blade-changed", "blade-refitted", "spindle-apart"];
@@ -23,12 +29,24 @@ function later(now: string, days: number): string {
 export function addOwed(
   db: Db,
   doing: Doing,
-  args: { job: JobRow; stepId: number; steps: readonly AnyStep[]; recheck: readonly string[]; hasLoose: boolean; hasOpenedBox: boolean },
+  args: {
+    job: JobRow;
+    stepId: number;
+    steps: readonly AnyStep[];
+    recheck: readonly string[];
+    hasLoose: boolean;
+    hasOpenedBox: boolean;
+    gaps: readonly ProofGap[];
+  },
 ): void {
   const events = args.steps.flatMap((step) =>
     step.kind === "fix" ? fixRows.filter(({ fix }) => fix === step.data.fix).map(({ event }) => event) : [],
   );
-  const owed: { code: string; dueAt: string }[] = [];
+  const owed: { code: string; dueAt: string; detail?: OwedDetail }[] = args.gaps.map((gap) => ({
+    code: "proof-gap",
+    dueAt: later(doing.now, GAP_DAYS),
+    detail: { gap },
+  }));
   if (args.steps.some(({ kind }) => kind === "test-cut")) owed.push({ code: "second-look", dueAt: later(doing.now, SECOND_LOOK_DAYS) });
   if (events.some((event) => BLADE_EVENTS.includes(event)))
     owed.push({ code: "bolts-after-first-run", dueAt: later(doing.now, FIRST_RUN_DAYS) });
@@ -36,20 +54,58 @@ export function addOwed(
   if (args.hasLoose) owed.push({ code: "left-loose", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   if (args.hasOpenedBox || events.includes("gearbox-off"))
     owed.push({ code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) });
-  const insert = db.prepare("INSERT INTO owed (machine_id, job_id, step_id, code, due_at) VALUES (?, ?, ?, ?, ?)");
-  for (const { code, dueAt } of owed) insert.run(args.job.machineId, args.job.id, args.stepId, code, dueAt);
+  insertOwed(db, args, owed);
+}
+
+function insertOwed(
+  db: Db,
+  { job, stepId }: { job: JobRow; stepId: number },
+  owed: readonly { code: string; dueAt: string; detail?: OwedDetail }[],
+): void {
+  const insert = db.prepare("INSERT INTO owed (machine_id, job_id, step_id, code, due_at, detail_json) VALUES (?, ?, ?, ?, ?, ?)");
+  for (const { code, dueAt, detail } of owed)
+    insert.run(job.machineId, job.id, stepId, code, dueAt, detail === undefined ? null : JSON.stringify(detail));
+}
+
+/** What is owed on a part that left without its machine. */
+export function addHandedOver(
+  db: Db,
+  doing: Doing,
+  args: { job: JobRow; stepId: number; what: string; to: string; owes: readonly string[]; dueAt?: string | undefined },
+): void {
+  const { what, to } = args;
+  const dueAt = args.dueAt === undefined ? later(doing.now, HANDED_OVER_DAYS) : `${args.dueAt}T12:00:00.000Z`;
+  insertOwed(
+    db,
+    args,
+    args.owes.map((owes) => ({ code: "handed-over", dueAt, detail: { what, to, owes } })),
+  );
 }
 
 /** What is owed and not done, soonest first; a job opened again owes nothing. */
 export function listOwed(db: Db, machineId?: string): Owed[] {
   const rows = db
     .prepare(
-      `SELECT id, machine_id, job_id, code, due_at FROM owed o
+      `SELECT id, machine_id, job_id, code, due_at, detail_json FROM owed o
        WHERE done_at IS NULL AND (:machineId IS NULL OR machine_id = :machineId) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id)
        ORDER BY due_at`,
     )
-    .all({ machineId: machineId ?? null }) as { id: number; machine_id: string; job_id: number; code: string; due_at: string }[];
-  return rows.map((row) => ({ id: row.id, machineId: row.machine_id, jobId: row.job_id, code: row.code, dueAt: row.due_at }));
+    .all({ machineId: machineId ?? null }) as {
+    id: number;
+    machine_id: string;
+    job_id: number;
+    code: string;
+    due_at: string;
+    detail_json: string | null;
+  }[];
+  return rows.map((row) => ({
+    id: row.id,
+    machineId: row.machine_id,
+    jobId: row.job_id,
+    code: row.code,
+    dueAt: row.due_at,
+    ...(row.detail_json === null ? {} : { detail: JSON.parse(row.detail_json) as OwedDetail }),
+  }));
 }
 
 export function settleOwed(db: Db, doing: Doing, args: { owedId: number }): { owedId: number } {

@@ -14,7 +14,7 @@ export function rebuildMoves(steps: readonly AnyStep[]): (RebuildMove | Tightene
 
 export type BoxState = RebuildState & { isTouched: boolean };
 
-/** Every gearbox of a machine as a job's steps leave it. */
+/** Every gearbox of a machine as these steps leave it: a job's, or those of every job. */
 export function boxStates(machine: Machine, steps: readonly AnyStep[]): BoxState[] {
   const moves = rebuildMoves(liveSteps(steps));
   return gearboxes(machine).map(({ id }) => ({ ...rebuildState(id, moves), isTouched: moves.some(({ box }) => box === id) }));

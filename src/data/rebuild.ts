@@ -6,10 +6,11 @@ import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
 import { insertEvent } from "./events";
+import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
 import { rebuildMoves } from "./rebuild-moves";
-import { addStep, listSteps, openJobRow, STEP_DATA } from "./steps";
-import { requireState } from "./takes";
+import { stepsOfMachine } from "./step-data";
+import { addStep, openJobRow, STEP_DATA } from "./steps";
 
 export const newRebuildMoveSchema = STEP_DATA.rebuild;
 
@@ -26,11 +27,11 @@ export function recordRebuildMove(
   return once(db, doing, "rebuild", () => {
     const { jobId, ...move } = args;
     const job = openJobRow(db, jobId);
-    requireState(db, jobId, "locked-out");
+    requireState(db, job.machineId, "locked-out");
     const { machine } = getMachine(db, job.machineId);
     if (!gearboxes(machine).some(({ id }) => id === move.box))
       throw new AppError("invalid", { issues: [{ code: "unknown-gearbox", path: ["box"], place: move.box }] });
-    const moves = rebuildMoves(liveSteps(listSteps(db, jobId)));
+    const moves = rebuildMoves(liveSteps(stepsOfMachine(db, job.machineId)));
     const state = rebuildState(move.box, moves);
     if ("tightened" in move) {
       if (!state.loose.includes(move.tightened)) throw new AppError("changed-since");

@@ -1,57 +1,127 @@
 import * as z from "zod";
-import { liveSteps } from "@/core/jobs";
-import { answerSchema, judgeConfirmation, stateInForce } from "@/core/safety";
+import {
+  answerSchema,
+  type ConfirmationOutcome,
+  isLockOut,
+  itemsFor,
+  judgeAnswers,
+  SAFE_STATES,
+  type SafetyItem,
+  satisfies,
+  statesOf,
+} from "@/core/safety";
+import { type MachineState, putBackPoints } from "@/core/state";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { listEvents } from "./events";
+import { requireMayRun, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
-import { addStep, getJobRow, listSteps, openJobRow } from "./steps";
-import { requireTimed } from "./timing-gate";
+import { addStep, openJobRow } from "./steps";
 
 export const newConfirmationSchema = z.object({
-  state: z.enum(["parked", "locked-out", "raised", "running", "bench"]),
+  state: z.enum(SAFE_STATES),
   answers: z.record(z.string(), answerSchema),
+  /** Of the bench: which blades or units are off and clamped. */
+  parts: z.array(z.string().max(60)).max(20).default([]),
+});
+export const newPutBackSchema = z.object({ answers: z.record(z.string(), answerSchema) });
+export const newLiftSchema = z.object({
+  owner: z.string().trim().toUpperCase().min(2).max(4),
+  reason: z.string().trim().max(500).default(""),
 });
 
-/** The safe state in force on a job's machine, from this job's confirmations and every run since. */
-export function safeStateOf(db: Db, jobId: number) {
-  const { machineId } = getJobRow(db, jobId);
-  const live = liveSteps(listSteps(db, jobId));
-  const confirmations = live.flatMap((step) =>
-    step.kind === "confirmation" && step.data.outcome === "safe" ? [{ state: step.data.state, at: step.at, who: step.who }] : [],
-  );
-  const runs = listEvents(db, machineId).flatMap(({ event, at }) => (event === "run" ? [at] : []));
-  return stateInForce({ confirmations, runs });
-}
+type Confirmed = { stepId: number; outcome: "safe" | "stopped"; stoppedAt: string[] };
 
 /**
- * Keeps a confirmation of the safe state. A refused isolation, chock or stand is kept too, as stopped: it opens nothing.
- * Throws `invalid` naming what is unanswered or lacks a reason.
+ * Keeps a confirmation of the safe state. A refused isolation, chock or stand is kept too, as stopped and in the point's words: it opens nothing
+ * and ends what was confirmed before. Throws `invalid` naming what is unanswered or lacks a reason, `not-safe` with every reason why the machine
+ * may not be made ready to run, or who is locked on to a state that this one would lower.
  */
-export function recordConfirmation(
-  db: Db,
-  doing: Doing,
-  args: { jobId: number } & z.output<typeof newConfirmationSchema>,
-): { stepId: number; outcome: "safe" | "stopped"; stoppedAt: string[] } {
+export function recordConfirmation(db: Db, doing: Doing, args: { jobId: number } & z.input<typeof newConfirmationSchema>): Confirmed {
   return once(db, doing, "confirmation", () => {
     const job = openJobRow(db, args.jobId);
     const { machine } = getMachine(db, job.machineId);
-    if (args.state === "running") requireTimed(db, job);
-    const judged = judgeConfirmation({ machine, state: args.state, answers: args.answers });
-    if (judged.kind === "incomplete") {
-      throw new AppError("invalid", {
-        issues: [
-          ...judged.items.map(({ id }) => ({ code: "unanswered", path: ["answers", id] })),
-          ...judged.needReason.map(({ id }) => ({ code: "reason-needed", path: ["answers", id, "reason"] })),
-        ],
-      });
+    const { state, answers, parts = [] } = args;
+    if (!statesOf(machine).includes(state))
+      throw new AppError("invalid", { issues: [{ code: "state-not-of-this-kind", path: ["state"], state }] });
+    const known = new Set([...machine.spindles, ...machine.units].map(({ id }) => id));
+    const unknown = parts.filter((part) => !known.has(part));
+    if (unknown.length > 0)
+      throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-part", path: ["parts"], place })) });
+    const judged = judgeAnswers(itemsFor(machine, state), answers);
+    refuseIncomplete(judged);
+    if (judged.kind === "safe") {
+      if (state === "running") requireMayRun(db, job.machineId, { to: "make-ready", who: doing.who });
+      else refuseLowering(stateOfMachine(db, job.machineId), { who: doing.who, state });
     }
-    const stepId = addStep(db, doing, {
-      jobId: job.id,
-      kind: "confirmation",
-      data: { state: args.state, answers: args.answers, outcome: judged.kind },
-    });
-    return { stepId, outcome: judged.kind, stoppedAt: judged.kind === "stopped" ? judged.items.map(({ id }) => id) : [] };
+    const outcome = outcomeOf(judged);
+    const data = { state, answers, parts: state === "bench" ? parts : [], outcome, stoppedAt: wordsOf(judged) };
+    return { stepId: addStep(db, doing, { jobId: job.id, kind: "confirmation", data }), outcome, stoppedAt: idsOf(judged) };
   });
 }
+
+/** Somebody locked on to a machine that stands fuller is not lowered by another's word. */
+function refuseLowering({ locks }: MachineState, { who, state }: { who: string; state: (typeof SAFE_STATES)[number] }): void {
+  if (state === "bench") return;
+  const lowered = locks.filter((lock) => lock.who !== who && !satisfies(state, lock.state));
+  if (lowered.length === 0) return;
+  // Locking on as well, to a machine that stands fuller already, lowers nothing: the fuller state stays in force.
+  if (isLockOut(state) && lowered.every((lock) => satisfies(lock.state, state))) return;
+  throw new AppError("not-safe", {
+    issues: lowered.map((lock) => ({
+      code: "locked-by",
+      path: [],
+      owner: lock.who,
+      state: lock.state,
+      at: lock.at,
+      clears: { do: "lift", owner: lock.who },
+    })),
+  });
+}
+
+/**
+ * Keeps that the machine was put back together after work: what the work could have broken, guards, tools, everything turned by hand, lead or
+ * battery last. A blade that touches is kept as such and stops. Throws `invalid` naming what is unanswered.
+ */
+export function recordPutBack(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newPutBackSchema>): Confirmed {
+  return once(db, doing, "put-back", () => {
+    const job = openJobRow(db, args.jobId);
+    const { machine } = getMachine(db, job.machineId);
+    const state = stateOfMachine(db, job.machineId);
+    const deck = state.apart.find(({ what }) => what === "deck");
+    if (deck) throw new AppError("not-safe", { issues: [{ code: "deck-off", path: [], where: deck.where, clears: { do: "refit-deck" } }] });
+    const items = putBackPoints(machine, state);
+    const judged = judgeAnswers(items, args.answers);
+    refuseIncomplete(judged);
+    const outcome = outcomeOf(judged);
+    const asked = Object.fromEntries(Object.entries(args.answers).filter(([id]) => items.some((item) => item.id === id)));
+    const data = { answers: asked, outcome, stoppedAt: wordsOf(judged) };
+    return { stepId: addStep(db, doing, { jobId: job.id, kind: "put-back", data }), outcome, stoppedAt: idsOf(judged) };
+  });
+}
+
+/** Lifts a lock-out: one's own at a word, somebody else's with a reason of substance that stands on the record. */
+export function recordLift(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newLiftSchema>): { stepId: number } {
+  return once(db, doing, "lift", () => {
+    const job = openJobRow(db, args.jobId);
+    const { locks } = stateOfMachine(db, job.machineId);
+    if (!locks.some(({ who }) => who === args.owner)) throw new AppError("changed-since");
+    if (args.owner !== doing.who) requireSubstance(args.reason);
+    return { stepId: addStep(db, doing, { jobId: job.id, kind: "lift", data: { owner: args.owner, reason: args.reason } }) };
+  });
+}
+
+function refuseIncomplete(judged: ConfirmationOutcome): void {
+  if (judged.kind !== "incomplete") return;
+  throw new AppError("invalid", {
+    issues: [
+      ...judged.items.map(({ id }) => ({ code: "unanswered", path: ["answers", id] })),
+      ...judged.needReason.map(({ id }) => ({ code: "reason-needed", path: ["answers", id, "reason"] })),
+    ],
+  });
+}
+
+const outcomeOf = ({ kind }: ConfirmationOutcome): "safe" | "stopped" => (kind === "stopped" ? "stopped" : "safe");
+const stoppedIn = (judged: ConfirmationOutcome): SafetyItem[] => (judged.kind === "stopped" ? judged.items : []);
+const idsOf = (judged: ConfirmationOutcome) => stoppedIn(judged).map(({ id }) => id);
+const wordsOf = (judged: ConfirmationOutcome) => stoppedIn(judged).map(({ text }) => text);

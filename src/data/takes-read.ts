@@ -15,6 +15,8 @@ export type Take = {
   result: Assessment;
   at: string;
   who: string;
+  /** Where it stands in the machine's log; a correction where what it corrects stood. */
+  seq: number;
   readings: { id: number; place: string; quantity: string; value: number; asTyped?: string }[];
 };
 
@@ -30,16 +32,18 @@ type Row = {
   result_json: string;
   at: string;
   who: string;
+  seq: number;
 };
 
 /** Takes that count: not undone, not corrected since. Open for further conditions. */
 export const STANDING_TAKES = `SELECT t.step_id, t.job_id, t.check_id, t.corrects_step_id, t.input_json, t.sheet_version, t.rule_version, t.verdict,
-  t.result_json, t.at, s.who FROM takes t JOIN steps s ON s.id = t.step_id
+  t.result_json, t.at, s.who, s.seq FROM takes t JOIN steps s ON s.id = t.step_id
   WHERE NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
     AND NOT EXISTS (SELECT 1 FROM takes c WHERE c.corrects_step_id = t.step_id
       AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = c.step_id))`;
 
 function fromRow(db: Db, row: Row): Take {
+  const root = rootOf(db, row);
   const readings = db
     .prepare("SELECT id, place, quantity, value, as_typed FROM readings WHERE step_id = ? ORDER BY id")
     .all(row.step_id) as {
@@ -58,11 +62,51 @@ function fromRow(db: Db, row: Row): Take {
     ruleVersion: row.rule_version,
     verdict: row.verdict,
     result: assessmentFrom(row.result_json),
-    at: row.at,
+    at: root.at,
     who: row.who,
+    seq: root.seq,
     readings: readings.map(({ as_typed, ...reading }) => ({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) })),
     ...(row.corrects_step_id === null ? {} : { correctsStepId: row.corrects_step_id }),
   };
+}
+
+/**
+ * Where a take stands: a correction keeps the time and place of what it corrects, so that a slip put right after a fix is not a reading taken
+ * after the fix.
+ */
+function rootOf(db: Db, row: Pick<Row, "corrects_step_id" | "at" | "seq">): { at: string; seq: number } {
+  if (row.corrects_step_id === null) return { at: row.at, seq: row.seq };
+  return db
+    .prepare(
+      `WITH RECURSIVE before (step_id, corrects_step_id) AS (
+         SELECT step_id, corrects_step_id FROM takes WHERE step_id = ?
+         UNION ALL SELECT t.step_id, t.corrects_step_id FROM takes t JOIN before b ON t.step_id = b.corrects_step_id)
+       SELECT s.at, s.seq FROM before b JOIN steps s ON s.id = b.step_id WHERE b.corrects_step_id IS NULL`,
+    )
+    .get(row.corrects_step_id) as { at: string; seq: number };
+}
+
+/** What the fold of a machine needs of a take that counts. */
+export type StandingTake = { stepId: number; seq: number; check: CheckId } & Pick<
+  Assessment,
+  "ruleVersion" | "verdict" | "findings" | "told" | "evidence"
+>;
+
+/** Every take of a machine that counts, whichever job took it. */
+export function standingOfMachine(db: Db, machineId: string): StandingTake[] {
+  return (db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[]).map((row) => {
+    const { findings, told, evidence } = assessmentFrom(row.result_json);
+    return {
+      stepId: row.step_id,
+      seq: rootOf(db, row).seq,
+      check: row.check_id,
+      ruleVersion: row.rule_version,
+      verdict: row.verdict,
+      findings,
+      told,
+      evidence,
+    };
+  });
 }
 
 /** An assessment as it was kept; one from before findings has its marks for them, and tells no place read in full that it did not judge. */
@@ -82,9 +126,18 @@ export function takesOfJob(db: Db, jobId: number): Take[] {
   return (db.prepare(`${STANDING_TAKES} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]).map((row) => fromRow(db, row));
 }
 
+/** Every take of a job, also those that were corrected or taken back. */
+export function everyTakeOfJob(db: Db, jobId: number): { stepId: number; result: Assessment }[] {
+  const rows = db.prepare("SELECT step_id, result_json FROM takes WHERE job_id = ? ORDER BY step_id").all(jobId) as {
+    step_id: number;
+    result_json: string;
+  }[];
+  return rows.map(({ step_id, result_json }) => ({ stepId: step_id, result: assessmentFrom(result_json) }));
+}
+
 /** All takes of a machine that count, newest first. */
 export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
-  return (db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY t.at DESC LIMIT ?`).all(machineId, limit) as Row[]).map((row) =>
+  return (db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq DESC LIMIT ?`).all(machineId, limit) as Row[]).map((row) =>
     fromRow(db, row),
   );
 }

@@ -12,15 +12,13 @@ import {
   type TyreReadings,
   worksheetById,
 } from "@/core/checks";
-import { CAUSES } from "@/core/diagnosis";
-import { satisfies } from "@/core/safety";
+import { CAUSES, type CheckId, type CheckRow } from "@/core/diagnosis";
 import { contextOf } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { insertEvent } from "./events";
+import { requireMayRun, requireState, requireSubstance } from "./machine-state";
 import { getMachine } from "./machines";
-import { safeStateOf } from "./safe-state";
 import { addStep, openJobRow } from "./steps";
 import { type Take, takesOfJob } from "./takes-read";
 
@@ -34,6 +32,10 @@ export const newTakeSchema = z.object({
   asTyped: z.record(z.string(), z.string().max(40)).default({}),
   /** The take this one corrects. */
   correctsStepId: z.number().int().optional(),
+  /** Of a correction that lets go of a stop: what was wrong with the reading. */
+  reason: z.string().trim().max(500).optional(),
+  /** The latest take of this check that whoever saves it had seen, 0 for none: a newer one by somebody else is shown first. */
+  seenStepId: z.number().int().min(0).optional(),
 });
 
 /** Readings of any check: an object with something in it. */
@@ -53,7 +55,8 @@ export const newFindingSchema = z.object({
 
 /**
  * Assesses readings with the core, and keeps inputs, sheet and rule version, tolerances and verdict together.
- * Throws `check-not-found`, `job-closed`, `not-safe`, `invalid` (issues by path), `take-not-found` for an unknown correction.
+ * Throws `check-not-found`, `job-closed`, `not-safe`, `invalid` (issues by path), `take-not-found` for an unknown correction, `read-since` when
+ * somebody else read it meanwhile.
  */
 export function recordTake(
   db: Db,
@@ -71,17 +74,24 @@ export function recordTake(
     const given = recordSchema.safeParse(args.readings);
     if (!given.success) throw new AppError("invalid", { issues: [{ code: "nothing-read", path: ["readings"] }] });
     const parsed = check.readingsSchema.safeParse(given.data);
-    if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireState(db, job.id, row.state);
+    if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireFor(db, job.machineId, row);
+    refuseUnseen(db, doing, { jobId: job.id, checkId: args.checkId, seenStepId: args.seenStepId });
     const readings = { ...given.data, ...contextOf(db, { jobId: job.id, checkId: args.checkId, now: doing.now }) };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
     const { assessment } = outcome;
     const before = args.correctsStepId === undefined ? undefined : correctable(db, job.id, args.correctsStepId, args.checkId);
+    if (before && letsGo(before, assessment)) requireSubstance(args.reason ?? "");
     const stepId = addStep(db, doing, {
       jobId: job.id,
       kind: "take",
-      data: { checkId: args.checkId, verdict: assessment.verdict, ...(before ? { correctsStepId: before.stepId } : {}) },
+      data: {
+        checkId: args.checkId,
+        verdict: assessment.verdict,
+        ...(before ? { correctsStepId: before.stepId } : {}),
+        ...(before && args.reason ? { reason: args.reason } : {}),
+      },
     });
     insertTake(db, doing, {
       stepId,
@@ -93,38 +103,41 @@ export function recordTake(
       correctsStepId: before?.stepId,
     });
     insertReadings(db, { stepId, checkId: args.checkId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
-    const reason = holdReason(assessment);
-    if (reason && job.state !== "held-out") holdOut(db, doing, job, reason);
     return { stepId, assessment };
   });
 }
 
-/** What is not run again before somebody releases the machine, and why. Blades out of time are kept from running by themselves. */
-const HOLDS: Partial<Record<string, string>> = {
-  "tip-speed": "blade tips over the speed limit",
-  "spindle-play": "shaft bent or key sheared",
-  "gearbox-inspection": "gear teeth broken or pin sheared",
-};
-
-function holdReason({ check, verdict }: Assessment): string | undefined {
-  return verdict === "stop" ? HOLDS[check] : undefined;
+/** What a check asks of the machine before it is made: its safe state, and of one that runs it that it may run. */
+function requireFor(db: Db, machineId: string, row: CheckRow): void {
+  requireState(db, machineId, row.state);
+  if (row.state === "running") requireMayRun(db, machineId, { to: "check", check: row.id as CheckId });
 }
 
-function holdOut(db: Db, doing: Doing, job: { id: number; machineId: string }, reason: string): void {
-  const stepId = addStep(db, doing, { jobId: job.id, kind: "hold", data: { reason } });
-  insertEvent(db, doing, { machineId: job.machineId, event: "held-out", stepId });
+/** Another's newer reading of the same check is not replaced before it was seen. */
+function refuseUnseen(db: Db, doing: Doing, args: { jobId: number; checkId: string; seenStepId: number | undefined }): void {
+  const { seenStepId } = args;
+  if (seenStepId === undefined) return;
+  const newer = takesOfJob(db, args.jobId).findLast(
+    ({ checkId, stepId, who }) => checkId === args.checkId && stepId > seenStepId && who !== doing.who,
+  );
+  if (newer)
+    throw new AppError("read-since", {
+      issues: [{ code: "read-since", path: [], stepId: newer.stepId, by: newer.who, verdict: newer.verdict }],
+    });
+}
+
+/** Whether a correction takes away a stop that the slip had. */
+function letsGo(before: Take, after: Assessment): boolean {
+  const keys = ({ findings }: Pick<Assessment, "findings">) =>
+    findings.filter(({ verdict }) => verdict === "stop").map(({ place, on = "" }) => `${place}#${on}`);
+  const left = keys(after);
+  return keys(before.result).some((key) => !left.includes(key));
 }
 
 function correctable(db: Db, jobId: number, stepId: number, checkId: string): Take {
   const take = takesOfJob(db, jobId).find((one) => one.stepId === stepId && one.checkId === checkId);
   if (!take) throw new AppError("take-not-found");
   return take;
-}
-
-/** Throws `not-safe` unless the state in force covers what is needed. */
-export function requireState(db: Db, jobId: number, needs: Parameters<typeof satisfies>[1]): void {
-  const { inForce } = safeStateOf(db, jobId);
-  if (!satisfies(inForce?.state, needs)) throw new AppError("not-safe", { issues: [{ code: "state-needed", path: [], needs }] });
 }
 
 function insertTake(
@@ -205,7 +218,7 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     const job = openJobRow(db, args.jobId);
     const row = checkRow(args.checkId);
     if (!row) throw new AppError("check-not-found");
-    requireState(db, job.id, row.state);
+    requireFor(db, job.machineId, row);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
     if (!isOffered(row, machine)) throw new AppError("invalid", { issues: [{ code: "check-not-for-this-machine", path: ["checkId"] }] });
     const found = args.each?.length ? args.each : args.causes.map((cause) => ({ cause, result: args.result }));

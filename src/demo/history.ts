@@ -1,4 +1,13 @@
-import { type Assessment, type DeckDetail, isOffered, quickForm, type TyreDetail, targetPressure, worksheetsFor } from "@/core/checks";
+import {
+  type Assessment,
+  type DeckDetail,
+  isOffered,
+  quickForm,
+  type TyreDetail,
+  targetPressure,
+  twistForm,
+  worksheetsFor,
+} from "@/core/checks";
 import {
   type CauseId,
   CHECKS,
@@ -11,15 +20,17 @@ import {
   type SymptomId,
 } from "@/core/diagnosis";
 import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
-import { cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
-import { itemsFor, type SafeState } from "@/core/safety";
+import { cutters, cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
+import { allYes, itemsFor, type SafeState } from "@/core/safety";
+import { isIn, putBackPoints } from "@/core/state";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";
-import { closeJob, recordFix, recordHold, recordTestCut } from "@/data/job-actions";
+import { closeJob, proofOfJob, recordFix, recordHold, recordTestCut } from "@/data/job-actions";
+import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
-import { recordConfirmation } from "@/data/safe-state";
+import { recordConfirmation, recordPutBack } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
 import { gaussian, seededRandom } from "./random";
 import { pricks, soundReadings, spoiled } from "./sheets";
@@ -573,12 +584,11 @@ class Teller {
       note: fault.note,
     });
     if (this.story.stop === "held") {
-      recordHold(this.db, this.doing(2), { jobId: this.jobId, reason: "shaft bent after a strike", isRelease: false });
+      recordHold(this.db, this.doing(2), { jobId: this.jobId, reason: "shaft bent after a strike" });
       return;
     }
     if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
     recordFix(this.db, this.doing(30), { jobId: this.jobId, fix: fault.fix, cause: fault.cause, words: "" });
-    this.makeSafe(fault.state);
     for (const check of provingLooks(fault.cause, this.machine)) {
       this.makeSafe(check.state);
       recordFinding(this.db, this.doing(6), { jobId: this.jobId, checkId: check.id, result: "not-found", causes: [fault.cause], note: "" });
@@ -590,7 +600,7 @@ class Teller {
     this.makeSafe(fault.state);
     this.fill(fault.check, fault.spoils);
     if (this.story.stop === "held") {
-      recordHold(this.db, this.doing(2), { jobId: this.jobId, reason: "shaft bent after a strike", isRelease: false });
+      recordHold(this.db, this.doing(2), { jobId: this.jobId, reason: "shaft bent after a strike" });
       return;
     }
     if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
@@ -643,6 +653,7 @@ class Teller {
     const { fault } = this.story;
     this.makeSafe("locked-out");
     this.readTyres();
+    if (this.isUpset) this.fill("hanger-inspection", {});
     if (fault.kind === "tyre") {
       const detail = this.readTyres().detail as TyreDetail;
       const pressures = detail.wheels.map(({ wheelId, coldPressurePascals, targetPascals }) => ({
@@ -662,6 +673,7 @@ class Teller {
     if (this.story.stop === "after-level") return;
     this.turn(found, fault.cause);
     if (this.story.stop === "after-fix") return;
+    if (this.isUpset) this.fill("hanger-inspection", {});
     let again = this.readLevel();
     for (let round = 0; round < 2 && again.verdict !== "in-tolerance"; round++) {
       this.turn(again, fault.cause);
@@ -689,17 +701,43 @@ class Teller {
     this.plane = addPlanes(this.plane, moved);
   }
 
+  /** Looks owed after a strike, put back, made ready, cut and closed. */
   private finish(causes: string[]): void {
+    for (const check of CHECKS.filter(({ id }) => stateOfMachine(this.db, this.machineId).struck?.checks.includes(id))) {
+      this.makeSafe(check.state);
+      if (check.id === "deck-level") this.readLevel();
+      else this.fill(check.id, {});
+    }
+    this.makeSafe("running");
+    const { asks } = proofOfJob(this.db, this.jobId);
     recordTestCut(this.db, this.doing(25), {
       jobId: this.jobId,
       looks: "all-alike",
       turf: "good",
       dryness: "dry",
+      light: "day",
+      patch: "same",
+      height: "as-complained",
+      drivenBy: "same",
+      symptoms: Object.fromEntries(asks.map((symptom) => [symptom, "gone" as const])),
+      seenCutting: cutters(this.machine).map(({ id }) => id),
       place: this.story.place,
       operator: this.story.saidBy,
       words: "",
     });
-    closeJob(this.db, this.doing(5), { jobId: this.jobId, causes, words: "", unprovedReason: "closed on the test cut" });
+    const { isProved } = proofOfJob(this.db, this.jobId);
+    closeJob(this.db, this.doing(5), {
+      jobId: this.jobId,
+      causes,
+      words: "",
+      ...(isProved ? {} : { unprovedReason: "closed on the test cut" }),
+    });
+  }
+
+  /** Dropped, struck or refitted: the rake is then read on both outer blades, and the hangers before it. */
+  private get isUpset(): boolean {
+    const upset: readonly ContextId[] = ["struck-object", "deck-dropped", "deck-refitted"];
+    return this.story.strike !== undefined || (this.story.contexts ?? []).some((context) => upset.includes(context));
   }
 
   private hiddenPlane(): Plane {
@@ -740,20 +778,24 @@ class Teller {
   }
 
   private readLevel(): Assessment {
-    const tips = quickForm(this.machine).map((station) => ({
+    const tips = (this.isUpset ? twistForm : quickForm)(this.machine).map((station) => ({
       key: station.key,
       spindleId: station.spindleId,
       direction: station.direction,
       heightMetres: roundTo(planeHeight(this.plane, station) + gaussian(this.random) * HEIGHT_NOISE_METRES, INCH_METRES / 32),
     }));
     const asTyped = Object.fromEntries(tips.map(({ key, heightMetres }) => [key, `${Math.round((heightMetres / INCH_METRES) * 32) / 32}`]));
-    const readings = { tips: tips.map(({ key: _, ...tip }) => tip) };
+    const readings = { tips: tips.map(({ key: _, ...tip }) => tip), isCarriedRound: true };
     return recordTake(this.db, this.doing(9), { jobId: this.jobId, checkId: "deck-level", readings, asTyped }).assessment;
   }
 
   private makeSafe(state: SafeState): void {
-    const answers = Object.fromEntries(itemsFor(this.machine, state).map(({ id }) => [id, { answer: "yes" as const }]));
-    recordConfirmation(this.db, this.doing(3), { jobId: this.jobId, state, answers });
+    const now = stateOfMachine(this.db, this.machineId);
+    if (state !== "bench" && isIn(now, state)) return;
+    const points = putBackPoints(this.machine, now);
+    if (state === "running" && now.toPutBack) recordPutBack(this.db, this.doing(6), { jobId: this.jobId, answers: allYes(points) });
+    const parts = state === "bench" ? cutters(this.machine).map(({ id }) => id) : [];
+    recordConfirmation(this.db, this.doing(3), { jobId: this.jobId, state, answers: allYes(itemsFor(this.machine, state)), parts });
   }
 
   private doing(minutes: number): { who: string; now: string } {

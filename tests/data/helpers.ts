@@ -2,14 +2,18 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { machineSchema } from "@/core/machine";
-import { itemsFor, type SafeState } from "@/core/safety";
+import { allYes, itemsFor, type SafeState } from "@/core/safety";
+import { putBackPoints } from "@/core/state";
 import { PSI_PASCALS, toSi } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import { type Db, openDatabase } from "@/data/connection";
 import type { Doing } from "@/data/context";
+import { AppError } from "@/data/errors";
+import { recordTestCut } from "@/data/job-actions";
+import { stateOfMachine } from "@/data/machine-state";
 import { addMachine, getMachine } from "@/data/machines";
 import { addPerson } from "@/data/people";
-import { recordConfirmation } from "@/data/safe-state";
+import { recordConfirmation, recordPutBack } from "@/data/safe-state";
 import { FLEET } from "@/demo/fleet";
 
 export function temporaryFile(): string {
@@ -19,17 +23,18 @@ export function temporaryFile(): string {
 /** A clock that moves on a minute each time it is asked. */
 export class Clock {
   private minutes = 0;
+  constructor(private readonly who = "AK") {}
   doing(submissionId?: string): Doing {
     this.minutes += 1;
-    return { who: "AK", now: new Date(Date.UTC(2026, 4, 4, 7, this.minutes)).toISOString(), ...(submissionId ? { submissionId } : {}) };
+    return { who: this.who, now: new Date(Date.UTC(2026, 4, 4, 7, this.minutes)).toISOString(), ...(submissionId ? { submissionId } : {}) };
   }
 }
 
-/** A database with one person and the demo's machines, without any history. */
+/** A database with two people and the demo's machines, without any history. */
 export function emptyDepot(file = ":memory:"): { db: Db; clock: Clock } {
   const db = openDatabase(file, "2026-05-01T00:00:00.000Z");
   const clock = new Clock();
-  addPerson(db, { initials: "AK", now: clock.doing().now });
+  for (const initials of ["AK", "BL"]) addPerson(db, { initials, now: clock.doing().now });
   for (const { fleetNumber, name, site, machine } of FLEET)
     addMachine(db, clock.doing(), { fleetNumber, name, site, machine: machineSchema.parse(machine) });
   return { db, clock };
@@ -41,8 +46,44 @@ export function openJob(db: Db, clock: Clock, machineId = "zt-1"): number {
 }
 
 export function makeSafe(db: Db, clock: Clock, jobId: number, state: SafeState = "locked-out", machineId = "zt-1"): void {
-  const answers = Object.fromEntries(itemsFor(getMachine(db, machineId).machine, state).map(({ id }) => [id, { answer: "yes" as const }]));
-  recordConfirmation(db, clock.doing(), { jobId, state, answers });
+  recordConfirmation(db, clock.doing(), { jobId, state, answers: allYes(itemsFor(getMachine(db, machineId).machine, state)) });
+}
+
+/** Put back as far as it wants it, then made ready to run. */
+export function makeReady(db: Db, clock: Clock, jobId: number, machineId = "zt-1"): void {
+  const state = stateOfMachine(db, machineId);
+  const points = putBackPoints(getMachine(db, machineId).machine, state);
+  if (state.toPutBack || state.unturned.length > 0) recordPutBack(db, clock.doing(), { jobId, answers: allYes(points) });
+  makeSafe(db, clock, jobId, "running", machineId);
+}
+
+type Cut = Omit<Parameters<typeof recordTestCut>[2], "jobId">;
+const GOOD_CUT: Cut = {
+  looks: "all-alike",
+  turf: "good",
+  dryness: "dry",
+  light: "day",
+  patch: "same",
+  height: "as-complained",
+  drivenBy: "same",
+  place: "",
+  operator: "",
+  words: "",
+};
+
+/** A test cut that is proof, but for what is changed. */
+export const cutWith = (db: Db, clock: Clock, jobId: number, more: Partial<Cut> = {}): { stepId: number } =>
+  recordTestCut(db, clock.doing(), { jobId, ...GOOD_CUT, ...more });
+
+/** As `refusedFor` tells it: the code of a refusal and those of its issues; empty where it was done. */
+export function refusedFor(action: () => unknown): string[] {
+  try {
+    action();
+  } catch (error) {
+    if (error instanceof AppError) return [error.code, ...error.issues.map(({ code }) => code)];
+    throw error;
+  }
+  return [];
 }
 
 export const tyres = (pressuresPsi: readonly number[]) => ({
@@ -61,6 +102,7 @@ export const tips = (inches: readonly number[]) => ({
       ["middle", "rear"],
     ] as const
   ).map(([spindleId, direction], k) => ({ spindleId, direction, heightMetres: toSi(inches[k] ?? 0, "in") })),
+  isCarriedRound: true,
 });
 
 /** Read at the four quick places: level, nose a quarter inch down. */

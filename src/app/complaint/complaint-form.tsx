@@ -12,6 +12,7 @@ import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
+import { isStrikeTold, NO_STRIKE, type StrikeDraft, StrikeTold, strikeFrom } from "@/ui/strike-told";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { useLikelyContexts } from "./use-likely-contexts";
 
@@ -25,6 +26,8 @@ type Draft = {
   swath?: SwathPlace;
   contexts: string[];
   joinJobId: string;
+  /** Of a strike told with it. */
+  strike: StrikeDraft;
 };
 
 const symptomRows: readonly Symptom[] = SYMPTOMS;
@@ -76,6 +79,7 @@ export function ComplaintForm({
     symptoms: [],
     contexts: [],
     joinJobId: "",
+    strike: NO_STRIKE,
   });
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
   const machine = machines.find(({ id }) => id === draft.machineId);
@@ -84,6 +88,9 @@ export function ComplaintForm({
   const joinable = openJobs.filter(({ machineId }) => machineId === draft.machineId);
   const known = ticked[draft.machineId] ?? [];
   const likely = useLikelyContexts({ machine: machine?.machine, symptoms: draft.symptoms, known });
+  const strike = draft.strike ?? NO_STRIKE;
+  const isStruck = draft.contexts.includes("struck-object") && !known.includes("struck-object");
+  const isTold = !isStruck || isStrikeTold(strike);
   const rank = (id: string) => (known.includes(id) ? 2 : (likely[id] ?? 0));
   const contexts = CONTEXTS.filter(({ id }) => cutsWith && canApply(id, cutsWith)).sort((a, b) => rank(b.id) - rank(a.id));
   const behaviour = contexts.filter(({ id }) => BEHAVIOUR.includes(id));
@@ -116,7 +123,9 @@ export function ComplaintForm({
       saidBy,
       place,
       ...(since ? { since } : {}),
-      looks: { symptoms, contexts: [...new Set([...draft.contexts, ...known])], ...(swath ? { swath } : {}) },
+      // What its log says already comes from its log.
+      looks: { symptoms, contexts: draft.contexts.filter((id) => !known.includes(id)), ...(swath ? { swath } : {}) },
+      ...(isStruck ? { strike: strikeFrom(strike, place) } : {}),
       ...(draft.joinJobId ? { joinJobId: Number(draft.joinJobId) } : {}),
     });
     if (!sent) return;
@@ -238,13 +247,20 @@ export function ComplaintForm({
             />
           </>
         )}
+        {machine && isStruck && (
+          <StrikeTold
+            value={strike}
+            machine={machine.machine}
+            onChange={(change) => set((before) => ({ ...before, strike: { ...(before.strike ?? NO_STRIKE), ...change } }))}
+          />
+        )}
         {failed.error && (
           <p className="trouble text-base" role="alert">
             {sayError(failed.error)} {failed.issues.map((issue) => sayIssue(issue, system)).join(" ")}
           </p>
         )}
-        <button type="submit" className="btn btn-go min-h-14 text-lg" disabled={isBusy || draft.machineId === ""}>
-          {isBusy ? "Sending …" : draft.machineId === "" ? "Pick the machine first" : "Hand it to the bay"}
+        <button type="submit" className="btn btn-go min-h-14 text-lg" disabled={isBusy || draft.machineId === "" || !isTold}>
+          {isBusy ? "Sending …" : draft.machineId === "" ? "Pick the machine first" : isTold ? "Hand it to the bay" : "What did it strike?"}
         </button>
       </form>
     </main>

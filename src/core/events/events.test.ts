@@ -6,10 +6,11 @@ import { FLEET } from "@/demo/fleet";
 import { type LoggedEvent, staleReasons, tickedContexts } from "./index";
 
 const machineOf = (fleetNumber: string) => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
-const TAKEN = "2026-03-01T08:00:00.000Z";
+const TAKEN = 10;
 const LATER = "2026-03-01T08:30:00.000Z";
 const tyre = (fromPsi: number, toPsi: number): LoggedEvent => ({
   event: "tyre-pressure-changed",
+  seq: 20,
   at: LATER,
   who: "AK",
   pressures: [{ wheelId: "left-drive", fromPascals: fromPsi * PSI_PASCALS, toPascals: toPsi * PSI_PASCALS }],
@@ -19,32 +20,37 @@ describe("what goes stale", () => {
   const zeroTurn = machineOf("ZT-1");
 
   it("a tyre pumped up after the level makes it stale, with the movement and its range", () => {
-    const [reason] = staleReasons({ machine: zeroTurn, check: "deck-level", takenAt: TAKEN, events: [tyre(8, 12)] });
+    const [reason] = staleReasons({ machine: zeroTurn, check: "deck-level", takenSeq: TAKEN, events: [tyre(8, 12)] });
     expect(reason?.movement).toMatchObject({ spindleId: "left", direction: "left" });
     expect(reason?.movement?.change).toBeGreaterThan(0.003);
     expect(reason?.movement?.least).toBeLessThan(reason?.movement?.change ?? 0);
   });
 
   it("a change too small to move a tip by half a millimetre does not", () => {
-    expect(staleReasons({ machine: zeroTurn, check: "deck-level", takenAt: TAKEN, events: [tyre(12, 12.2)] })).toEqual([]);
+    expect(staleReasons({ machine: zeroTurn, check: "deck-level", takenSeq: TAKEN, events: [tyre(12, 12.2)] })).toEqual([]);
   });
 
   it("nor any on a deck that rides on its own wheels, while the pressure reading itself is stale", () => {
     const front = machineOf("FD-1");
-    expect(staleReasons({ machine: front, check: "deck-level", takenAt: TAKEN, events: [tyre(8, 12)] })).toEqual([]);
-    expect(staleReasons({ machine: front, check: "tyre-pressure", takenAt: TAKEN, events: [tyre(8, 12)] })).toHaveLength(1);
+    expect(staleReasons({ machine: front, check: "deck-level", takenSeq: TAKEN, events: [tyre(8, 12)] })).toEqual([]);
+    expect(staleReasons({ machine: front, check: "tyre-pressure", takenSeq: TAKEN, events: [tyre(8, 12)] })).toHaveLength(1);
   });
 
   it("an event before the reading, or one that does not touch it, leaves it good", () => {
-    const before: LoggedEvent = { event: "hanger-touched", at: "2026-03-01T07:00:00.000Z", who: "AK" };
-    const cleaned: LoggedEvent = { event: "deck-cleaned", at: LATER, who: "AK" };
-    expect(staleReasons({ machine: zeroTurn, check: "deck-level", takenAt: TAKEN, events: [before, cleaned] })).toEqual([]);
+    const before: LoggedEvent = { event: "hanger-touched", seq: 5, at: LATER, who: "AK" };
+    const cleaned: LoggedEvent = { event: "deck-cleaned", seq: 20, at: LATER, who: "AK" };
+    expect(staleReasons({ machine: zeroTurn, check: "deck-level", takenSeq: TAKEN, events: [before, cleaned] })).toEqual([]);
+  });
+
+  it("goes by the order of the log: a clock set back an hour keeps no reading good over a change", () => {
+    const setBack: LoggedEvent = { event: "hanger-touched", seq: TAKEN + 1, at: "2026-03-01T06:00:00.000Z", who: "AK" };
+    expect(staleReasons({ machine: zeroTurn, check: "deck-level", takenSeq: TAKEN, events: [setBack] })).toHaveLength(1);
   });
 
   it("ticks contexts from the log", () => {
-    const struck: LoggedEvent = { event: "struck", at: LATER, who: "AK" };
+    const struck: LoggedEvent = { event: "struck", seq: 20, at: LATER, who: "AK" };
     expect(
-      tickedContexts([struck, { event: "deck-off", at: TAKEN, who: "AK" }])
+      tickedContexts([struck, { event: "deck-off", seq: 15, at: LATER, who: "AK" }])
         .map(({ context }) => context)
         .sort(),
     ).toEqual(["belt-disturbed", "deck-refitted", "struck-object"]);

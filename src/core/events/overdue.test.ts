@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { overdueContexts } from "./overdue";
 
 const on = (day: number) => new Date(Date.UTC(2026, 4, day)).toISOString();
-const sharpened = { event: "blade-refitted", at: on(10), who: "AK" } as const;
+const sharpened = { event: "blade-refitted", seq: 1, at: on(10), who: "AK" } as const;
 const meter = (...readings: [number, number][]) => readings.map(([day, meterHours]) => ({ at: on(day), meterHours }));
 const overdue = (readings: ReturnType<typeof meter>, cutsWith: "rotary" | "reel" = "rotary") =>
   overdueContexts({ cutsWith, events: [sharpened], meter: readings }).map(({ context, hours }) => [context, hours]);

@@ -3,9 +3,13 @@ import { type CheckId, EVENTS, type EventId, type EventRow } from "@/core/diagno
 import { DIRECTIONS, type Machine, tipAt } from "@/core/machine";
 import { predictTipChange } from "@/core/tyres";
 
-/** Something that happened to a machine. `at` ISO 8601 UTC; `pressures` with an event about tyres: what each was and became. */
+/**
+ * Something that happened to a machine. `seq` is its place in the machine's log and alone says what came before what; `at` (ISO 8601 UTC) is
+ * only shown, since a clock can be set back. `pressures` with an event about tyres: what each was and became.
+ */
 export type LoggedEvent = {
   event: EventId;
+  seq: number;
   at: string;
   who: string;
   place?: string;
@@ -21,11 +25,11 @@ export const NOTICED_MOVEMENT_METRES = 0.0005;
 
 const rows: readonly EventRow[] = EVENTS;
 
-/** Why a reading of `check` taken at `takenAt` no longer holds; empty when it does. Oldest reason first. */
-export function staleReasons(args: { machine: Machine; check: CheckId; takenAt: string; events: readonly LoggedEvent[] }): StaleReason[] {
+/** Why a reading of `check` that stands at `takenSeq` of the log no longer holds; empty when it does. Oldest reason first. */
+export function staleReasons(args: { machine: Machine; check: CheckId; takenSeq: number; events: readonly LoggedEvent[] }): StaleReason[] {
   return args.events
-    .filter(({ event, at }) => at > args.takenAt && rows.find(({ id }) => id === event)?.makesStale.includes(args.check))
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .filter(({ event, seq }) => seq > args.takenSeq && rows.find(({ id }) => id === event)?.makesStale.includes(args.check))
+    .sort((a, b) => a.seq - b.seq)
     .flatMap((logged) => reasonFor({ ...args, logged }));
 }
 
@@ -62,7 +66,7 @@ export function largestMovement(machine: Machine, pressures: NonNullable<LoggedE
 /** Contexts ticked in advance: what these events say changed lately, each once, with the event that says so. */
 export function tickedContexts(events: readonly LoggedEvent[]) {
   const ticked = new Map<string, LoggedEvent>();
-  for (const logged of [...events].sort((a, b) => a.at.localeCompare(b.at))) {
+  for (const logged of [...events].sort((a, b) => a.seq - b.seq)) {
     for (const context of rows.find(({ id }) => id === logged.event)?.ticks ?? []) ticked.set(context, logged);
   }
   return [...ticked].map(([context, because]) => ({ context, because }));

@@ -5,7 +5,7 @@ import { underSuspicion } from "./strike";
 
 const machineOf = (fleetNumber: string) => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
 const at = (minute: number) => new Date(Date.UTC(2026, 2, 1, 8, minute)).toISOString();
-const struck = { event: "struck", at: at(10), who: "AK" } as const;
+const struck = { event: "struck", seq: 10, at: at(10), who: "AK" } as const;
 const held = (
   fleetNumber: string,
   takes: Parameters<typeof underSuspicion>[0]["takes"] = [],
@@ -24,7 +24,7 @@ describe("a strike", () => {
   it("lets each go once it was looked at since, not before and not when nobody could tell", () => {
     const look = (check: "blade-edge" | "blade-track" | "spindle-play", minute: number, couldTell = true) => ({
       check,
-      at: at(minute),
+      seq: minute,
       couldTell,
     });
     expect(held("WP-1", [look("blade-edge", 5)])).toContain("blade-edge");
@@ -34,8 +34,8 @@ describe("a strike", () => {
   });
 
   it("counts anew with the next strike, and is nothing without one", () => {
-    const looked = [{ check: "blade-edge" as const, at: at(15), couldTell: true }];
-    expect(held("WP-1", looked, [struck, { ...struck, at: at(20) }])).toContain("blade-edge");
+    const looked = [{ check: "blade-edge" as const, seq: 15, couldTell: true }];
+    expect(held("WP-1", looked, [struck, { ...struck, seq: 20, at: at(1) }])).toContain("blade-edge");
     expect(held("WP-1", [], [{ ...struck, event: "run" }])).toBeUndefined();
   });
 });

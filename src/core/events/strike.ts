@@ -13,12 +13,15 @@ const checkRows: readonly CheckRow[] = CHECKS;
 export function underSuspicion(args: {
   machine: Machine;
   events: readonly LoggedEvent[];
-  takes: readonly { check: CheckId; at: string; couldTell: boolean }[];
+  takes: readonly { check: CheckId; seq: number; couldTell: boolean }[];
 }): { strike: LoggedEvent; checks: CheckId[] } | undefined {
-  const strike = args.events.filter(({ event }) => event === "struck").at(-1);
+  const strike = args.events
+    .filter(({ event }) => event === "struck")
+    .sort((a, b) => a.seq - b.seq)
+    .at(-1);
   if (!strike) return undefined;
   const suspects = eventRows.find(({ id }) => id === "struck")?.makesStale ?? [];
-  const looked = new Set(args.takes.filter(({ at, couldTell }) => couldTell && at > strike.at).map(({ check }) => check));
+  const looked = new Set(args.takes.filter(({ seq, couldTell }) => couldTell && seq > strike.seq).map(({ check }) => check));
   const checks = checkRows
     .filter((row) => suspects.includes(row.id as CheckId) && isOffered(row, args.machine) && !looked.has(row.id as CheckId))
     .map(({ id }) => id as CheckId);

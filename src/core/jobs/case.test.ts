@@ -5,12 +5,11 @@ import { FLEET } from "@/demo/fleet";
 import { caseOfJob, type SaidLooks } from "./case";
 
 const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine);
-const at = (minute: number) => new Date(Date.UTC(2026, 2, 1, 8, minute)).toISOString();
 const said = (looks: Partial<SaidLooks>): SaidLooks => ({ symptoms: [], denied: [], contexts: [], ...looks });
 const ledge = said({ symptoms: ["step-between-passes"] });
 
 function caseOf(args: Partial<Parameters<typeof caseOfJob>[0]>) {
-  return caseOfJob({ machine, complaints: [ledge], answers: [], ticked: [], takes: [], fixedAt: [], testCuts: [], ...args });
+  return caseOfJob({ machine, complaints: [ledge], answers: [], ticked: [], takes: [], fixedSeqs: [], testCuts: [], ...args });
 }
 
 describe("a job as a case", () => {
@@ -36,16 +35,16 @@ describe("a job as a case", () => {
   });
 
   it("knows nothing of the symptoms after a fix, until the test cut says whether they are back", () => {
-    const fixedAt = [at(10)];
+    const fixedSeqs = [10];
     expect(caseOf({}).standing).toBe("as-complained");
-    const unknown = caseOf({ fixedAt, testCuts: [{ at: at(5), looks: "same" }] });
+    const unknown = caseOf({ fixedSeqs, testCuts: [{ seq: 5, looks: "same" }] });
     expect(unknown.standing).toBe("unknown-until-cut");
     expect(unknown.given.symptoms).toEqual({});
-    expect(caseOf({ fixedAt, testCuts: [{ at: at(12), looks: "all-alike" }] })).toMatchObject({
+    expect(caseOf({ fixedSeqs, testCuts: [{ seq: 12, looks: "all-alike" }] })).toMatchObject({
       standing: "gone",
       given: { symptoms: {} },
     });
-    const back = caseOf({ fixedAt, testCuts: [{ at: at(12), looks: "same" }] });
+    const back = caseOf({ fixedSeqs, testCuts: [{ seq: 12, looks: "same" }] });
     expect(back.standing).toBe("back-after-cut");
     expect(back.given.symptoms).toEqual({ "step-between-passes": "present" });
   });

@@ -14,7 +14,7 @@ import {
 import type { Evidence } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
-import type { TestCut } from "./proof";
+import type { TestCut } from "./test-cut";
 
 export type SaidLooks = {
   symptoms: readonly SymptomId[];
@@ -34,15 +34,15 @@ export type SymptomStanding = "as-complained" | "unknown-until-cut" | "gone" | "
 
 export type JobCase = { given: Case; meaning: PlaceMeaning; standing: SymptomStanding; done: CheckId[]; asked: ContextId[] };
 
-/** A job's complaint, answers, log and readings as one case. Takes oldest first; `at` in ISO 8601, UTC. */
+/** A job's complaint, answers, log and readings as one case. Takes oldest first; `seq` places of the machine's log. */
 export function caseOfJob(args: {
   machine: Machine;
   complaints: readonly SaidLooks[];
   answers: readonly Answers[];
   ticked: readonly ContextId[];
   takes: readonly { check: CheckId; evidence: readonly Evidence[]; isStale: boolean }[];
-  fixedAt: readonly string[];
-  testCuts: readonly Pick<TestCut, "at" | "looks">[];
+  fixedSeqs: readonly number[];
+  testCuts: readonly Pick<TestCut, "seq" | "looks">[];
 }): JobCase {
   const { cutsWith } = kindById(args.machine.kind);
   const knowledge = knowledgeOf({ cutsWith, features: featuresOf(args.machine) });
@@ -68,17 +68,22 @@ export function caseOfJob(args: {
 }
 
 function standingOf({
-  fixedAt,
+  fixedSeqs,
   testCuts,
 }: {
-  fixedAt: readonly string[];
-  testCuts: readonly Pick<TestCut, "at" | "looks">[];
+  fixedSeqs: readonly number[];
+  testCuts: readonly Pick<TestCut, "seq" | "looks">[];
 }): SymptomStanding {
-  const lastFix = [...fixedAt].sort().at(-1) ?? "";
-  const lastCut = [...testCuts].sort((a, b) => a.at.localeCompare(b.at)).at(-1);
-  if (lastFix && (!lastCut || lastCut.at < lastFix)) return "unknown-until-cut";
+  const lastFix = Math.max(0, ...fixedSeqs);
+  const lastCut = [...testCuts].sort((a, b) => a.seq - b.seq).at(-1);
+  if (lastFix > 0 && (!lastCut || lastCut.seq < lastFix)) return "unknown-until-cut";
   if (!lastCut) return "as-complained";
   return lastCut.looks === "all-alike" ? "gone" : "back-after-cut";
+}
+
+/** What is complained of now, from every complaint and answer. */
+export function complainedOf(args: { complaints: readonly SaidLooks[]; answers: readonly Answers[] }): SymptomId[] {
+  return (Object.entries(symptomsOf(args)) as [SymptomId, SymptomState][]).flatMap(([id, state]) => (state === "present" ? [id] : []));
 }
 
 /** What any complaint shows is there; what one denies and no other shows is not; later answers go before both. */

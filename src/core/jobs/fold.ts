@@ -1,4 +1,5 @@
-export type JobState = "waiting" | "in-work" | "awaiting-proof" | "held-out" | "closed";
+/** Where a job is; that its machine is held is the machine's own state. */
+export type JobState = "waiting" | "in-work" | "awaiting-proof" | "closed";
 
 export type StepKind =
   | "complaint"
@@ -11,6 +12,9 @@ export type StepKind =
   | "deck"
   | "rebuild"
   | "photograph"
+  | "put-back"
+  | "lift"
+  | "handover"
   | "test-cut"
   | "note"
   | "event"
@@ -28,14 +32,12 @@ export function liveSteps<S extends Pick<Step, "id" | "kind" | "undoesId">>(step
 }
 
 /** Steps that are only said: nobody has been at the machine yet. */
-const TALK: readonly StepKind[] = ["complaint", "guess", "answer", "skip", "note", "photograph"];
+const TALK: readonly StepKind[] = ["complaint", "guess", "answer", "skip", "note", "photograph", "hold", "release", "lift"];
 
 /** Where a job stands, from its steps alone. */
 export function stateOf(steps: readonly Step[]): JobState {
   const live = liveSteps(steps);
   if (live.some(({ kind }) => kind === "close")) return "closed";
-  const holding = live.findLast(({ kind }) => kind === "hold" || kind === "release");
-  if (holding?.kind === "hold") return "held-out";
   if (live.some(({ kind }) => kind === "fix")) return "awaiting-proof";
   return live.some(({ kind }) => !TALK.includes(kind)) ? "in-work" : "waiting";
 }

@@ -1,16 +1,22 @@
-export { AFTERMATH_IDS, type AftermathId, aftermathOf, deckOffs } from "./aftermath";
-export { type Answers, caseOfJob, type JobCase, type SymptomStanding } from "./case";
+export { type Answers, caseOfJob, complainedOf, type JobCase, type SaidLooks, type SymptomStanding } from "./case";
 export { type DeckContext, deckContext } from "./context";
 export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
+export { type FixRecord, type OwedDetail, type Proof, type ProofArgs, type ProofGap, type TakeRecord, workOutProof } from "./proof";
 export {
+  askedForItself,
+  CUT_DRIVERS,
+  CUT_DRYNESS,
+  CUT_HEIGHTS,
+  CUT_LIGHTS,
   CUT_LOOKS,
+  CUT_PATCHES,
   CUT_TURFS,
+  type CutDoubt,
   type CutGrade,
-  type FixRecord,
+  type CutWanted,
+  doubtsOf,
   gradeCut,
-  type Proof,
-  type ProofGap,
-  type TakeRecord,
+  isSeenInGrass,
+  SYMPTOM_NOW,
   type TestCut,
-  workOutProof,
-} from "./proof";
+} from "./test-cut";

@@ -1,23 +1,61 @@
 import { describe, expect, it } from "vitest";
+import type { SymptomId } from "@/core/diagnosis";
 import { machineSchema } from "@/core/machine";
+import { type LogLine, machineState } from "@/core/state";
 import { FLEET } from "@/demo/fleet";
-import { type FixRecord, gradeCut, liveSteps, type Step, stateOf, type TakeRecord, undoable, workOutProof } from "./index";
+import {
+  askedForItself,
+  type CutWanted,
+  doubtsOf,
+  type FixRecord,
+  gradeCut,
+  isSeenInGrass,
+  liveSteps,
+  type ProofArgs,
+  type Step,
+  stateOf,
+  type TakeRecord,
+  type TestCut,
+  undoable,
+  workOutProof,
+} from "./index";
 
 const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine);
 const minute = (n: number) => new Date(Date.UTC(2026, 2, 1, 8, n)).toISOString();
-const level = (id: number, at: number, verdict: TakeRecord["verdict"], isProvisional = false): TakeRecord => ({
+const level = (id: number, seq: number, verdict: TakeRecord["verdict"], isProvisional = false): TakeRecord => ({
   id,
   check: "deck-level",
-  at: minute(at),
+  seq,
   verdict,
   isProvisional,
 });
-const turned = (id: number, at: number): FixRecord => ({ id, fix: "adjust-hangers", cause: "deck-out-of-level", at: minute(at) });
-const goodCut = (at: number) => ({ at: minute(at), looks: "all-alike", turf: "good" }) as const;
-const touched = (at: number) => ({ event: "hanger-touched", at: minute(at), who: "AK" }) as const;
+const turned = (id: number, seq: number): FixRecord => ({ id, fix: "adjust-hangers", cause: "deck-out-of-level", seq });
+const goodCut = (seq: number, more: Partial<TestCut> = {}): TestCut => ({
+  seq,
+  looks: "all-alike",
+  turf: "good",
+  dryness: "dry",
+  light: "day",
+  patch: "same",
+  height: "as-complained",
+  drivenBy: "same",
+  ...more,
+});
+const touched = (seq: number) => ({ event: "hanger-touched", seq, at: minute(seq), who: "AK" }) as const;
 
-const codes = (args: Partial<Parameters<typeof workOutProof>[0]>) =>
-  workOutProof({ machine, takes: [], fixes: [], testCuts: [], events: [], ...args }).gaps.map(({ code }) => code);
+const proofOf = (args: Partial<ProofArgs>) =>
+  workOutProof({
+    machine,
+    state: machineState(machine, []),
+    complained: ["step-between-passes"],
+    hasPlace: false,
+    takes: [],
+    fixes: [],
+    testCuts: [],
+    events: [],
+    ...args,
+  });
+const codes = (args: Partial<ProofArgs>) => proofOf(args).gaps.map(({ code }) => code);
 
 describe("proof", () => {
   const done = {
@@ -29,7 +67,7 @@ describe("proof", () => {
 
   it("is what was out read again after the change, in tolerance, and a good cut on good turf after that", () => {
     expect(codes(done)).toEqual([]);
-    expect(workOutProof({ machine, ...done }).required[0]?.changedBetween).toEqual([5]);
+    expect(proofOf(done).required[0]?.changedBetween).toEqual([5]);
   });
 
   it("lacks something when nothing was read again, or it is out, stale or provisional", () => {
@@ -39,10 +77,15 @@ describe("proof", () => {
     expect(codes({ ...done, takes: [level(1, 1, "out"), level(2, 9, "in-tolerance", true)] })).toEqual(["provisional"]);
   });
 
+  it("takes no slip put right for a reading after the fix: a correction stands where what it corrects stood", () => {
+    // The record gives a correction the place of its root: here 1, although it was typed after the fix at 5.
+    expect(codes({ ...done, takes: [level(9, 1, "in-tolerance")] })).toEqual(["not-read-again"]);
+  });
+
   it("lacks a cut, or has one that is too old or proves too little", () => {
     expect(codes({ ...done, testCuts: [] })).toEqual(["no-test-cut"]);
     expect(codes({ ...done, testCuts: [goodCut(3)] })).toEqual(["test-cut-older-than-change"]);
-    expect(codes({ ...done, testCuts: [{ ...goodCut(12), turf: "thin" }] })).toEqual(["test-cut-not-proof"]);
+    expect(codes({ ...done, testCuts: [goodCut(12, { turf: "thin" })] })).toEqual(["test-cut-not-proof"]);
   });
 
   it("says that nothing was changed when nothing was", () => {
@@ -50,16 +93,156 @@ describe("proof", () => {
   });
 
   it("credits every change between bad and good, when several were made", () => {
-    const proof = workOutProof({ machine, ...done, fixes: [turned(5, 5), turned(6, 6)] });
+    const proof = proofOf({ ...done, fixes: [turned(5, 5), turned(6, 6)] });
     expect(proof.required[0]?.changedBetween).toEqual([5, 6]);
   });
 
-  it("grades a cut by its turf: thin grass shows only that the blades turn, another lawn only looks right", () => {
-    expect(gradeCut({ looks: "all-alike", turf: "good" })).toBe("proof");
-    expect(gradeCut({ looks: "all-alike", turf: "thin" })).toBe("blades-turn");
-    expect(gradeCut({ looks: "all-alike", turf: "other-lawn" })).toBe("looks-right");
-    expect(gradeCut({ looks: "better", turf: "good" })).toBe("looks-right");
-    expect(gradeCut({ looks: "same", turf: "good" })).toBe("not-cured");
+  it("wants the same patch only where the look was of a place in the grass, the same operator only where it was a matter of driving", () => {
+    expect(proofOf({ ...done, hasPlace: true }).wanted).toEqual({ samePatch: true, sameDriver: false });
+    expect(proofOf({ ...done, hasPlace: true, complained: ["vibration"] }).wanted.samePatch).toBe(false);
+    const briefed = { id: 7, fix: "brief-operator", cause: "ground-speed-high", seq: 6 };
+    expect(proofOf({ ...done, fixes: [briefed] }).wanted.sameDriver).toBe(true);
+    expect(codes({ ...done, hasPlace: true, testCuts: [goodCut(12, { patch: "other" })] })).toEqual(["test-cut-not-proof"]);
+  });
+});
+
+describe("proof asks for what the complaint was", () => {
+  const mended = { takes: [level(1, 1, "out"), level(2, 9, "in-tolerance")], fixes: [turned(5, 5)], events: [touched(5)] };
+  const shake: SymptomId[] = ["vibration"];
+
+  it("a shake is not proved by grass that looks alike: it is asked for, or read", () => {
+    expect(codes({ ...mended, complained: shake, testCuts: [goodCut(12)] })).toEqual(["symptom-not-asked"]);
+    expect(codes({ ...mended, complained: shake, testCuts: [goodCut(12, { symptoms: { vibration: "gone" } })] })).toEqual([]);
+    expect(codes({ ...mended, complained: shake, testCuts: [goodCut(12, { symptoms: { vibration: "still-there" } })] })).toEqual([
+      "symptom-still-there",
+    ]);
+    const read: TakeRecord = { id: 3, check: "vibration-reading", seq: 13, verdict: "in-tolerance", isProvisional: false };
+    expect(codes({ ...mended, takes: [...mended.takes, read], complained: shake, testCuts: [goodCut(12)] })).toEqual([]);
+    expect(codes({ ...mended, takes: [...mended.takes, { ...read, seq: 4 }], complained: shake, testCuts: [goodCut(12)] })).toEqual([
+      "symptom-not-asked",
+    ]);
+  });
+
+  it("an answer from before the last change does not count", () => {
+    const cuts = [goodCut(4, { symptoms: { vibration: "gone" } }), goodCut(12)];
+    expect(codes({ ...mended, complained: shake, testCuts: cuts })).toEqual(["symptom-not-asked"]);
+  });
+
+  it("heat by a hub that was felt, not by a spindle looked at cold; collecting by collecting", () => {
+    const play: TakeRecord = { id: 3, check: "spindle-play", seq: 13, verdict: "in-tolerance", isProvisional: false };
+    const hot = (figures: string[]) =>
+      codes({ ...mended, takes: [...mended.takes, { ...play, figures }], complained: ["hot-hub"], testCuts: [goodCut(12)] });
+    expect([hot(["tip-play"]), hot(["tip-play", "hub-heat"])]).toEqual([["symptom-not-asked"], []]);
+    const bag = (now: "gone" | "still-there") =>
+      codes({ ...mended, complained: ["poor-collection"], testCuts: [goodCut(12, { symptoms: { "poor-collection": now } })] });
+    expect([bag("gone"), bag("still-there")]).toEqual([[], ["symptom-still-there"]]);
+  });
+
+  it("where nothing was seen in grass, a cut on poor grass does not stand in the way; where both were, both are wanted", () => {
+    const gone = { symptoms: { vibration: "gone" as const }, turf: "thin" as const };
+    expect(codes({ ...mended, complained: shake, testCuts: [goodCut(12, gone)] })).toEqual([]);
+    expect(codes({ ...mended, complained: ["vibration", "stragglers"], testCuts: [goodCut(12, gone)] })).toEqual(["test-cut-not-proof"]);
+    expect(isSeenInGrass([])).toBe(true);
+    expect(askedForItself(["stragglers", "vibration", "hot-hub"])).toEqual(["vibration", "hot-hub"]);
+  });
+});
+
+describe("proof and the machine", () => {
+  const line = (seq: number, entry: object): LogLine => ({ seq, at: minute(seq), who: "AK", jobId: 1, ...entry }) as LogLine;
+  const done = { takes: [level(1, 1, "out"), level(2, 9, "in-tolerance")], fixes: [turned(5, 5)], testCuts: [goodCut(12)] };
+  const with_ = (...log: LogLine[]) => proofOf({ ...done, state: machineState(machine, log) }).gaps;
+
+  it("is none while something holds the machine, was struck and not looked at, or was let go by word only", () => {
+    expect(with_(line(3, { kind: "event", event: "struck" })).map(({ code }) => code)).toContain("open-on-machine");
+    const held = [line(3, { kind: "hold", stepId: 3, reason: "crack in the shell" })];
+    expect(with_(...held)).toMatchObject([{ code: "open-on-machine", reason: { code: "unsafe" } }]);
+    const stop = line(4, {
+      kind: "take",
+      stepId: 4,
+      check: "blade-edge",
+      ruleVersion: 2,
+      verdict: "stop",
+      findings: [{ place: "left", code: "crack", verdict: "stop" }],
+      told: ["left"],
+      evidence: [],
+    });
+    const released = line(6, {
+      kind: "release",
+      reason: "",
+      reasons: [{ key: "stop:blade-edge:left", reason: "looked again by two people" }],
+    });
+    expect(with_(stop, released).map(({ code }) => code)).toEqual(["released-unread"]);
+  });
+
+  it("a belt that was off is proved by a run that saw every blade cut, not by one turned by hand", () => {
+    const off = line(3, { kind: "event", event: "belt-disturbed" });
+    const putBack = line(4, {
+      kind: "put-back",
+      stepId: 4,
+      outcome: "safe",
+      turned: ["left", "middle", "right"],
+      touching: [],
+      isBeltSeated: true,
+    });
+    const cut = (seenCutting: string[]) => line(7, { kind: "test-cut", seenCutting });
+    expect(with_(off, putBack).map(({ code }) => code)).toEqual(["blades-not-seen-cutting"]);
+    expect(with_(off, putBack, cut(["left", "right"])).map(({ code }) => code)).toEqual(["blades-not-seen-cutting"]);
+    expect(with_(off, putBack, cut(["left", "middle", "right"]))).toEqual([]);
+  });
+});
+
+describe("what a test cut proves", () => {
+  const anywhere: CutWanted = { samePatch: false, sameDriver: false };
+  const grade = (more: Partial<TestCut>, wanted = anywhere) => gradeCut(goodCut(1, more), wanted);
+
+  it("is graded by its turf: thin grass shows only that the blades turn, another lawn only looks right", () => {
+    expect([
+      grade({}),
+      grade({ turf: "thin" }),
+      grade({ turf: "other-lawn" }),
+      grade({ looks: "better" }),
+      grade({ looks: "same" }),
+    ]).toEqual(["proof", "blades-turn", "looks-right", "looks-right", "not-cured"]);
+  });
+
+  it.each([
+    ["wet grass", { dryness: "wet" }, "not-dry"],
+    ["dew", { dryness: "damp" }, "not-dry"],
+    ["dawn or dusk", { light: "dawn-or-dusk" }, "low-light"],
+    ["another height", { height: "other" }, "other-height"],
+  ] as const)("%s only looks right, and it is said why", (_, more, doubt) => {
+    expect([grade(more), doubtsOf(goodCut(1, more), anywhere)]).toEqual(["looks-right", [doubt]]);
+  });
+
+  it("another patch or driver doubts it only where that one was wanted; not said is not the same one", () => {
+    expect(grade({ patch: "other", drivenBy: "other" })).toBe("proof");
+    expect(doubtsOf(goodCut(1, { patch: undefined, drivenBy: "other" }), { samePatch: true, sameDriver: true })).toEqual([
+      "other-patch",
+      "other-driver",
+    ]);
+  });
+
+  it("making one answer worse never makes the grade better", () => {
+    const order = ["not-cured", "blades-turn", "looks-right", "proof"];
+    const worse: Partial<TestCut>[] = [
+      { looks: "better" },
+      { looks: "worse" },
+      { turf: "thin" },
+      { turf: "other-lawn" },
+      { dryness: "wet" },
+      { light: "dawn-or-dusk" },
+      { height: "other" },
+      { patch: "other" },
+    ];
+    const wanted = { samePatch: true, sameDriver: false };
+    for (const one of worse) {
+      for (const two of worse) {
+        const [alone, both] = [grade(one, wanted), grade({ ...two, ...one }, wanted)];
+        // Of two turfs or two looks the first stands: only different answers are compared.
+        const isSameField = Object.keys(one)[0] === Object.keys(two)[0];
+        if (!isSameField) expect([one, two, order.indexOf(both) <= order.indexOf(alone)]).toEqual([one, two, true]);
+      }
+    }
   });
 });
 
@@ -85,9 +268,9 @@ describe("steps", () => {
     expect(undoable([step(1, "complaint")])).toBeUndefined();
   });
 
-  it("a hold outweighs everything until it is released", () => {
-    const held = [step(1, "complaint"), step(2, "fix"), step(3, "hold")];
-    expect(stateOf(held)).toBe("held-out");
-    expect(stateOf([...held, step(4, "release")])).toBe("awaiting-proof");
+  it("where a job stands does not hang on whether its machine is held: that is the machine's own", () => {
+    const held = [step(1, "complaint"), step(2, "hold")];
+    expect(stateOf(held)).toBe("waiting");
+    expect(stateOf([...held, step(3, "take"), step(4, "fix"), step(5, "put-back")])).toBe("awaiting-proof");
   });
 });

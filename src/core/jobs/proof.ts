@@ -1,18 +1,22 @@
 import { isOffered } from "@/core/checks";
-import { CHECKS, type CheckId, type CheckRow, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
+import { CHECKS, type CheckId, type CheckRow, type EventId, FIXES, type FixRow, type SymptomId } from "@/core/diagnosis";
 import { type LoggedEvent, type StaleReason, staleReasons } from "@/core/events";
 import type { Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
+import { type MachineState, mayRun, type RunReason, type Unsafe } from "@/core/state";
+import { askedForItself, type CutDoubt, type CutGrade, type CutWanted, doubtsOf, gradeCut, isSeenInGrass, type TestCut } from "./test-cut";
 
-export type TakeRecord = { id: number; check: CheckId; at: string; verdict: Verdict; isProvisional: boolean };
-export type FixRecord = { id: number; fix: string; cause: string; at: string };
-
-export const CUT_LOOKS = ["all-alike", "better", "same", "worse"] as const;
-export const CUT_TURFS = ["good", "thin", "other-lawn"] as const;
-export type TestCut = { at: string; looks: (typeof CUT_LOOKS)[number]; turf: (typeof CUT_TURFS)[number] };
-
-/** What a test cut proves (common practice): all alike on good turf is proof, thin grass shows only that the blades turn. */
-export type CutGrade = "proof" | "looks-right" | "blades-turn" | "not-cured";
+/** `seq`: where it stands in the machine's log; a correction stands where what it corrects stood. */
+export type TakeRecord = {
+  id: number;
+  check: CheckId;
+  seq: number;
+  verdict: Verdict;
+  isProvisional: boolean;
+  /** Figures it has, by id. */
+  figures?: readonly string[];
+};
+export type FixRecord = { id: number; fix: string; cause: string; seq: number };
 
 export type ProofGap =
   | { code: "nothing-changed" }
@@ -22,50 +26,75 @@ export type ProofGap =
   | { code: "provisional"; check: CheckId }
   | { code: "no-test-cut" }
   | { code: "test-cut-older-than-change" }
-  | { code: "test-cut-not-proof"; grade: CutGrade };
+  | { code: "test-cut-not-proof"; grade: CutGrade; doubts: CutDoubt[] }
+  /** Complained of, not seen in grass, and nobody asked since the last change whether it is gone; or it is not. */
+  | { code: "symptom-not-asked" | "symptom-still-there"; symptom: SymptomId }
+  | { code: "blades-not-seen-cutting" }
+  | { code: "open-on-machine"; reason: RunReason }
+  /** Let go by word only. */
+  | { code: "released-unread"; cause: Unsafe };
+
+/** What exactly is owed where its code alone does not say: a gap of the proof, or what a part was handed over with. */
+export type OwedDetail = { gap: ProofGap } | { what: string; to: string; owes: string };
 
 export type Proof = {
   isProved: boolean;
   gaps: ProofGap[];
   /** Checks that had to come good, and which changes lie between the bad reading and the good one. */
   required: { check: CheckId; isGood: boolean; changedBetween: number[] }[];
+  /** What a cut has to be to count here. */
+  wanted: CutWanted;
   cut?: CutGrade;
+  /** Complained of and asked for itself at the cut. */
+  asks: SymptomId[];
 };
 
 const checkRows: readonly CheckRow[] = CHECKS;
 const fixRows: readonly FixRow[] = FIXES;
 
-export function gradeCut({ looks, turf }: Pick<TestCut, "looks" | "turf">): CutGrade {
-  if (looks === "same" || looks === "worse") return "not-cured";
-  if (turf === "thin") return "blades-turn";
-  return turf === "good" && looks === "all-alike" ? "proof" : "looks-right";
-}
-
-/**
- * Whether a job is proved, worked out from what was read: every check that was out, or that proves a fix made, read again after
- * the last change that touches it, in tolerance, neither stale nor provisional; and a test cut after the last change that is proof.
- */
-export function workOutProof(args: {
+export type ProofArgs = {
   machine: Machine;
+  state: MachineState;
+  /** What is complained of, from every complaint and answer. */
+  complained: readonly SymptomId[];
+  /** Whether a complaint names the place it was seen. */
+  hasPlace: boolean;
   takes: readonly TakeRecord[];
   fixes: readonly FixRecord[];
   testCuts: readonly TestCut[];
+  /** Of the machine since the job began. */
   events: readonly LoggedEvent[];
-}): Proof {
+};
+
+/**
+ * Whether a job is proved, worked out from what was read: every check that was out, or that proves a fix made, read again after the last change
+ * that touches it, in tolerance, neither stale nor provisional; a test cut after the last change that is proof of what was seen in grass; what
+ * was heard, felt or caught asked for itself; and nothing on the machine that keeps it from running.
+ */
+export function workOutProof(args: ProofArgs): Proof {
   const needed = requiredChecks(args);
   const required = needed.map((check) => {
     const gap = gapOf({ ...args, check });
     return { check, gap, isGood: gap === undefined, changedBetween: changesBetween({ ...args, check }) };
   });
-  const cutGap = cutGapOf(args);
+  const wanted = wantedOf(args);
+  const cutGap = cutGapOf(args, wanted);
   const nothing: ProofGap[] = args.fixes.length === 0 && needed.length === 0 ? [{ code: "nothing-changed" }] : [];
-  const gaps = [...nothing, ...required.flatMap(({ gap }) => (gap ? [gap] : [])), ...(cutGap ? [cutGap] : [])];
+  const gaps = [
+    ...nothing,
+    ...required.flatMap(({ gap }) => (gap ? [gap] : [])),
+    ...(cutGap ? [cutGap] : []),
+    ...symptomGaps(args),
+    ...machineGaps(args.state),
+  ];
   const last = latest(args.testCuts);
   return {
     isProved: gaps.length === 0,
     gaps,
     required: required.map(({ check, isGood, changedBetween }) => ({ check, isGood, changedBetween })),
-    ...(last ? { cut: gradeCut(last) } : {}),
+    wanted,
+    asks: askedForItself(args.complained),
+    ...(last ? { cut: gradeCut(last, wanted) } : {}),
   };
 }
 
@@ -75,12 +104,7 @@ const OWED_AFTER: Partial<Record<EventId, readonly CheckId[]>> = {
   "gearbox-off": ["gearbox-inspection", "blade-timing"],
 };
 
-function requiredChecks(args: {
-  machine: Machine;
-  takes: readonly TakeRecord[];
-  fixes: readonly FixRecord[];
-  events: readonly LoggedEvent[];
-}): CheckId[] {
+function requiredChecks(args: Pick<ProofArgs, "machine" | "takes" | "fixes" | "events">): CheckId[] {
   const wasBad = args.takes.filter(({ verdict }) => verdict === "out" || verdict === "stop").map(({ check }) => check);
   const proving = args.fixes.flatMap(({ fix, cause }) => fixRows.find((row) => row.fix === fix && row.cause === cause)?.provedBy ?? []);
   const owed = args.events.flatMap(({ event }) => OWED_AFTER[event] ?? []);
@@ -88,52 +112,89 @@ function requiredChecks(args: {
   return checkRows.filter((row) => wanted.has(row.id) && isOffered(row, args.machine)).map(({ id }) => id as CheckId);
 }
 
-function latest<T extends { at: string }>(records: readonly T[]): T | undefined {
-  return [...records].sort((a, b) => b.at.localeCompare(a.at))[0];
+function latest<T extends { seq: number }>(records: readonly T[]): T | undefined {
+  return [...records].sort((a, b) => b.seq - a.seq)[0];
 }
 
-function gapOf(args: {
-  machine: Machine;
-  check: CheckId;
-  takes: readonly TakeRecord[];
-  fixes: readonly FixRecord[];
-  events: readonly LoggedEvent[];
-}): ProofGap | undefined {
+function gapOf(args: ProofArgs & { check: CheckId }): ProofGap | undefined {
   const { check } = args;
   const take = latest(args.takes.filter((one) => one.check === check));
   const touching = args.fixes.filter(({ fix, cause }) =>
     fixRows.some((row) => row.fix === fix && row.cause === cause && row.provedBy.includes(check)),
   );
   const lastChange = latest(touching);
-  if (!take || (lastChange && take.at <= lastChange.at)) return { code: "not-read-again", check };
+  if (!take || (lastChange && take.seq <= lastChange.seq)) return { code: "not-read-again", check };
   if (take.verdict !== "in-tolerance") return { code: "still-out", check, verdict: take.verdict };
-  const reasons = staleReasons({ machine: args.machine, check, takenAt: take.at, events: args.events });
+  const reasons = staleReasons({ machine: args.machine, check, takenSeq: take.seq, events: args.events });
   if (reasons.length > 0) return { code: "stale", check, reasons };
   return take.isProvisional ? { code: "provisional", check } : undefined;
 }
 
 /** Ids of the fixes made between the last bad reading of a check and the good one after it. */
-function changesBetween(args: { check: CheckId; takes: readonly TakeRecord[]; fixes: readonly FixRecord[] }): number[] {
-  const takes = args.takes.filter(({ check }) => check === args.check).sort((a, b) => a.at.localeCompare(b.at));
+function changesBetween(args: Pick<ProofArgs, "takes" | "fixes"> & { check: CheckId }): number[] {
+  const takes = args.takes.filter(({ check }) => check === args.check).sort((a, b) => a.seq - b.seq);
   const lastBad = takes.findLast(({ verdict }) => verdict === "out" || verdict === "stop");
-  const good = takes.find(({ verdict, at }) => verdict === "in-tolerance" && (!lastBad || at > lastBad.at));
+  const good = takes.find(({ verdict, seq }) => verdict === "in-tolerance" && (!lastBad || seq > lastBad.seq));
   if (!lastBad || !good) return [];
-  return args.fixes.filter(({ at }) => at > lastBad.at && at < good.at).map(({ id }) => id);
+  return args.fixes.filter(({ seq }) => seq > lastBad.seq && seq < good.seq).map(({ id }) => id);
+}
+
+function wantedOf({ complained, hasPlace, fixes }: Pick<ProofArgs, "complained" | "hasPlace" | "fixes">): CutWanted {
+  return {
+    samePatch: hasPlace && isSeenInGrass(complained),
+    sameDriver: fixes.some(({ fix, cause }) =>
+      fixRows.some((row) => row.fix === fix && row.cause === cause && row.event === "operator-briefed"),
+    ),
+  };
 }
 
 /** Events that do not change how the machine cuts. */
 const HARMLESS: readonly EventId[] = ["run", "held-out", "released"];
 
-function cutGapOf(args: {
-  testCuts: readonly TestCut[];
-  fixes: readonly FixRecord[];
-  events: readonly LoggedEvent[];
-  takes: readonly TakeRecord[];
-}): ProofGap | undefined {
+/** Where in the log the machine was last changed; 0 where it was not. */
+function lastChangeSeq({ fixes, events }: Pick<ProofArgs, "fixes" | "events">): number {
+  const changes = events.filter(({ event }) => !HARMLESS.includes(event)).map(({ seq }) => seq);
+  return Math.max(0, ...fixes.map(({ seq }) => seq), ...changes);
+}
+
+function cutGapOf(args: ProofArgs, wanted: CutWanted): ProofGap | undefined {
   const cut = latest(args.testCuts);
   if (!cut) return { code: "no-test-cut" };
-  const changed = [...args.fixes.map(({ at }) => at), ...args.events.filter(({ event }) => !HARMLESS.includes(event)).map(({ at }) => at)];
-  if (changed.some((at) => at > cut.at)) return { code: "test-cut-older-than-change" };
-  const grade = gradeCut(cut);
-  return grade === "proof" ? undefined : { code: "test-cut-not-proof", grade };
+  if (lastChangeSeq(args) > cut.seq) return { code: "test-cut-older-than-change" };
+  const grade = gradeCut(cut, wanted);
+  if (grade === "proof" || (grade !== "not-cured" && !isSeenInGrass(args.complained))) return undefined;
+  return { code: "test-cut-not-proof", grade, doubts: doubtsOf(cut, wanted) };
+}
+
+/** Checks whose good reading says by a figure what was complained of; `figure`: only where it has that one. */
+const PROVES_SYMPTOM: Partial<Record<SymptomId, { check: CheckId; figure?: string }>> = {
+  vibration: { check: "vibration-reading" },
+  "hot-hub": { check: "spindle-play", figure: "hub-heat" },
+  "blade-stopped": { check: "tip-speed" },
+};
+
+function symptomGaps(args: ProofArgs): ProofGap[] {
+  const changed = lastChangeSeq(args);
+  const cut = latest(args.testCuts.filter(({ seq }) => seq > changed));
+  return askedForItself(args.complained).flatMap((symptom): ProofGap[] => {
+    const said = cut?.symptoms?.[symptom];
+    if (said === "still-there") return [{ code: "symptom-still-there", symptom }];
+    const by = PROVES_SYMPTOM[symptom];
+    const take = by && latest(args.takes.filter(({ check }) => check === by.check));
+    const isRead =
+      take !== undefined &&
+      take.seq > changed &&
+      take.verdict === "in-tolerance" &&
+      !take.isProvisional &&
+      (by?.figure === undefined || take.figures?.includes(by.figure) === true);
+    return said === "gone" || isRead ? [] : [{ code: "symptom-not-asked", symptom }];
+  });
+}
+
+function machineGaps(state: MachineState): ProofGap[] {
+  return [
+    ...(state.beltUnproved ? [{ code: "blades-not-seen-cutting" as const }] : []),
+    ...mayRun(state, { to: "prove" }).reasons.map((reason) => ({ code: "open-on-machine" as const, reason })),
+    ...state.released.map(({ cause }) => ({ code: "released-unread" as const, cause })),
+  ];
 }

@@ -172,6 +172,10 @@ export const sheetSchema = z.object({
   pressureOffsetPascals: z.number().min(-100_000).max(0).optional(),
   /** Which side is up when the machine is tipped. */
   tipSide: z.string().max(120).optional(),
+  /** Made to be stood on its end instead of tipped. */
+  standsOnEnd: z.boolean().optional(),
+  /** Where it may be lifted, in the words of its manual. */
+  jackingPoints: z.array(z.string().trim().min(1).max(80)).max(8).optional(),
   capacitorWaitSeconds: z.number().min(0).max(7200).optional(),
   bladeBoltTorqueNewtonMetres: z.number().positive().max(1000).optional(),
   blade: bladeSchema.optional(),

@@ -36,11 +36,4 @@ export const FIX_CAUTIONS: Partial<Record<FixId, readonly string[]>> = {
   "refit-blades": [EDGES],
 };
 
-export const RETURN_TO_SERVICE: readonly string[] = [
-  "Turned everything by hand through a full turn",
-  "Guards and covers on, tags off, tools counted",
-  "Plug lead and fuel last",
-  "First run with nobody near the discharge",
-];
-
 export const TEST_CUT_CAUTION = "Drive off, engine stopped, blades still, before leaving the seat to look.";

@@ -1,6 +1,5 @@
 import * as z from "zod";
-import type { Machine } from "@/core/machine";
-import { itemsFor, type SafeState, type SafetyItem } from "./states";
+import type { SafetyItem } from "./states";
 
 export const answerSchema = z.discriminatedUnion("answer", [
   z.object({ answer: z.literal("yes") }),
@@ -17,16 +16,11 @@ export type ConfirmationOutcome =
   | { kind: "incomplete"; items: SafetyItem[]; needReason: SafetyItem[] };
 
 /**
- * What a set of answers comes to. A firm item (isolation, chock, stand, stop) that is refused or not here stops;
- * a soft one may be missing, with a reason. Unanswered ones leave it incomplete.
+ * What a set of answers to these points comes to. A firm one (isolation, chock, stand, stop) that is refused or not here stops, whatever else
+ * is still open; a soft one may be missing, with a reason. Unanswered ones leave it incomplete.
  */
-export function judgeConfirmation(args: {
-  machine: Pick<Machine, "kind" | "features">;
-  state: SafeState;
-  answers: Answers;
-}): ConfirmationOutcome {
-  const items = itemsFor(args.machine, args.state);
-  const of = (item: SafetyItem) => args.answers[item.id];
+export function judgeAnswers(items: readonly SafetyItem[], answers: Answers): ConfirmationOutcome {
+  const of = (item: SafetyItem) => answers[item.id];
   const stopped = items.filter((item) => {
     const answer = of(item)?.answer;
     return answer === "refused" ? true : item.isFirm && answer === "not-here";
@@ -42,16 +36,17 @@ export function judgeConfirmation(args: {
   return { kind: "safe", exceptions: excused };
 }
 
-export type Confirmed = { state: SafeState; at: string; who: string };
+/** Every one of these points answered with yes. */
+export function allYes(items: readonly SafetyItem[]): Answers {
+  return Object.fromEntries(items.map(({ id }) => [id, { answer: "yes" as const }]));
+}
 
-/** The state that holds now: the latest confirmation, unless the machine was run after it. Times are ISO 8601 in UTC. */
-export function stateInForce(args: { confirmations: readonly Confirmed[]; runs: readonly string[] }): {
-  inForce?: Confirmed;
-  lapsed?: Confirmed & { lapsedAt: string };
-} {
-  const latest = [...args.confirmations].sort((a, b) => b.at.localeCompare(a.at))[0];
-  if (!latest) return {};
-  const lapsedAt = [...args.runs].sort().find((at) => at >= latest.at);
-  if (lapsedAt === undefined || latest.state === "running") return { inForce: latest };
-  return { lapsed: { ...latest, lapsedAt } };
+const LEAST_LETTERS = 12;
+const LEAST_WORDS = 3;
+const WORD = /[\p{L}\p{N}]{2,}/gu;
+
+/** Whether words say why: three different ones and a dozen letters between them. "ok", "ok ok ok" and "............" do not. */
+export function isSubstantial(reason: string): boolean {
+  const words = reason.toLowerCase().match(WORD) ?? [];
+  return new Set(words).size >= LEAST_WORDS && words.join("").length >= LEAST_LETTERS;
 }

@@ -1,11 +1,14 @@
-export { CHECK_CAUTIONS, DEFER, FIX_CAUTIONS, RETURN_TO_SERVICE, TEST_CUT_CAUTION } from "./cautions";
+export { CHECK_CAUTIONS, DEFER, FIX_CAUTIONS, TEST_CUT_CAUTION } from "./cautions";
+export { type Answer, type Answers, allYes, answerSchema, type ConfirmationOutcome, isSubstantial, judgeAnswers } from "./confirmation";
 export {
-  type Answer,
-  type Answers,
-  answerSchema,
-  type ConfirmationOutcome,
-  type Confirmed,
-  judgeConfirmation,
-  stateInForce,
-} from "./confirmation";
-export { itemsFor, type SafeState, type SafetyItem, satisfies } from "./states";
+  firm,
+  isLockOut,
+  itemsFor,
+  SAFE_STATES,
+  type SafeState,
+  type SafetyItem,
+  type SafetyMachine,
+  satisfies,
+  soft,
+  statesOf,
+} from "./states";

@@ -105,6 +105,17 @@ export function PlaceFields(args: Args) {
           </label>
         )}
       </div>
+      {checkId === "deck-level" && (
+        <label className="flex min-h-11 items-center gap-3 leading-tight">
+          <input
+            type="checkbox"
+            className="size-6 shrink-0"
+            checked={draft.isCarriedRound}
+            onChange={(event) => change((before) => ({ ...before, isCarriedRound: event.target.checked }))}
+          />
+          The same end of each blade turned to every place
+        </label>
+      )}
       {checkId === "deck-level" && (machine.deck?.hangers.length ?? 0) > 0 && <Loose {...args} />}
       {checkId === "deck-level" && <FloorMap machine={machine} lastFloor={args.lastFloor} worksheet={worksheet} />}
       {args.foot}

@@ -61,13 +61,19 @@ export type ReadValue = { key: string; valueSi: number };
 export function readingsOf(args: {
   checkId: string;
   read: readonly ReadValue[];
-  extra: { floor?: DeckReadings["floor"]; wantedCutHeightMetres?: number; looseHangerIds?: string[]; gaugeStepPascals?: number };
+  extra: {
+    floor?: DeckReadings["floor"];
+    wantedCutHeightMetres?: number;
+    looseHangerIds?: string[];
+    gaugeStepPascals?: number;
+    isCarriedRound?: boolean;
+  };
 }): TyreReadings | Partial<DeckReadings> {
   if (args.checkId === "tyre-pressure") {
     const tyres = args.read.map(({ key, valueSi }) => ({ wheelId: key, pressurePascals: valueSi }));
     return { tyres, ...(args.extra.gaugeStepPascals ? { gaugeStepPascals: args.extra.gaugeStepPascals } : {}) };
   }
-  const { wantedCutHeightMetres, looseHangerIds = [], floor } = args.extra;
+  const { wantedCutHeightMetres, looseHangerIds = [], floor, isCarriedRound = false } = args.extra;
   const tips = args.read.map(({ key, valueSi }) => {
     const [spindleId = "", direction, end] = key.split(":");
     return {
@@ -77,7 +83,14 @@ export function readingsOf(args: {
       ...(end ? { end: end as "A" | "B" } : {}),
     };
   });
-  return { datum: "floor", tips, looseHangerIds, ...(floor ? { floor } : {}), ...(wantedCutHeightMetres ? { wantedCutHeightMetres } : {}) };
+  return {
+    datum: "floor",
+    tips,
+    looseHangerIds,
+    ...(isCarriedRound ? { isCarriedRound } : {}),
+    ...(floor ? { floor } : {}),
+    ...(wantedCutHeightMetres ? { wantedCutHeightMetres } : {}),
+  };
 }
 
 /** Floor heights by key as the check takes them: a key with a direction is a tip's place, one without a wheel. */

@@ -19,7 +19,13 @@ export type Draft = {
   gaugeStepPsi: string;
   /** Heights of the floor on any datum, by wheel and by tip. */
   floor: Record<string, string>;
+  /** One end of each blade turned to every place. */
+  isCarriedRound: boolean;
   correctsStepId?: number;
+  /** Of a correction that lets the machine go. */
+  reason?: string;
+  /** The newest take there was when the first figure was typed. */
+  seenStepId?: number;
   /** Opened on purpose though a take stands. */
   isOpen: boolean;
 };
@@ -32,6 +38,7 @@ export const EMPTY_DRAFT: Draft = {
   loose: [],
   gaugeStepPsi: "0.5",
   floor: {},
+  isCarriedRound: false,
   isOpen: false,
 };
 
@@ -99,6 +106,7 @@ export function useWorksheet(args: {
       extra: {
         ...(floorRead.length > 0 ? { floor: floorOf(floorRead) } : {}),
         looseHangerIds: draft.loose,
+        isCarriedRound: draft.isCarriedRound,
         ...(wanted.kind === "read" ? { wantedCutHeightMetres: wanted.valueSi } : {}),
         ...(Number.isFinite(step) && step > 0 ? { gaugeStepPascals: step * PSI_PASCALS } : {}),
       },

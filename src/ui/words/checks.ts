@@ -196,6 +196,8 @@ const PROVISIONAL: Record<string, (reason: ProvisionalReason, told: Told) => str
   "tyre-unread": (r, t) => `${placeName(t.machine, String(r.place)).toLowerCase()} not read`,
   "floor-not-mapped": (r) => `floor not mapped under ${r.count} of the tips`,
   "level-without-floor": () => "read from a level, but the wheels' floor is not mapped",
+  "blades-not-known-straight": () => "the blades are not known straight: track them, or turn the same end to every place",
+  "hangers-first": () => "after a drop or a strike the hangers are looked at before any level is believed",
   "rake-wanted-on-both-outer-blades": () => "after a drop, strike or refit the rake is wanted on both outer blades",
 };
 

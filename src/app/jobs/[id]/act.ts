@@ -13,6 +13,8 @@ export type Act = {
   trouble: string;
   error: string;
   issues: Problem[];
+  /** The action last sent, which trouble and issues are about. */
+  lastAction: string;
   clear: () => void;
 };
 
@@ -22,12 +24,14 @@ export function useAct(jobId: number): Act {
   const router = useRouter();
   const { submit, isBusy } = useSubmission();
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
+  const [lastAction, setLastAction] = useState("");
   const sendAction = useCallback(
     async <T>(action: string, body: Record<string, unknown>): Promise<T | undefined> => {
       if (!who) {
         setFailed({ error: "unknown-person", issues: [] });
         return undefined;
       }
+      setLastAction(action);
       const sent = await submit<T>(`/api/v1/jobs/${jobId}/${action}`, { who, ...body });
       if (!sent) return undefined;
       setFailed(sent.ok ? { error: "", issues: [] } : { error: sent.error, issues: sent.issues });
@@ -39,5 +43,5 @@ export function useAct(jobId: number): Act {
   const clear = useCallback(() => setFailed({ error: "", issues: [] }), []);
   const sentences = failed.issues.map((issue) => sayIssue(issue, system));
   const trouble = failed.error === "" ? "" : [sayError(failed.error), ...(failed.error === "not-proved" ? [] : sentences)].join(" ");
-  return { send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, clear };
+  return { send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, lastAction, clear };
 }

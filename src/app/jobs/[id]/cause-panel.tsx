@@ -16,8 +16,8 @@ import {
   type RankedCause,
   type WorkUp,
 } from "@/core/diagnosis";
-import { aftermathOf } from "@/core/jobs";
-import type { FeatureId } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import { putBackPoints } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayFactor, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
@@ -57,7 +57,7 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
       <Reasons cause={cause} />
       <Explains workUp={workUp} row={row} cause={cause} />
       <Telling view={view} row={row} open={open} />
-      <Mending causeId={causeId} features={view.case.input.features} />
+      <Mending causeId={causeId} machine={view.machine.machine} />
       {view.state !== "closed" && (
         <button type="button" className="btn mt-3" disabled={act.isBusy} onClick={() => act.send("guesses", { cause: causeId })}>
           This is my guess
@@ -130,7 +130,7 @@ function Telling({ view, row, open }: { view: JobView; row: CauseRow; open: (pan
   );
 }
 
-function Mending({ causeId, features }: { causeId: string; features: readonly FeatureId[] }) {
+function Mending({ causeId, machine }: { causeId: string; machine: Machine }) {
   const fixes = fixRows.filter(({ cause }) => cause === causeId);
   return (
     <section aria-label="How it is mended" className="mt-3">
@@ -142,7 +142,7 @@ function Mending({ causeId, features }: { causeId: string; features: readonly Fe
             {STATE_WORDS[fix.state]}.
             <span className="block text-sm text-soft">
               Makes stale: {staleAfter(fix).map(labelOfCheck).join(", ").toLowerCase() || "nothing"}. Proved by:{" "}
-              {fix.provedBy.map(labelOfCheck).join(", ").toLowerCase()}.{couldBreak(fix, features)}
+              {fix.provedBy.map(labelOfCheck).join(", ").toLowerCase()}.{couldBreak(fix, machine)}
             </span>
           </li>
         ))}
@@ -155,8 +155,10 @@ function staleAfter({ event }: FixRow): readonly string[] {
   return EVENTS.find(({ id }) => id === event)?.makesStale ?? [];
 }
 
-/** What the fix could itself put wrong, as it is asked about before closing. */
-function couldBreak({ fix, cause }: FixRow, features: readonly FeatureId[]): string {
-  const asked = aftermathOf({ fixes: [{ fix, cause }], features }).filter(({ id }) => id !== "guards" && id !== "tools");
-  return asked.length === 0 ? "" : ` To be looked at afterwards: ${asked.map(({ id }) => id.replaceAll("-", " ")).join(", ")}.`;
+/** What the fix could itself put wrong, as it is asked about in putting back. */
+function couldBreak({ event }: FixRow, machine: Machine): string {
+  const general: readonly string[] = ["guards", "tools", "turned-all"];
+  const asked = putBackPoints(machine, { toPutBack: { sinceSeq: 0, events: [event], wasLockedOut: false }, unturned: [] });
+  const own = asked.filter(({ id }) => !general.includes(id));
+  return own.length === 0 ? "" : ` To be looked at afterwards: ${own.map(({ id }) => id.replaceAll("-", " ")).join(", ")}.`;
 }

@@ -16,6 +16,7 @@ import { show } from "@/ui/words/checks";
 import type { Act } from "./act";
 import { correctionOf } from "./correction";
 import { Cautions, SafeGate } from "./gate";
+import { CorrectionReason, holdsMachine, ReadSince, readSince } from "./read-since";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
@@ -83,12 +84,20 @@ export function CheckPanel(args: Args) {
   );
 }
 
-function SaveBar({ worksheet, act }: Pick<Args, "worksheet" | "act">) {
+function SaveBar({ worksheet, act, view, row, timeOf }: Pick<Args, "worksheet" | "act" | "view" | "row" | "timeOf">) {
+  const { who } = useSeat();
   const { draft, wrongCount: wrong } = worksheet;
+  const take = latestTake(view, row.id);
+  const other = readSince({ view, checkId: row.id, seenStepId: draft.seenStepId, who });
+  const seen = () => worksheet.change(({ seenStepId: _, ...before }) => before);
   return (
     <>
+      {other && <ReadSince take={other} timeOf={timeOf} onSeen={seen} />}
+      {draft.correctsStepId !== undefined && take && holdsMachine(take) && (
+        <CorrectionReason value={draft.reason ?? ""} onChange={(reason) => worksheet.change((before) => ({ ...before, reason }))} />
+      )}
       <div className="sticky -bottom-4 -mx-4 mt-2 flex gap-2 border-t border-rule bg-sheet px-4 py-2">
-        <button type="submit" className="btn btn-go grow" disabled={act.isBusy || !worksheet.isStarted || wrong > 0}>
+        <button type="submit" className="btn btn-go grow" disabled={act.isBusy || other !== undefined || !worksheet.isStarted || wrong > 0}>
           {act.isBusy ? "Saving …" : draft.correctsStepId ? "Save the correction" : "Save the readings"}
         </button>
         {(worksheet.isStarted || draft.isOpen) && (

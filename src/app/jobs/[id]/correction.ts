@@ -29,6 +29,7 @@ export function correctionOf(take: Pick<Take, "stepId" | "checkId" | "input" | "
     ...base,
     form: formOf(input),
     loose: input.looseHangerIds,
+    isCarriedRound: input.isCarriedRound,
     floor: Object.fromEntries(floorHeights(input).map(([key, metres]) => [key, written(metres)])),
     wantedHeight: input.wantedCutHeightMetres === undefined ? "" : written(input.wantedCutHeightMetres),
   };

@@ -1,46 +1,109 @@
 "use client";
 
-import { CAUSES, CHECKS, FIX_LABELS, type FixId } from "@/core/diagnosis";
-import type { ProofGap } from "@/core/jobs";
-import { RETURN_TO_SERVICE, TEST_CUT_CAUTION } from "@/core/safety";
+import { CAUSES, CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/diagnosis";
+import type {
+  CUT_DRIVERS,
+  CUT_DRYNESS,
+  CUT_HEIGHTS,
+  CUT_LIGHTS,
+  CUT_LOOKS,
+  CUT_PATCHES,
+  CUT_TURFS,
+  ProofGap,
+  SYMPTOM_NOW,
+} from "@/core/jobs";
+import { cutters } from "@/core/machine";
+import { TEST_CUT_CAUTION } from "@/core/safety";
+import { mayRun } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
-import { VERDICT_WORDS } from "@/ui/words/checks";
+import { TakePicture } from "@/ui/pictures";
+import { labelOfSymptom } from "@/ui/words/diagnosis";
+import { sayGap } from "@/ui/words/proof";
+import { sayReason } from "@/ui/words/state";
+import { Account } from "./account";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
+import { panelOf } from "./clearing";
 import { Cautions } from "./gate";
+import { RunReasons } from "./run-reasons";
 import type { PanelId } from "./steps";
 import { Trouble } from "./trouble";
-import { GRADE_WORDS } from "./words";
+
+const checkLabel = (id: string) => CHECKS.find((check) => check.id === id)?.label ?? id;
 
 type CutDraft = {
-  looks: "all-alike" | "better" | "same" | "worse" | "";
-  turf: "good" | "thin" | "other-lawn" | "";
-  dryness: "dry" | "damp" | "wet";
+  looks: (typeof CUT_LOOKS)[number] | "";
+  turf: (typeof CUT_TURFS)[number] | "";
+  dryness: (typeof CUT_DRYNESS)[number] | "";
+  light: (typeof CUT_LIGHTS)[number] | "";
+  patch: (typeof CUT_PATCHES)[number] | "";
+  height: (typeof CUT_HEIGHTS)[number] | "";
+  drivenBy: (typeof CUT_DRIVERS)[number] | "";
+  symptoms: Partial<Record<SymptomId, (typeof SYMPTOM_NOW)[number]>>;
+  seenCutting: string[];
   place: string;
   operator: string;
   words: string;
 };
 
-/** What the cut looked like afterwards, where and on what: graded by what it can prove. */
-export function CutPanel({ view, act }: { view: JobView; act: Act }) {
+/** What the cut looked like afterwards, where and on what: graded by what it can prove; and what no look at the grass tells, asked. */
+export function CutPanel({
+  view,
+  act,
+  open,
+  timeOf,
+}: {
+  view: JobView;
+  act: Act;
+  open: (panel: PanelId) => void;
+  timeOf: (iso: string) => string;
+}) {
+  const { proof, machineState } = view;
   const {
     value: draft,
     set,
     clear,
-  } = useDraft<CutDraft>(`job:${view.id}:cut`, {
+  } = useDraft<CutDraft>(`job:${view.id}:${view.openedAt}:cut`, {
     looks: "",
     turf: "",
-    dryness: "dry",
+    dryness: "",
+    light: "",
+    patch: "",
+    height: "",
+    drivenBy: "",
+    symptoms: {},
+    seenCutting: [],
     place: view.complaints[0]?.place ?? "",
     operator: "",
     words: "",
   });
+  const { reasons } = mayRun(machineState, { to: "cut" });
+  const wantsBlades = machineState.beltUnproved !== undefined;
+  const blades = cutters(view.machine.machine);
+  const put = (change: Partial<CutDraft>) => set((before) => ({ ...before, ...change }));
+  const isComplete =
+    draft.looks !== "" &&
+    draft.turf !== "" &&
+    draft.dryness !== "" &&
+    draft.light !== "" &&
+    draft.height !== "" &&
+    (!proof.wanted.samePatch || draft.patch !== "") &&
+    (!proof.wanted.sameDriver || draft.drivenBy !== "") &&
+    proof.asks.every((symptom) => draft.symptoms[symptom] !== undefined);
   const save = async () => {
-    const sent = await act.send("test-cuts", draft);
+    const { patch, drivenBy, seenCutting, ...rest } = draft;
+    const sent = await act.send("test-cuts", {
+      ...rest,
+      ...(patch ? { patch } : {}),
+      ...(drivenBy ? { drivenBy } : {}),
+      ...(wantsBlades ? { seenCutting } : {}),
+    });
     if (sent) clear();
   };
+  if (view.state === "closed") return <p>This job is closed.</p>;
+  if (reasons.length > 0) return <RunReasons view={view} reasons={reasons} open={open} here="cut" timeOf={timeOf} />;
   return (
     <form
       onSubmit={(event) => {
@@ -48,55 +111,65 @@ export function CutPanel({ view, act }: { view: JobView; act: Act }) {
         save();
       }}
     >
-      <Cautions lines={[TEST_CUT_CAUTION, "Cut good turf: poor turf hides the result. The run ends the safe state."]} />
-      <Choice
-        label="The cut now"
-        value={draft.looks}
-        options={[
-          ["all-alike", "All alike"],
-          ["better", "Better"],
-          ["same", "Same"],
-          ["worse", "Worse"],
+      <Cautions
+        lines={[
+          TEST_CUT_CAUTION,
+          "First run with nobody near the discharge.",
+          "Cut good turf: poor turf hides the result. The run ends every safe state.",
         ]}
-        onChange={(looks) => set((before) => ({ ...before, looks }))}
       />
-      <Choice
-        label="Cut on"
-        value={draft.turf}
-        options={[
-          ["good", "Good turf"],
-          ["thin", "Thin grass"],
-          ["other-lawn", "Another lawn"],
-        ]}
-        onChange={(turf) => set((before) => ({ ...before, turf }))}
-      />
-      <Choice
-        label="It was"
-        value={draft.dryness}
-        options={[
-          ["dry", "Dry"],
-          ["damp", "Damp"],
-          ["wet", "Wet"],
-        ]}
-        onChange={(dryness) => set((before) => ({ ...before, dryness }))}
-      />
-      <div className="grid grid-cols-2 gap-2">
-        <TextField id="cut-place" label="Where" value={draft.place} onChange={(place) => set((before) => ({ ...before, place }))} />
-        <TextField
-          id="cut-operator"
-          label="Who drove"
-          value={draft.operator}
-          onChange={(operator) => set((before) => ({ ...before, operator }))}
+      <Choice label="The cut now" value={draft.looks} options={LOOKS} onChange={(looks) => put({ looks })} />
+      {proof.asks.map((symptom) => (
+        <Choice
+          key={symptom}
+          label={`Complained of: ${labelOfSymptom(symptom)}`}
+          value={draft.symptoms[symptom] ?? ""}
+          options={NOW}
+          onChange={(now) => put({ symptoms: { ...draft.symptoms, [symptom]: now } })}
         />
+      ))}
+      {wantsBlades && (
+        <fieldset className="py-1">
+          <legend className="caps mb-1">Seen to cut, each of them</legend>
+          <div className="flex flex-wrap gap-1">
+            {blades.map(({ id, label }) => (
+              <button
+                key={id}
+                type="button"
+                aria-pressed={draft.seenCutting.includes(id)}
+                className={`btn px-3 ${draft.seenCutting.includes(id) ? "btn-on" : ""}`}
+                onClick={() =>
+                  put({
+                    seenCutting: draft.seenCutting.includes(id)
+                      ? draft.seenCutting.filter((one) => one !== id)
+                      : [...draft.seenCutting, id],
+                  })
+                }
+              >
+                {label}
+              </button>
+            ))}
+          </div>
+          <p className="text-sm text-soft">The belt was off: a dragging belt turns a blade by hand and not in grass.</p>
+        </fieldset>
+      )}
+      <Choice label="Cut on" value={draft.turf} options={TURFS} onChange={(turf) => put({ turf })} />
+      {proof.wanted.samePatch && (
+        <Choice label="Where the complaint was" value={draft.patch} options={PATCHES} onChange={(patch) => put({ patch })} />
+      )}
+      <Choice label="The grass was" value={draft.dryness} options={DRYNESS} onChange={(dryness) => put({ dryness })} />
+      <Choice label="Light" value={draft.light} options={LIGHTS} onChange={(light) => put({ light })} />
+      <Choice label="Height" value={draft.height} options={HEIGHTS} onChange={(height) => put({ height })} />
+      {proof.wanted.sameDriver && (
+        <Choice label="Driven by" value={draft.drivenBy} options={DRIVERS} onChange={(drivenBy) => put({ drivenBy })} />
+      )}
+      <div className="grid grid-cols-2 gap-2">
+        <TextField id="cut-place" label="Where" value={draft.place} onChange={(place) => put({ place })} />
+        <TextField id="cut-operator" label="Who drove" value={draft.operator} onChange={(operator) => put({ operator })} />
       </div>
-      <TextField
-        id="cut-words"
-        label="In words"
-        rows={2}
-        value={draft.words}
-        onChange={(words) => set((before) => ({ ...before, words }))}
-      />
-      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || draft.looks === "" || draft.turf === ""}>
+      <BeforeAfter view={view} act={act} />
+      <TextField id="cut-words" label="In words" rows={2} value={draft.words} onChange={(words) => put({ words })} />
+      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || !isComplete}>
         Write the test cut down
       </button>
       <Trouble act={act} />
@@ -104,49 +177,110 @@ export function CutPanel({ view, act }: { view: JobView; act: Act }) {
   );
 }
 
-const checkLabel = (id: string) => CHECKS.find((check) => check.id === id)?.label ?? id;
+const LOOKS = [
+  ["all-alike", "All alike"],
+  ["better", "Better"],
+  ["same", "Same"],
+  ["worse", "Worse"],
+] as const;
+const NOW = [
+  ["gone", "Gone"],
+  ["still-there", "Still there"],
+] as const;
+const TURFS = [
+  ["good", "Good turf"],
+  ["thin", "Thin grass"],
+  ["other-lawn", "Another lawn"],
+] as const;
+const PATCHES = [
+  ["same", "The same patch"],
+  ["other", "Another patch"],
+] as const;
+const DRYNESS = [
+  ["dry", "Dry"],
+  ["damp", "Damp or dew"],
+  ["wet", "Wet"],
+] as const;
+const LIGHTS = [
+  ["day", "Daylight"],
+  ["dawn-or-dusk", "Dawn or dusk"],
+] as const;
+const HEIGHTS = [
+  ["as-complained", "As complained"],
+  ["other", "Another"],
+] as const;
+const DRIVERS = [
+  ["same", "Same operator"],
+  ["other", "Somebody else"],
+] as const;
 
-function sayGap(gap: ProofGap): string {
-  switch (gap.code) {
-    case "nothing-changed":
-      return "Nothing was out and nothing was changed: there is nothing a cut could prove.";
-    case "not-read-again":
-      return `${checkLabel(gap.check)}: read again after the change.`;
-    case "still-out":
-      return `${checkLabel(gap.check)}: ${VERDICT_WORDS[gap.verdict].toLowerCase()}, not in tolerance.`;
-    case "stale":
-      return `${checkLabel(gap.check)}: something was changed after it was read.`;
-    case "provisional":
-      return `${checkLabel(gap.check)}: rests on something missing (provisional).`;
-    case "no-test-cut":
-      return "No test cut.";
-    case "test-cut-older-than-change":
-      return "Something was changed after the test cut.";
-    case "test-cut-not-proof":
-      return `Test cut: ${GRADE_WORDS[gap.grade]}.`;
-  }
+const TURF_BEFORE = "turf, before";
+const TURF_AFTER = "turf, after";
+
+/** The turf before and after, beside each other where both were taken. */
+function BeforeAfter({ view, act }: { view: JobView; act: Act }) {
+  const last = (about: string) => view.photographs.findLast((one) => one.about === about);
+  const isOpen = view.state !== "closed";
+  if (!isOpen && !last(TURF_BEFORE) && !last(TURF_AFTER)) return null;
+  return (
+    <fieldset className="py-1">
+      <legend className="caps mb-1">The turf, before and after</legend>
+      <div className="grid grid-cols-2 gap-2">
+        {[TURF_BEFORE, TURF_AFTER].map((about) => {
+          const taken = last(about);
+          return (
+            <figure key={about}>
+              {taken && (
+                // biome-ignore lint/performance/noImgElement: a kept photograph is served as it was taken
+                <img
+                  src={`/api/v1/photographs/${taken.stepId}`}
+                  alt={about}
+                  className="aspect-[4/3] w-full border border-rule object-cover"
+                />
+              )}
+              {isOpen && (
+                <TakePicture
+                  words={about === TURF_BEFORE ? "Before" : "After"}
+                  onPicture={(dataUrl) => act.send("photographs", { about, dataUrl })}
+                />
+              )}
+            </figure>
+          );
+        })}
+      </div>
+    </fieldset>
+  );
 }
 
 function gapPanel(gap: ProofGap): PanelId {
   if ("check" in gap) return `check:${gap.check}`;
+  if (gap.code === "open-on-machine") return panelOf(gap.reason.clears);
+  if (gap.code === "released-unread") return gap.cause.kind === "stop" ? `check:${gap.cause.check}` : "put-back";
   return gap.code === "nothing-changed" ? "fix" : "cut";
 }
 
 /** Proof as worked out from the readings, with what is missing; closing without it asks why. */
-export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open: (panel: PanelId) => void }) {
+export function ClosePanel({
+  view,
+  act,
+  open,
+  timeOf,
+}: {
+  view: JobView;
+  act: Act;
+  open: (panel: PanelId) => void;
+  timeOf: (iso: string) => string;
+}) {
   const fixed = view.steps.flatMap((step) => (step.kind === "fix" && !step.isUndone ? [step.data.cause] : []));
   const {
     value: draft,
     set,
     clear,
-  } = useDraft<{ causes: string[]; words: string; unproved: string; aftermath: string[] }>(`job:${view.id}:close`, {
+  } = useDraft<{ causes: string[]; words: string; unproved: string }>(`job:${view.id}:close`, {
     causes: [...new Set(fixed)],
     words: "",
     unproved: "",
-    aftermath: [],
   });
-  const looked = draft.aftermath ?? [];
-  const unasked = view.aftermath.filter(({ id }) => !looked.includes(id)).length;
   const { proof } = view;
   const guess = view.steps.findLast((step) => step.kind === "guess" && !step.isUndone);
   const guessed = guess?.kind === "guess" ? guess.data.cause : undefined;
@@ -161,12 +295,11 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
     const sent = await act.send("close", {
       causes: draft.causes,
       words: draft.words,
-      aftermath: view.aftermath.filter(({ id }) => looked.includes(id)).map(({ id }) => id),
       ...(draft.unproved.trim() && !proof.isProved ? { unprovedReason: draft.unproved } : {}),
     });
     if (sent) clear();
   };
-  if (view.state === "closed") return <ClosedPanel view={view} act={act} guessed={guessed} />;
+  if (view.state === "closed") return <ClosedPanel view={view} act={act} guessed={guessed} timeOf={timeOf} />;
   return (
     <form
       onSubmit={(event) => {
@@ -182,22 +315,11 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
         {proof.gaps.map((gap) => (
           <li key={JSON.stringify(gap)}>
             <button type="button" className="btn btn-quiet w-full justify-start text-left" onClick={() => open(gapPanel(gap))}>
-              → {sayGap(gap)}
+              → {gap.code === "open-on-machine" ? `${sayReason(gap.reason, view.machine.machine, timeOf)}.` : sayGap(gap)}
             </button>
           </li>
         ))}
       </ul>
-      <Aftermath
-        asked={view.aftermath}
-        looked={looked}
-        onTurn={(id) =>
-          set((before) => {
-            const earlier = before.aftermath ?? [];
-            return { ...before, aftermath: earlier.includes(id) ? earlier.filter((one) => one !== id) : [...earlier, id] };
-          })
-        }
-      />
-      <Cautions lines={RETURN_TO_SERVICE} />
       <fieldset className="py-1">
         <legend className="caps mb-1">What it was</legend>
         <div className="flex max-h-48 flex-wrap gap-1 overflow-y-auto" tabIndex={0}>
@@ -230,19 +352,17 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
         onChange={(words) => set((before) => ({ ...before, words }))}
       />
       {!proof.isProved && (
-        <TextField
-          id="close-unproved"
-          label="Close it unproved, because"
-          value={draft.unproved}
-          onChange={(unproved) => set((before) => ({ ...before, unproved }))}
-        />
+        <>
+          <TextField
+            id="close-unproved"
+            label="Close it unproved, because"
+            value={draft.unproved}
+            onChange={(unproved) => set((before) => ({ ...before, unproved }))}
+          />
+          <p className="text-sm text-soft">What is missing above is then owed on the machine.</p>
+        </>
       )}
-      {unasked > 0 && (
-        <p className="mt-2 font-semibold">
-          {unasked === 1 ? "One thing" : `${unasked} things`} this work could have broken {unasked === 1 ? "is" : "are"} not yet looked at.
-        </p>
-      )}
-      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy || unasked > 0}>
+      <button type="submit" className="btn btn-go mt-2 w-full" disabled={act.isBusy}>
         {proof.isProved ? "Close the job" : draft.unproved.trim() ? "Close it unproved" : "Close the job"}
       </button>
       {act.trouble && (
@@ -253,26 +373,6 @@ export function ClosePanel({ view, act, open }: { view: JobView; act: Act; open:
         </p>
       )}
     </form>
-  );
-}
-
-/** What mending could itself have put wrong: each looked at before the job can be closed. */
-function Aftermath({ asked, looked, onTurn }: { asked: JobView["aftermath"]; looked: readonly string[]; onTurn: (id: string) => void }) {
-  if (asked.length === 0) return null;
-  return (
-    <fieldset className="py-1">
-      <legend className="caps mb-1">What this work could have broken</legend>
-      <ul className="ruled">
-        {asked.map(({ id, asks }) => (
-          <li key={id}>
-            <label className="flex min-h-11 items-center gap-3 leading-tight">
-              <input type="checkbox" className="size-6 shrink-0" checked={looked.includes(id)} onChange={() => onTurn(id)} />
-              {asks}
-            </label>
-          </li>
-        ))}
-      </ul>
-    </fieldset>
   );
 }
 
@@ -295,7 +395,17 @@ function Credit({ view }: { view: JobView }) {
   );
 }
 
-function ClosedPanel({ view, act, guessed }: { view: JobView; act: Act; guessed: string | undefined }) {
+function ClosedPanel({
+  view,
+  act,
+  guessed,
+  timeOf,
+}: {
+  view: JobView;
+  act: Act;
+  guessed: string | undefined;
+  timeOf: (iso: string) => string;
+}) {
   const close = view.steps.findLast((step) => step.kind === "close" && !step.isUndone);
   if (close?.kind !== "close") return null;
   const label = (id: string) => CAUSES.find((cause) => cause.id === id)?.label ?? "Nothing found";
@@ -313,6 +423,8 @@ function ClosedPanel({ view, act, guessed }: { view: JobView; act: Act; guessed:
         </p>
       )}
       <Credit view={view} />
+      <BeforeAfter view={view} act={act} />
+      <Account view={view} timeOf={timeOf} />
       <button
         type="button"
         className="btn mt-3"

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import type { DeckDetail, TyreDetail } from "@/core/checks";
+import { type DeckDetail, isIncredibleTorque, type TyreDetail } from "@/core/checks";
 import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, type WorkUp } from "@/core/diagnosis";
 import { FIX_CAUTIONS } from "@/core/safety";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
@@ -9,7 +9,8 @@ import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
-import { sayQuantityIssue } from "@/ui/words/issues";
+import { show } from "@/ui/words/checks";
+import { sayIssue, sayQuantityIssue } from "@/ui/words/issues";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
@@ -82,6 +83,18 @@ export function FixPanel({
     });
     if (sent) clear();
   };
+  const wanted = view.machine.machine.sheet.bladeBoltTorqueNewtonMetres;
+  const sheetTorque = wanted === undefined ? undefined : show(wanted, "torque", system);
+  const torqueTrouble =
+    torque && !torque.ok
+      ? sayQuantityIssue(torque.issue)
+      : draft.torqueHow === "wrench" && !torque?.ok
+        ? sayIssue({ code: "wrench-without-figure" }, system)
+        : draft.torqueHow === "by-feel" && torque?.ok
+          ? sayIssue({ code: "torque-without-wrench" }, system)
+          : torque?.ok && isIncredibleTorque(torque.valueSi, wanted)
+            ? sayIssue({ code: "torque-not-credible", wantedNewtonMetres: wanted }, system)
+            : undefined;
   const isBlades = row !== undefined && (row.event === "blade-changed" || row.event === "blade-refitted");
   const sorted = [...offered].sort((a, b) => Number(suspects.includes(b.id)) - Number(suspects.includes(a.id)) || likelier(a.id, b.id));
   return (
@@ -158,14 +171,19 @@ export function FixPanel({
               ))}
             </fieldset>
           )}
+          {isBlades && draft.torqueHow === "by-feel" && (
+            <p className="border-l-4 border-watch pl-2 text-sm leading-snug">
+              By feel is written down as such: a wrench is owed on these bolts.
+            </p>
+          )}
           {isBlades && (
             <div className="grid grid-cols-2 gap-2">
               <TextField
                 id="fix-torque"
-                label="Torque (sheet only)"
+                label={sheetTorque ? `Wrench set to (sheet ${sheetTorque})` : "Wrench set to"}
                 value={draft.torque}
                 onChange={(text) => set((before) => ({ ...before, torque: text }))}
-                trouble={torque && !torque.ok ? sayQuantityIssue(torque.issue) : undefined}
+                trouble={torqueTrouble}
               />
               <label className="block py-1">
                 <span className="caps mb-1 block">Tightened</span>
@@ -206,7 +224,7 @@ export function FixPanel({
               act.isBusy ||
               !isSafeFor(view, row.state) ||
               ("troubles" in figures && Object.keys(figures.troubles).length > 0) ||
-              torque?.ok === false
+              torqueTrouble !== undefined
             }
           >
             Write the fix down

@@ -16,6 +16,7 @@ import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { Looked, LookForm } from "./look-panel";
 import { KeptPictures, Photographs } from "./photographs";
+import { CorrectionReason, holdsMachine, newestTake, ReadSince, readSince } from "./read-since";
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
@@ -34,18 +35,20 @@ type Args = {
   timeOf: (iso: string) => string;
 };
 
-type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean };
+type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean; reason?: string; seenStepId?: number };
 const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
 
 /** A worksheet with a form, in a job. */
 export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, open, onLive, timeOf }: Args) {
-  const { system } = useSeat();
+  const { system, who } = useSeat();
   const { value: draft, set, clear } = useDraft<FormDraft>(formKey(view.id, row.id), EMPTY_FORM);
   const check = worksheetById(row.id);
   const { machine } = view.machine;
   const take = latestTake(view, row.id);
   // A look that was written down without measuring has no figures to show.
   const isLook = take?.result.ruleVersion === 0;
+  const newest = newestTake(view, row.id);
+  const other = readSince({ view, checkId: row.id, seenStepId: draft.seenStepId, who });
   const isTyped = Object.values(draft.text).some((text) => text.trim() !== "");
   const isOpen = view.state !== "closed" && (wantsReading(view, row.id) || draft.isOpen || isTyped);
   const contexts: Partial<Record<string, object>> = view.contexts;
@@ -53,8 +56,15 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
   if (!check) return null;
   const save = async ({ readings, asTyped, assessment, wrongCount }: Evaluated) => {
     if (!assessment || wrongCount > 0) return;
-    const { correctsStepId } = draft;
-    const sent = await act.send("takes", { checkId: row.id, readings, asTyped, ...(correctsStepId ? { correctsStepId } : {}) });
+    const { correctsStepId, reason } = draft;
+    const sent = await act.send("takes", {
+      checkId: row.id,
+      readings,
+      asTyped,
+      seenStepId: draft.seenStepId ?? newest,
+      ...(correctsStepId ? { correctsStepId } : {}),
+      ...(correctsStepId && reason ? { reason } : {}),
+    });
     if (sent) {
       onLive(undefined);
       clear();
@@ -70,7 +80,8 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       onStandpoint={onStandpoint}
       context={contexts[row.id]}
       typed={draft}
-      change={(change) => set((before) => ({ ...before, ...change(before) }))}
+      // What stood there when the first figure was typed is what whoever types has seen.
+      change={(change) => set((before) => ({ ...before, ...change(before), seenStepId: before.seenStepId ?? newest }))}
       taken={take && !isLook ? { assessment: take.result, input: take.input, stale: take.stale } : undefined}
       isOpen={isOpen}
       canEnter={isSafeFor(view, row.state)}
@@ -79,9 +90,13 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       onEvaluated={({ assessment, isStarted }) => onLive(isOpen && isStarted && assessment ? { checkId: row.id, assessment } : undefined)}
       foot={(evaluated) => (
         <>
+          {other && <ReadSince take={other} timeOf={timeOf} onSeen={() => set((before) => ({ ...before, seenStepId: newest }))} />}
+          {draft.correctsStepId !== undefined && take && holdsMachine(take) && (
+            <CorrectionReason value={draft.reason ?? ""} onChange={(reason) => set((before) => ({ ...before, reason }))} />
+          )}
           <SaveBar
             evaluated={evaluated}
-            isBusy={act.isBusy}
+            isBusy={act.isBusy || other !== undefined}
             isCorrection={draft.correctsStepId !== undefined}
             canClear={isTyped || draft.isOpen}
             onSave={() => save(evaluated)}

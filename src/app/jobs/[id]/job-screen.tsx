@@ -3,12 +3,13 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { type Assessment, checkRow } from "@/core/checks";
 import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
 import { cutters, STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
+import { useMachineFeed } from "@/ui/machine-feed";
 import { useSeat } from "@/ui/person";
 import { DrawingPanel } from "@/ui/places/drawing-panel";
 import { usePlaceSteps } from "@/ui/places/use-place-steps";
@@ -20,6 +21,7 @@ import { labelOfCause } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { type Act, useAct } from "./act";
 import { CheckListHead } from "./check-list";
+import { newestTake } from "./read-since";
 import {
   isSafeFor,
   type ListedStep,
@@ -40,6 +42,9 @@ import { useDiagnosis } from "./use-diagnosis";
 const CheckPanel = dynamic(() => import("./check-panel").then((module) => module.CheckPanel));
 const SafePanel = dynamic(() => import("./safe-panel").then((module) => module.SafePanel));
 const FixPanel = dynamic(() => import("./fix-panel").then((module) => module.FixPanel));
+const PutBackPanel = dynamic(() => import("./put-back-panel").then((module) => module.PutBackPanel));
+const HeldPanel = dynamic(() => import("./held-panel").then((module) => module.HeldPanel));
+const HandoverPanel = dynamic(() => import("./handover-panel").then((module) => module.HandoverPanel));
 const CutPanel = dynamic(() => import("./end-panels").then((module) => module.CutPanel));
 const ClosePanel = dynamic(() => import("./end-panels").then((module) => module.ClosePanel));
 const FormDesk = dynamic(() => import("./form-desk").then((module) => module.FormDesk), { loading: () => <DeskComing /> });
@@ -68,6 +73,7 @@ export function JobScreen({
 }) {
   const seat = useSeat();
   const act = useAct(view.id);
+  const isLive = useMachineFeed(view.machine.id);
   const [order, setOrder] = useState<Order>(initialOrder);
   // What is saved decides what to do next; what is being typed only moves the picture.
   const [settled, setSettled] = useState(initial);
@@ -85,8 +91,20 @@ export function JobScreen({
   };
   const cameFrom = chosen.cameFrom?.startsWith("check:") ? checkRow(chosen.cameFrom.slice(6)) : undefined;
   const checkId = panel.startsWith("check:") ? panel.slice(6) : (lastPlaceCheck(view) ?? "");
+  const kept = useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT);
+  const newest = newestTake(view, checkId);
+  const setKept = kept.set;
+  // What stood there when the first figure was typed is what whoever types has seen.
+  const setSeen = useCallback(
+    (change: Draft | ((before: Draft) => Draft)) =>
+      setKept((before) => {
+        const next = typeof change === "function" ? change(before) : change;
+        return { ...next, seenStepId: next.seenStepId ?? newest };
+      }),
+    [setKept, newest],
+  );
   const worksheet = useWorksheet({
-    kept: useDraft<Draft>(`job:${view.id}:${checkId}`, EMPTY_DRAFT),
+    kept: { ...kept, set: setSeen },
     machine: view.machine.machine,
     checkId,
     system: seat.system,
@@ -121,8 +139,15 @@ export function JobScreen({
   const save = async () => {
     if (!worksheet.isStarted || worksheet.wrongCount > 0) return;
     const asTyped = Object.fromEntries(Object.entries(worksheet.draft.text).filter(([, text]) => text.trim() !== ""));
-    const { correctsStepId } = worksheet.draft;
-    const sent = await act.send("takes", { checkId, readings: worksheet.readings, asTyped, ...(correctsStepId ? { correctsStepId } : {}) });
+    const { correctsStepId, reason, seenStepId = newest } = worksheet.draft;
+    const sent = await act.send("takes", {
+      checkId,
+      readings: worksheet.readings,
+      asTyped,
+      seenStepId,
+      ...(correctsStepId ? { correctsStepId } : {}),
+      ...(correctsStepId && reason ? { reason } : {}),
+    });
     if (sent) {
       worksheet.clear();
       setActive(undefined);
@@ -149,10 +174,10 @@ export function JobScreen({
   const timeOf = (iso: string) => shortTime(iso, now, seat.timeZone);
   return (
     <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
-      <JobHead view={view} now={now} open={open} act={act} />
+      <JobHead view={view} now={now} open={open} isLive={isLive} />
       <aside className="relative min-h-0 overflow-y-auto border-rule p-3 lg:border-r" aria-label="The job">
         <Complaints view={view} now={now} act={act} open={open} />
-        {view.suspicion && <Suspicion suspicion={view.suspicion} open={open} />}
+        {view.machineState.struck && <Suspicion struck={view.machineState.struck} open={open} />}
         <Standing view={view} />
         <Suspects
           workUp={workUp}
@@ -171,7 +196,7 @@ export function JobScreen({
               </li>
             ))}
           </ol>
-          <ol className="mt-1 grid grid-cols-4 gap-1">
+          <ol className="mt-1 grid grid-cols-5 gap-1">
             {listedRows
               .filter((one) => !isCheck(one))
               .map((one) => (
@@ -218,7 +243,12 @@ export function JobScreen({
             tabIndex={0}
           >
             <h2 className="text-xl">{panelTitle(panel)}</h2>
-            {panel === "safe" && <SafePanel key={lastStep} view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} />}
+            {panel === "safe" && (
+              <SafePanel view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} open={open} timeOf={timeOf} />
+            )}
+            {panel === "put-back" && <PutBackPanel view={view} act={act} open={open} timeOf={timeOf} />}
+            {panel === "held" && <HeldPanel view={view} act={act} open={open} timeOf={timeOf} />}
+            {panel === "handover" && <HandoverPanel view={view} act={act} />}
             {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
             {panel === "bring" && <BringPanel view={view} workUp={settled} />}
             {panel === "deck" && <DeckPanel view={view} act={act} open={open} />}
@@ -228,8 +258,8 @@ export function JobScreen({
               <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
             )}
             {panel === "fix" && <FixPanel key={lastStep} view={view} workUp={settled} act={act} open={open} />}
-            {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} />}
-            {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} />}
+            {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} open={open} timeOf={timeOf} />}
+            {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} timeOf={timeOf} />}
             {panel.startsWith("check:") &&
               row &&
               (sheetKind(view, row.id) === "places" ? (
@@ -295,6 +325,9 @@ function panelOf({ chosen, view, suggested }: { chosen: Chosen; view: JobView; s
 const TITLES: Record<string, string> = {
   safe: "Make it safe",
   fix: "Fix",
+  "put-back": "Put back",
+  held: "What keeps it from running",
+  handover: "Hand a part over",
   cut: "Test cut",
   close: "Close",
   phone: "Over the telephone",
@@ -340,87 +373,80 @@ function useKeys(keys: {
   }, []);
 }
 
-/** Who, what, where, and the safe state as something that cannot be overlooked. */
-function JobHead({ view, now, open, act }: { view: JobView; now: string; open: (panel: PanelId) => void; act: Act }) {
-  const { machine, safe } = view;
-  const state = safe.inForce?.state;
+/** Who, what, where, and how the machine stands as something that cannot be overlooked: whoever made it so, in whichever job. */
+function JobHead({ view, now, open, isLive }: { view: JobView; now: string; open: (panel: PanelId) => void; isLive: boolean }) {
+  const { machine, machineState } = view;
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-3 py-2 lg:col-span-3">
-      <h1 className="text-2xl leading-none">
-        <Link href={`/machines/${machine.id}`} className="num underline decoration-1 underline-offset-4">
-          {machine.fleetNumber}
-        </Link>{" "}
-        <span className="text-lg font-medium">{machine.name}</span>
-      </h1>
-      <span className="text-soft">
-        {machine.site} · job {view.id} · open {sinceWords(view.openedAt, view.closedAt ?? now)}
-      </span>
-      {view.cameBack[0] && (
-        <Link href={`/jobs/${view.cameBack[0].jobId}`} className="font-semibold text-mark underline">
-          Came back: job {view.cameBack[0].jobId}
-        </Link>
+    <div className="border-b border-rule lg:col-span-3">
+      {!isLive && (
+        <p className="bg-mark px-3 py-1 font-bold text-paper" role="alert">
+          Connection lost: what stands here may be old. Asking again …
+        </p>
       )}
-      <div className="ml-auto flex items-center gap-2">
-        {view.state !== "closed" && <Hold view={view} act={act} />}
-        {view.state !== "closed" && (
-          <button
-            type="button"
-            onClick={() => open("safe")}
-            className={`min-h-11 border-2 px-4 text-lg font-bold ${state ? "border-good text-good" : "border-mark bg-mark text-paper"}`}
-          >
-            {state
-              ? `${capital(STATE_WORDS[state] ?? state)} · ${safe.inForce?.who}`
-              : safe.lapsed
-                ? "Not safe: it was run since"
-                : "Not made safe"}
-          </button>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-2">
+        <h1 className="text-2xl leading-none">
+          <Link href={`/machines/${machine.id}`} className="num underline decoration-1 underline-offset-4">
+            {machine.fleetNumber}
+          </Link>{" "}
+          <span className="text-lg font-medium">{machine.name}</span>
+        </h1>
+        <span className="text-soft">
+          {machine.site} · job {view.id} · open {sinceWords(view.openedAt, view.closedAt ?? now)}
+        </span>
+        {view.cameBack[0] && (
+          <Link href={`/jobs/${view.cameBack[0].jobId}`} className="font-semibold text-mark underline">
+            Came back: job {view.cameBack[0].jobId}
+          </Link>
         )}
-        {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
+        <div className="ml-auto flex flex-wrap items-center gap-2">
+          <HeldButton unsafe={machineState.unsafe.length} owed={machineState.released.length} open={open} />
+          {view.state !== "closed" && <StandsButton state={machineState} open={open} />}
+          {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
+        </div>
       </div>
     </div>
   );
 }
 
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
-function Hold({ view, act }: { view: JobView; act: Act }) {
-  const [isAsking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
-  const isHeld = view.state === "held-out";
-  if (!isAsking) {
-    return (
-      <button type="button" className={`btn ${isHeld ? "btn-stop border-2 font-bold" : "btn-stop"}`} onClick={() => setAsking(true)}>
-        {isHeld ? "Held out of service: release" : "Hold out of service"}
-      </button>
-    );
-  }
+function HeldButton({ unsafe, owed, open }: { unsafe: number; owed: number; open: (panel: PanelId) => void }) {
+  const words =
+    unsafe > 0 ? `Held: ${unsafe} ${unsafe === 1 ? "reason" : "reasons"}` : owed > 0 ? "Released unread" : "Hold out of service";
   return (
-    <form
-      className="flex gap-1"
-      onSubmit={async (event) => {
-        event.preventDefault();
-        if (await act.send(isHeld ? "release" : "hold", { reason })) {
-          setAsking(false);
-          setReason("");
-        }
-      }}
+    <button
+      type="button"
+      className={`btn ${unsafe > 0 ? "border-2 border-mark bg-mark text-lg font-bold text-paper" : "btn-stop"}`}
+      onClick={() => open("held")}
     >
-      <input
-        className="input w-64"
-        aria-label={isHeld ? "Why it may go" : "Why it is held"}
-        placeholder={isHeld ? "Why it may go" : "Why it is held"}
-        value={reason}
-        onChange={(event) => setReason(event.target.value)}
-      />
-      <button type="submit" className="btn btn-stop" disabled={reason.trim() === "" || act.isBusy}>
-        {isHeld ? "Release" : "Hold"}
-      </button>
-      <button type="button" className="btn btn-quiet" onClick={() => setAsking(false)}>
-        Not now
-      </button>
-    </form>
+      {words}
+    </button>
   );
 }
+
+/** How it stands, by whose word, and who is locked on besides. */
+function StandsButton({ state, open }: { state: JobView["machineState"]; open: (panel: PanelId) => void }) {
+  const { stands, locks, lapsed, stopped } = state;
+  const others = locks.filter(({ who }) => who !== stands?.who).map(({ who }) => who);
+  const words = stands
+    ? `${capital(STATE_WORDS[stands.state] ?? stands.state)} · ${stands.who}${others.length > 0 ? `, ${others.join(", ")} locked on` : ""}`
+    : stopped
+      ? `Stopped by ${stopped.who}`
+      : lapsed
+        ? "Not safe: it was run since"
+        : others.length > 0
+          ? `Locked on: ${others.join(", ")}`
+          : "Not made safe";
+  return (
+    <button
+      type="button"
+      onClick={() => open("safe")}
+      className={`min-h-11 border-2 px-4 text-lg font-bold ${stands ? "border-good text-good" : "border-mark bg-mark text-paper"}`}
+    >
+      {words}
+    </button>
+  );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Complaints({ view, now, act, open }: { view: JobView; now: string; act: Act; open: (panel: PanelId) => void }) {
   const isOpen = view.state !== "closed";
@@ -494,13 +520,14 @@ function PlaceWords({ view }: { view: JobView }) {
   return <p className="text-sm">{words}</p>;
 }
 
-/** What a strike holds under suspicion until each was looked at. */
-function Suspicion({ suspicion, open }: { suspicion: NonNullable<JobView["suspicion"]>; open: (panel: PanelId) => void }) {
-  const { words, droveOn, checks } = suspicion;
+/** What a strike holds under suspicion until each was looked at; nothing runs before. */
+function Suspicion({ struck, open }: { struck: NonNullable<JobView["machineState"]["struck"]>; open: (panel: PanelId) => void }) {
+  const { words, where, droveOn, checks } = struck;
   return (
-    <details className="mt-1 border-l-4 border-mark pl-2">
+    <details className="mt-1 border-l-4 border-mark pl-2" open>
       <summary className="min-h-11 cursor-pointer leading-snug font-semibold">
         Struck {words || "something"}
+        {where ? `, ${where}` : ""}
         {droveOn ? ", drive ran on" : ""}: {checks.length} still to be looked at
       </summary>
       <div className="flex flex-wrap gap-1 pb-1">
@@ -530,7 +557,7 @@ const isCheck = ({ listed }: Pick<StepArgs, "listed">) => listed.panel.startsWit
 
 type StepArgs = { listed: ListedStep; order: number; isHere: boolean; isNext: boolean; onOpen: () => void };
 
-/** Safe, fix, cut, close: the four stages every job goes through. */
+/** Safe, fix, put back, cut, close: the stages every job goes through. */
 function StageButton({ listed, order, isHere, isNext, onOpen }: StepArgs) {
   return (
     <button
@@ -594,7 +621,7 @@ function Aside({ view, open }: { view: JobView; open: (panel: PanelId) => void }
   const hasDeck = view.deck.next !== undefined;
   const hasOpenBox = view.boxes.some(({ where }) => where !== "on");
   return (
-    <div className="mt-2 flex gap-1 px-2">
+    <div className="mt-2 flex flex-wrap gap-1 px-2">
       <button type="button" className="btn grow !px-1 text-sm" onClick={() => open("bring")}>
         Tools to bring
       </button>
@@ -603,6 +630,9 @@ function Aside({ view, open }: { view: JobView; open: (panel: PanelId) => void }
           {hasOpenBox ? "Box is apart" : "Gearbox rebuild"}
         </button>
       )}
+      <button type="button" className="btn grow !px-1 text-sm" onClick={() => open("handover")}>
+        Hand over
+      </button>
       {hasDeck && (
         <button
           type="button"

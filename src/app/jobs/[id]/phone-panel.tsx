@@ -4,6 +4,8 @@ import { useEffect, useState } from "react";
 import type { ContextId, Question, WorkUp, WorkUpInput } from "@/core/diagnosis";
 import type { JobView } from "@/data/job-view";
 import { TurfPicture } from "@/drawings/turf-picture";
+import { useDraft } from "@/ui/draft";
+import { isStrikeTold, NO_STRIKE, type StrikeDraft, StrikeTold, strikeFrom } from "@/ui/strike-told";
 import { percent } from "@/ui/words/diagnosis";
 import { sayQuestion } from "@/ui/words/questions";
 import { questionsInWorker } from "@/workers/diagnosis/client";
@@ -27,11 +29,29 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
       isWanted = false;
     };
   }, [key]);
-  const say = (question: Question, isYes: boolean) =>
-    act.send(
+  const {
+    value: strike,
+    set,
+    clear,
+  } = useDraft<StrikeDraft & { isAsked: boolean }>(`job:${view.id}:${view.openedAt}:strike`, {
+    ...NO_STRIKE,
+    isAsked: false,
+  });
+  const say = (question: Question, isYes: boolean) => {
+    // A strike is asked out before it is written down.
+    if (question.kind === "context" && question.id === "struck-object" && isYes) return set((before) => ({ ...before, isAsked: true }));
+    return act.send(
       "answers",
       question.kind === "context" ? { contexts: { [question.id]: isYes } } : { symptoms: { [question.id]: isYes ? "present" : "denied" } },
     );
+  };
+  const sayStruck = async () => {
+    const sent = await act.send("answers", {
+      contexts: { "struck-object": true },
+      strike: strikeFrom(strike, view.complaints[0]?.place ?? ""),
+    });
+    if (sent) clear();
+  };
   const { operationProbability } = workUp.diagnosis;
   return (
     <div>
@@ -43,6 +63,19 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
           ? "More likely a word with the operator, or a wait, than a drive out."
           : "That the whole complaint is how or where it was mown, and not the machine."}
       </p>
+      {strike.isAsked && (
+        <div className="mt-2">
+          <StrikeTold value={strike} machine={view.machine.machine} onChange={(change) => set((before) => ({ ...before, ...change }))} />
+          <div className="mt-1 flex gap-1">
+            <button type="button" className="btn btn-go grow" disabled={!isStrikeTold(strike) || act.isBusy} onClick={sayStruck}>
+              Write the strike down
+            </button>
+            <button type="button" className="btn btn-quiet" onClick={clear}>
+              Not so
+            </button>
+          </div>
+        </div>
+      )}
       <h3 className="caps mt-3">Ask these, most telling first</h3>
       {questions === undefined && <p className="text-soft">Working out what to ask …</p>}
       {questions?.length === 0 && <p>Everything that would tell has been asked.</p>}

@@ -1,118 +1,172 @@
 "use client";
 
 import { useState } from "react";
-import type { CheckState } from "@/core/diagnosis";
-import { type Answers, DEFER, itemsFor } from "@/core/safety";
+import { cutters } from "@/core/machine";
+import { type Answers, DEFER, isLockOut, itemsFor, type SafeState, type SafetyItem, statesOf } from "@/core/safety";
+import { mayRun, type Stands } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
+import { labelOfCheck } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
+import { Points, Stopped } from "./points";
+import { RunReasons } from "./run-reasons";
+import type { PanelId } from "./steps";
 import { Trouble } from "./trouble";
 
-const STATES = [
-  ["parked", "Parked"],
-  ["locked-out", "Locked out"],
-  ["raised", "Raised"],
-  ["running", "Running"],
-  ["bench", "Bench"],
-] as const;
+const LABELS: Record<SafeState, string> = {
+  parked: "Parked",
+  "locked-out": "Locked out",
+  raised: "Raised",
+  "deck-removed": "Deck removed",
+  bench: "Bench",
+  running: "Ready to run",
+};
 
-/** Point by point, by touch: nothing that puts hands near an edge opens before. */
-export function SafePanel({ view, act, wanted }: { view: JobView; act: Act; wanted: CheckState }) {
+type SafeDraft = { state: SafeState; answers: Answers; parts: string[] };
+
+/**
+ * Point by point, by touch: nothing that puts hands near an edge opens before. What is ticked and not confirmed belongs to who ticked it, in
+ * this job, and stands ready under nobody else's name.
+ */
+export function SafePanel({
+  view,
+  act,
+  wanted,
+  open,
+  timeOf,
+}: {
+  view: JobView;
+  act: Act;
+  wanted: SafeState;
+  open: (panel: PanelId) => void;
+  timeOf: (iso: string) => string;
+}) {
   const { who } = useSeat();
-  const { value, set, clear } = useDraft<{ state: CheckState; answers: Answers }>(`job:${view.id}:safe`, {
+  const { machine } = view.machine;
+  const { machineState } = view;
+  const { value, set, clear } = useDraft<SafeDraft>(`job:${view.id}:${view.openedAt}:safe:${who ?? ""}`, {
     state: wanted,
     answers: {},
+    parts: [],
   });
   const [stopped, setStopped] = useState<string[]>([]);
-  const items = itemsFor(view.machine.machine, value.state);
+  const state = statesOf(machine).includes(value.state) ? value.state : "locked-out";
+  const items = itemsFor(machine, state);
+  const parts = cutters(machine);
   const answer = (id: string, next: Answers[string]) => set((draft) => ({ ...draft, answers: { ...draft.answers, [id]: next } }));
-  const isComplete = items.every(({ id }) => value.answers[id] !== undefined);
-  const save = async () => {
-    const answers = Object.fromEntries(items.flatMap(({ id }) => (value.answers[id] ? [[id, value.answers[id]]] : [])));
-    const sent = await act.send<{ outcome: "safe" | "stopped"; stoppedAt: string[] }>("confirmations", { state: value.state, answers });
+  const isComplete = items.every(({ id }) => value.answers[id] !== undefined) && (state !== "bench" || value.parts.length > 0);
+  const ready = mayRun(machineState, { to: "make-ready", who: who ?? "" });
+  const reasons = state === "running" ? ready.reasons : [];
+  const others = machineState.locks.filter((lock) => lock.who !== who);
+  const mine = machineState.locks.find((lock) => lock.who === who);
+  const send = async (answers: Answers) => {
+    const own = Object.fromEntries(items.flatMap(({ id }) => (answers[id] ? [[id, answers[id]]] : [])));
+    const sent = await act.send<{ outcome: "safe" | "stopped"; stoppedAt: string[] }>("confirmations", {
+      state,
+      answers: own,
+      ...(state === "bench" ? { parts: value.parts } : {}),
+    });
     if (!sent) return;
-    setStopped(sent.stoppedAt);
+    setStopped(items.filter(({ id }) => sent.stoppedAt.includes(id)).map(({ text }) => text));
     clear();
   };
+  const no = (item: SafetyItem) => send({ ...value.answers, [item.id]: { answer: "refused" } });
+  const turnPart = (id: string) =>
+    set((draft) => ({ ...draft, parts: draft.parts.includes(id) ? draft.parts.filter((one) => one !== id) : [...draft.parts, id] }));
   return (
     <div>
       <p className="text-sm text-soft">{DEFER}</p>
-      {view.safe.lapsed && (
+      {machineState.lapsed && (
         <p className="mt-2 border-l-4 border-watch pl-2 font-semibold">
-          The machine was run since it was {STATE_WORDS[view.safe.lapsed.state]}: confirm again.
+          The machine was run since it was {STATE_WORDS[machineState.lapsed.state]}: confirm again.
         </p>
       )}
-      {stopped.length > 0 && (
-        <p className="mt-2 border-2 border-mark p-2 text-lg font-bold text-mark" role="alert">
-          Stop. No work on this machine until:{" "}
-          {items
-            .filter(({ id }) => stopped.includes(id))
-            .map(({ text }) => text.toLowerCase())
-            .join("; ")}
-          .
+      <Stopped words={stopped} />
+      {others.map((lock) => (
+        <Locked key={lock.who} lock={lock} open={open} timeOf={timeOf} />
+      ))}
+      {mine && <OwnLock lock={mine} act={act} timeOf={timeOf} />}
+      <Choice
+        label="State"
+        value={state}
+        options={statesOf(machine).map((id) => [id, LABELS[id]] as const)}
+        onChange={(next) => set((draft) => ({ ...draft, state: next }))}
+      />
+      <RunReasons view={view} reasons={reasons} open={open} here="safe" timeOf={timeOf} />
+      {state === "running" && reasons.length === 0 && ready.onlyFor.length > 0 && (
+        <p className="my-2 border-l-4 border-watch pl-2 font-semibold">
+          Only for {ready.onlyFor.map(labelOfCheck).join(", ").toLowerCase()}: that has to be read running. Nothing is cut with before it is
+          right.
         </p>
       )}
-      <Choice label="State" value={value.state} options={STATES} onChange={(state) => set((draft) => ({ ...draft, state }))} />
-      <ul className="ruled mt-1">
-        {items.map(({ id, text, isFirm }) => {
-          const given = value.answers[id];
-          return (
-            <li key={id} className="py-1.5">
-              <div className="grid grid-cols-[1fr_auto] items-center gap-2">
-                <span className="leading-tight">
-                  {text}
-                  {isFirm && <span className="caps ml-2 !text-mark">firm</span>}
-                </span>
-                <span className="flex gap-1">
+      {reasons.length === 0 && (
+        <>
+          {state === "bench" && (
+            <fieldset className="py-1">
+              <legend className="caps mb-1">What is on the bench</legend>
+              <div className="flex flex-wrap gap-1">
+                {parts.map(({ id, label }) => (
                   <button
+                    key={id}
                     type="button"
-                    className={`btn px-3 ${given?.answer === "yes" ? "btn-on" : ""}`}
-                    aria-pressed={given?.answer === "yes"}
-                    aria-label={`Yes: ${text}`}
-                    onClick={() => answer(id, { answer: "yes" })}
+                    aria-pressed={value.parts.includes(id)}
+                    className={`btn px-3 ${value.parts.includes(id) ? "btn-on" : ""}`}
+                    onClick={() => turnPart(id)}
                   >
-                    Yes
+                    {label}
                   </button>
-                  <button
-                    type="button"
-                    className={`btn px-3 ${given && given.answer !== "yes" ? "btn-on" : ""}`}
-                    aria-pressed={given !== undefined && given.answer !== "yes"}
-                    aria-label={`${isFirm ? "No" : "Not here"}: ${text}`}
-                    onClick={() => answer(id, isFirm ? { answer: "refused" } : { answer: "not-here", reason: "" })}
-                  >
-                    {isFirm ? "No" : "Not here"}
-                  </button>
-                </span>
+                ))}
               </div>
-              {given?.answer === "not-here" && (
-                <label className="mt-1 block">
-                  <span className="caps">Why not</span>
-                  <input
-                    className="input"
-                    value={given.reason}
-                    aria-invalid={given.reason === ""}
-                    onChange={(event) => answer(id, { answer: "not-here", reason: event.target.value })}
-                  />
-                </label>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-      <div className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="btn btn-go grow" disabled={!isComplete || act.isBusy} onClick={save}>
-          {who ? `I, ${who}, confirm: ${STATE_WORDS[value.state]}` : `Confirm: ${STATE_WORDS[value.state]}`}
-        </button>
-        {view.safe.inForce && (
-          <button type="button" className="btn" disabled={act.isBusy} onClick={() => act.send("events", { event: "run" })}>
-            It was run since
+              <p className="mt-1 text-sm text-soft">The machine itself stays as it is: {standsWords(machineState.stands)}.</p>
+            </fieldset>
+          )}
+          <Points items={items} answers={value.answers} onAnswer={answer} onNo={no} isBusy={act.isBusy} />
+          <button type="button" className="btn btn-go mt-3 w-full" disabled={!isComplete || act.isBusy} onClick={() => send(value.answers)}>
+            {who ? `I, ${who}, confirm: ${STATE_WORDS[state]}` : `Confirm: ${STATE_WORDS[state]}`}
           </button>
-        )}
-      </div>
+        </>
+      )}
+      {machineState.stands && machineState.stands.state !== "running" && (
+        <button type="button" className="btn mt-2 w-full" disabled={act.isBusy} onClick={() => act.send("events", { event: "run" })}>
+          It was run since
+        </button>
+      )}
       <Trouble act={act} />
+    </div>
+  );
+}
+
+const standsWords = (stands: Stands | undefined) => (stands ? (STATE_WORDS[stands.state] ?? stands.state) : "not made safe");
+
+/** Somebody else's body rests on this: said with the name, lifted only by that one or with a reason. */
+function Locked({ lock, open, timeOf }: { lock: Stands; open: (panel: PanelId) => void; timeOf: (iso: string) => string }) {
+  return (
+    <div className="mt-2 border-2 border-mark p-2">
+      <p className="text-lg leading-tight font-bold">
+        {lock.who} is locked on: {STATE_WORDS[lock.state]} since {timeOf(lock.at)}.
+      </p>
+      <p className="text-sm">You may lock on as well. Only {lock.who} lifts this one; somebody else with a reason.</p>
+      <button type="button" className="btn btn-stop mt-1" onClick={() => open("held")}>
+        Lift it with a reason
+      </button>
+    </div>
+  );
+}
+
+function OwnLock({ lock, act, timeOf }: { lock: Stands; act: Act; timeOf: (iso: string) => string }) {
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-2 border-l-4 border-good pl-2">
+      <span className="grow font-semibold">
+        You are locked on: {STATE_WORDS[lock.state]} since {timeOf(lock.at)}.
+      </span>
+      {isLockOut(lock.state) && (
+        <button type="button" className="btn" disabled={act.isBusy} onClick={() => act.send("lift", { owner: lock.who })}>
+          Take my lock off
+        </button>
+      )}
     </div>
   );
 }

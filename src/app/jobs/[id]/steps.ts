@@ -1,12 +1,17 @@
 import { checkRow, isOffered } from "@/core/checks";
-import { CHECKS, type CheckRow, type CheckState, type WorkUp } from "@/core/diagnosis";
-import { satisfies } from "@/core/safety";
+import { CHECKS, type CheckRow, type WorkUp } from "@/core/diagnosis";
+import type { SafeState } from "@/core/safety";
+import { isIn, mayRun } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { PLACE_CHECKS } from "@/ui/places/ids";
+import { panelOf } from "./clearing";
 
 export type PanelId =
   | "safe"
   | "fix"
+  | "put-back"
+  | "held"
+  | "handover"
   | "cut"
   | "close"
   | "phone"
@@ -60,16 +65,24 @@ const LISTED_AHEAD = 3;
 export function listSteps(view: JobView, workUp?: WorkUp): ListedStep[] {
   const hasFix = view.steps.some(({ kind, isUndone }) => kind === "fix" && !isUndone);
   const cut = view.proof.cut;
-  const wanted = new Set<string>([...view.takes.map(({ checkId }) => checkId), ...view.proof.required.map(({ check }) => check)]);
+  const wanted = new Set<string>([
+    ...view.takes.map(({ checkId }) => checkId),
+    ...view.proof.required.map(({ check }) => check),
+    ...(view.machineState.struck?.checks ?? []),
+  ]);
   const made = rows.filter(({ id }) => wanted.has(id));
+  const hasOpenLook = view.machineState.struck?.checks.some((id) => checkRow(id)?.state !== "running") === true;
   const code = view.state === "closed" ? undefined : workUp?.advice.code;
   const isSearching = code === "go-on" || (code === "no-symptom" && view.case.standing === "as-complained");
-  const ahead = (isSearching ? (workUp?.plan.checks ?? []) : []).filter(({ id }) => !wanted.has(id)).slice(0, LISTED_AHEAD);
+  const ahead = (isSearching ? (workUp?.plan.checks ?? []) : [])
+    .filter(({ id }) => !wanted.has(id) && !(hasOpenLook && checkRow(id)?.state === "running"))
+    .slice(0, LISTED_AHEAD);
   return [
-    { panel: "safe", label: "Make it safe", status: view.safe.inForce ? "done" : "open" },
+    { panel: "safe", label: "Make it safe", status: view.machineState.stands ? "done" : "open" },
     ...made.map((row) => ({ panel: `check:${row.id}` as const, label: row.label, ...statusOf(view, row.id) })),
     ...ahead.map(({ id, label, minutes }) => ({ panel: `check:${id}` as const, label, status: "open" as const, minutes })),
     { panel: "fix", label: "Fix", status: hasFix ? "done" : "open" },
+    { panel: "put-back", label: "Put back", status: putBackStatus(view) },
     { panel: "cut", label: "Test cut", status: cut === "proof" ? "done" : cut ? "bad" : "open" },
     { panel: "close", label: "Close", status: view.state === "closed" ? "done" : "open" },
   ];
@@ -81,29 +94,42 @@ export function otherChecks(view: JobView, listed: readonly ListedStep[]): Check
 }
 
 /** Whether the safe state in force allows what needs `state`. */
-export function isSafeFor(view: JobView, state: CheckState): boolean {
-  return satisfies(view.safe.inForce?.state, state);
+export function isSafeFor(view: JobView, state: SafeState): boolean {
+  return isIn(view.machineState, state);
+}
+
+function putBackStatus({ machineState }: JobView): ListedStep["status"] {
+  const { toPutBack, unturned, unsafe } = machineState;
+  if (unsafe.some(({ kind }) => kind === "touches")) return "bad";
+  return toPutBack || unturned.length > 0 ? "open" : "done";
 }
 
 /** Whether something was changed after this take: then it no longer calls for a fix but for another reading. */
-function fixedSince(view: JobView, at: string): boolean {
-  return view.steps.some((step) => step.kind === "fix" && !step.isUndone && step.at > at);
-}
-
-function isLatest(view: JobView, checkId: string, at: string): boolean {
-  return latestTake(view, checkId)?.at === at;
+function fixedSince(view: JobView, seq: number): boolean {
+  return view.steps.some((step) => step.kind === "fix" && !step.isUndone && step.seq > seq);
 }
 
 /** What is out and not yet mended. */
 function outstanding(view: JobView): boolean {
   return view.takes.some(
-    ({ checkId, verdict, at, stale }) =>
-      isLatest(view, checkId, at) && (verdict === "out" || verdict === "stop") && stale.length === 0 && !fixedSince(view, at),
+    ({ stepId, checkId, verdict, seq, stale }) =>
+      latestTake(view, checkId)?.stepId === stepId &&
+      (verdict === "out" || verdict === "stop") &&
+      stale.length === 0 &&
+      !fixedSince(view, seq),
   );
 }
 
-/** The check to make next: one the proof wants again, or the first of the list. */
+/** The look after a strike to make next: those that need no run first. */
+function nextLook(view: JobView): CheckRow | undefined {
+  const rowsOpen = (view.machineState.struck?.checks ?? []).flatMap((id) => checkRow(id) ?? []);
+  return rowsOpen.find(({ state }) => state !== "running") ?? rowsOpen[0];
+}
+
+/** The check to make next: a look owed after a strike, one the proof wants again, or the first of the list. */
 function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
+  const look = nextLook(view);
+  if (look) return look;
   const gap = view.proof.gaps.find(({ code }) => code === "not-read-again" || code === "stale" || code === "provisional");
   if (gap && "check" in gap) return checkRow(gap.check);
   if (view.case.standing === "unknown-until-cut" || view.case.standing === "gone" || workUp?.advice.code === "found") return undefined;
@@ -111,27 +137,51 @@ function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
   return first && checkRow(first.id);
 }
 
+/** A check, made safe or ready for it first. */
+function panelFor(view: JobView, check: CheckRow): PanelId {
+  if (isSafeFor(view, check.state)) return `check:${check.id}`;
+  return check.state === "running" ? readyPanel(view) : "safe";
+}
+
+/** What stands between the machine and running: the first thing to clear, else making it ready. */
+function readyPanel(view: JobView): PanelId {
+  const [first] = mayRun(view.machineState, { to: "cut" }).reasons;
+  return first ? panelOf(first.clears) : "safe";
+}
+
+const CUT_GAPS: readonly string[] = [
+  "no-test-cut",
+  "test-cut-older-than-change",
+  "test-cut-not-proof",
+  "symptom-not-asked",
+  "symptom-still-there",
+  "blades-not-seen-cutting",
+];
+
 /**
- * What to do next: mend what is out, read again what the proof wants, go down the list of checks until the cause is found, mend that,
- * cut, close; and make safe before any of it that needs a safe state.
+ * What to do next: mend what is out, read again what the proof wants, go down the list of checks until the cause is found, mend that, put back,
+ * make ready, cut, close; and make safe before any of it that needs a safe state.
  */
 export function nextPanel(view: JobView, workUp?: WorkUp): PanelId {
   if (view.state === "closed") return "close";
-  if (outstanding(view)) return view.safe.inForce ? "fix" : "safe";
+  const fix: PanelId = view.machineState.stands ? "fix" : "safe";
+  if (outstanding(view)) return fix;
   const check = nextCheck(view, workUp);
-  if (check) return isSafeFor(view, check.state) ? `check:${check.id}` : "safe";
+  if (check) return panelFor(view, check);
   const isMended = view.steps.some((step) => step.kind === "fix" && !step.isUndone);
-  if (workUp?.advice.code === "found" && !isMended) return view.safe.inForce ? "fix" : "safe";
-  if (view.case.standing === "back-after-cut" && workUp?.advice.code === "found") return view.safe.inForce ? "fix" : "safe";
-  if (
-    isMended &&
-    view.proof.gaps.some(({ code }) => code === "no-test-cut" || code === "test-cut-older-than-change" || code === "test-cut-not-proof")
-  )
-    return "cut";
+  if (workUp?.advice.code === "found" && !isMended) return fix;
+  if (view.case.standing === "back-after-cut" && workUp?.advice.code === "found") return fix;
+  if (isMended && view.proof.gaps.some(({ code }) => CUT_GAPS.includes(code))) {
+    const isReady = mayRun(view.machineState, { to: "cut" }).reasons.length === 0;
+    return isReady ? "cut" : readyPanel(view);
+  }
   return "close";
 }
 
 /** The state the next thing needs, for the safe panel to start from. */
-export function stateWanted(view: JobView, workUp?: WorkUp): CheckState {
-  return nextCheck(view, workUp)?.state ?? "parked";
+export function stateWanted(view: JobView, workUp?: WorkUp): SafeState {
+  const check = nextCheck(view, workUp);
+  if (check) return check.state;
+  const isMended = view.steps.some((step) => step.kind === "fix" && !step.isUndone);
+  return isMended ? "running" : "parked";
 }

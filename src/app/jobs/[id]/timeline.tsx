@@ -9,8 +9,8 @@ import type { JobView } from "@/data/job-view";
 import { VERDICT_WORDS } from "@/ui/words/checks";
 import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
+import { GRADE_WORDS } from "@/ui/words/proof";
 import type { Act } from "./act";
-import { GRADE_WORDS } from "./words";
 
 type StepRow = JobView["steps"][number];
 
@@ -27,7 +27,7 @@ function sayAnswers({ symptoms, contexts }: { symptoms: object; contexts: object
 }
 
 /** A step in a few words. */
-export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): string {
+export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof">): string {
   switch (step.kind) {
     case "complaint": {
       const complaint = view.complaints.find(({ id }) => id === step.data.complaintId);
@@ -42,10 +42,18 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): strin
         ? `${labelOfCheck(step.data.checkId)}: taken in again`
         : `${labelOfCheck(step.data.checkId)} left out: ${SKIP_WORDS[step.data.reason]}`;
     case "confirmation":
-      return step.data.outcome === "safe" ? `Made safe: ${STATE_WORDS[step.data.state]}` : "Stopped: not safe";
+      return step.data.outcome === "safe"
+        ? `Made safe: ${STATE_WORDS[step.data.state]}`
+        : `Stopped, not so: ${step.data.stoppedAt.join("; ") || "a firm point"}`;
+    case "put-back":
+      return step.data.outcome === "safe" ? "Put back, turned by hand" : `Stopped, not so: ${step.data.stoppedAt.join("; ")}`;
+    case "lift":
+      return step.data.owner === step.who ? "Took own lock-out off" : `Lifted ${step.data.owner}’s lock-out: ${step.data.reason}`;
+    case "handover":
+      return `Handed over to ${step.data.to}: ${step.data.what}, ${step.data.owes.join("; ")}`;
     case "take": {
       const label = CHECKS.find(({ id }) => id === step.data.checkId)?.label;
-      return `${step.data.correctsStepId ? "Corrected: " : ""}${label}: ${VERDICT_WORDS[step.data.verdict as keyof typeof VERDICT_WORDS].toLowerCase()}`;
+      return `${step.data.correctsStepId ? "Corrected: " : ""}${label}: ${VERDICT_WORDS[step.data.verdict as keyof typeof VERDICT_WORDS].toLowerCase()}${step.data.reason ? `, since ${step.data.reason}` : ""}`;
     }
     case "fix":
       return FIX_LABELS[step.data.fix as FixId] ?? step.data.fix;
@@ -58,7 +66,7 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): strin
     case "photograph":
       return `Photograph: ${step.data.about}`;
     case "test-cut":
-      return `Test cut: ${GRADE_WORDS[gradeCut(step.data)]}`;
+      return `Test cut: ${GRADE_WORDS[gradeCut(step.data, view.proof.wanted)]}`;
     case "note":
       return step.data.text;
     case "event":
@@ -66,11 +74,11 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints">): strin
     case "hold":
       return `Held out: ${step.data.reason}`;
     case "release":
-      return `Released: ${step.data.reason}`;
+      return `Released without reading: ${step.data.reason}`;
     case "close":
       return step.data.isProved ? "Closed, proved" : "Closed, not proved";
     case "undo":
-      return "Undone";
+      return step.data.reason ? `Taken back: ${step.data.reason}` : "Undone";
   }
 }
 
@@ -95,17 +103,50 @@ export function Timeline({ view, act, timeOf }: { view: JobView; act: Act; timeO
         ))}
       </ol>
       {view.state !== "closed" && <AddNote act={act} />}
+      <UndoLast last={last} words={last ? sayStep(last, view) : ""} act={act} />
+    </section>
+  );
+}
+
+/** Takes the last step back; where that lets go of something that holds the machine, the reason is asked for before it is written. */
+function UndoLast({ last, words, act }: { last: StepRow | undefined; words: string; act: Act }) {
+  const [reason, setReason] = useState("");
+  const wantsReason =
+    act.issues.some(({ code, path }) => code === "reason-of-substance" && path[0] === "reason") && act.lastAction === "undo";
+  const undo = async () => {
+    if (last && (await act.send("undo", { stepId: last.id, ...(reason ? { reason } : {}) }))) setReason("");
+  };
+  return (
+    <div className="flex shrink-0 items-center">
+      {wantsReason && (
+        <form
+          className="flex gap-1 py-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            undo();
+          }}
+        >
+          <input
+            className="input w-72 max-sm:w-40"
+            aria-label="Why it is taken back"
+            placeholder="It holds the machine: why is it taken back?"
+            value={reason}
+            aria-invalid={true}
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </form>
+      )}
       <button
         type="button"
         className="btn m-2 shrink-0"
         disabled={!last || act.isBusy}
-        onClick={() => last && act.send("undo", { stepId: last.id })}
-        aria-label={last ? `Undo: ${sayStep(last, view)}` : "Nothing to undo"}
+        onClick={undo}
+        aria-label={last ? `Undo: ${words}` : "Nothing to undo"}
       >
         <Undo2 size={18} aria-hidden="true" />
         Undo
       </button>
-    </section>
+    </div>
   );
 }
 

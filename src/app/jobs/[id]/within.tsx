@@ -19,7 +19,8 @@ export function Within({ view, workUp, minutesLeft }: { view: JobView; workUp: W
     ? ` ${FIX_LABELS[fix.fix as FixId]} (${fix.minutes} min) ${fix.minutes <= left ? "fits after them" : "does not fit after them"}.`
     : "";
   const gaps = view.proof.gaps.length > 0 ? " If it leaves now it goes out unproved." : "";
-  const unsafe = view.suspicion || view.takes.some(({ verdict }) => verdict === "stop") ? " It is not known to be safe: hold it." : "";
+  const { unsafe: held, struck } = view.machineState;
+  const unsafe = held.length > 0 || struck ? " It is not known to be safe: hold it." : "";
   return (
     <p className="py-1 text-sm leading-snug" role="status">
       {checks}

@@ -20,7 +20,17 @@ const QUICK = [
   ["top-dressed", "Top-dressed"],
 ] as const;
 
-export type LogEntry = { id: number; label: string; at: string; who: string; words?: string; droveOn?: boolean; isOfJob: boolean };
+export type LogEntry = {
+  id: number;
+  label: string;
+  at: string;
+  who: string;
+  words?: string;
+  droveOn?: boolean;
+  isOfJob: boolean;
+  isHolding: boolean;
+  where?: string;
+};
 
 /** Hours off the meter and what happened, in a few touches; and the log, from which anything logged by hand can be taken back. */
 export function LogPanel({
@@ -45,7 +55,9 @@ export function LogPanel({
   const [event, setEvent] = useState("");
   const [words, setWords] = useState("");
   const [place, setPlace] = useState("");
+  const [where, setWhere] = useState("");
   const [droveOn, setDroveOn] = useState<"" | "yes" | "no">("");
+  const [taking, setTaking] = useState<{ id: number; reason: string }>();
   const isStrike = event === "struck";
   const [failed, setFailed] = useState<{ error: string; issues: Problem[]; at: "hours" | "event" | "log" }>();
   const post = async (path: string, body: Record<string, unknown>, at: "hours" | "event" | "log") => {
@@ -104,11 +116,12 @@ export function LogPanel({
       <form
         onSubmit={async (submitted) => {
           submitted.preventDefault();
-          const strike = isStrike && droveOn ? { droveOn: droveOn === "yes" } : {};
+          const strike = isStrike ? { ...(droveOn ? { droveOn: droveOn === "yes" } : {}), ...(where ? { where } : {}) } : {};
           if (event && (await post("events", { event, ...(words ? { words } : {}), ...(place ? { place } : {}), ...strike }, "event"))) {
             setEvent("");
             setWords("");
             setPlace("");
+            setWhere("");
             setDroveOn("");
           }
         }}
@@ -150,6 +163,13 @@ export function LogPanel({
         )}
         {isStrike && (
           <>
+            <input
+              className="input mt-2"
+              aria-label="Where on the site"
+              placeholder="where on the site"
+              value={where}
+              onChange={(e) => setWhere(e.target.value)}
+            />
             <label className="caps mt-2 block" htmlFor="strike-place">
               Which blade, unit or hanger
             </label>
@@ -185,10 +205,11 @@ export function LogPanel({
         {log.length === 0 && <p className="text-soft">Nothing logged yet.</p>}
         <ul className="ruled max-h-72 overflow-y-auto" tabIndex={0}>
           {log.map((entry) => (
-            <li key={entry.id} className="flex items-center gap-2 py-1">
+            <li key={entry.id} className="flex flex-wrap items-center gap-2 py-1">
               <span className="grow leading-tight">
                 {entry.label}
                 {entry.words ? `: ${entry.words}` : ""}
+                {entry.where ? `, ${entry.where}` : ""}
                 {entry.droveOn === undefined ? "" : entry.droveOn ? "; the drive ran on" : "; stopped at once"}
                 <span className="block text-sm text-soft">
                   {dateOnly(entry.at, timeZone)}, {entry.who}
@@ -199,11 +220,33 @@ export function LogPanel({
                   type="button"
                   className="btn btn-quiet"
                   disabled={isBusy}
-                  onClick={() => post(`events/${entry.id}/void`, {}, "log")}
+                  onClick={() => (entry.isHolding ? setTaking({ id: entry.id, reason: "" }) : post(`events/${entry.id}/void`, {}, "log"))}
                   aria-label={`Take back: ${entry.label}`}
                 >
                   Take back
                 </button>
+              )}
+              {taking?.id === entry.id && (
+                <form
+                  className="w-full"
+                  onSubmit={async (submitted) => {
+                    submitted.preventDefault();
+                    if (await post(`events/${entry.id}/void`, { reason: taking.reason }, "log")) setTaking(undefined);
+                  }}
+                >
+                  <label className="block text-sm font-semibold" htmlFor="take-back-reason">
+                    It keeps the machine from running. Why was it not so?
+                  </label>
+                  <input
+                    id="take-back-reason"
+                    className="input"
+                    value={taking.reason}
+                    onChange={(e) => setTaking({ id: entry.id, reason: e.target.value })}
+                  />
+                  <button type="submit" className="btn mt-1" disabled={isBusy || taking.reason.trim() === ""}>
+                    Take it back
+                  </button>
+                </form>
               )}
             </li>
           ))}

@@ -19,9 +19,9 @@ import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import { jobsOfMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
-import { listEvents } from "@/data/events";
-import { suspicionOf } from "@/data/job-view";
+import { HOLDING_EVENTS, listEvents } from "@/data/events";
 import { machinePhotographs } from "@/data/machine-photographs";
+import { stateOfMachine } from "@/data/machine-state";
 import { getMachine, type MachineRecord } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { listSpindleLog, type SpindleRecord, spindlesOf } from "@/data/spindle-log";
@@ -32,11 +32,12 @@ import { planScene } from "@/drawings/plan/scene";
 import { BeltPicture } from "@/ui/sheet/belt-picture";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
-import { OWED_WORDS } from "@/ui/words/owed";
+import { sayOwed } from "@/ui/words/owed";
 import { KeptPictures } from "./kept-pictures";
 import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
 import { type SpindleLine, SpindlesPanel } from "./spindles-panel";
+import { Standing } from "./standing";
 import { Trend, type TrendPoint } from "./trend";
 
 type Props = { params: Promise<{ id: string }> };
@@ -55,7 +56,9 @@ function findMachine(id: string): MachineRecord | undefined {
 }
 
 /** Events that say something about this machine: those that make one of its checks stale, or that anybody logs. */
-const ALWAYS = ["run", "struck", "operator-changed", "site-changed", "held-out", "released"];
+const ALWAYS = ["run", "struck", "operator-changed", "site-changed", "held-out"];
+/** A hold is let go by a release with its reasons, in a job. */
+const NEVER = ["released"];
 const eventRows: readonly EventRow[] = EVENTS;
 
 function eventsFor(machine: Machine): string[] {
@@ -65,7 +68,7 @@ function eventsFor(machine: Machine): string[] {
         const row = checkRow(check);
         return row && isOffered(row, machine);
       });
-      return ALWAYS.includes(id) || concerns;
+      return !NEVER.includes(id) && (ALWAYS.includes(id) || concerns);
     })
     .map(({ id }) => id);
 }
@@ -130,7 +133,7 @@ export default async function MachinePage({ params }: Props) {
   const owed = listOwed(db, record.id);
   const pictures = machinePhotographs(db, record.id);
   const standings = spindlesOf(db, record.id, new Date().toISOString());
-  const suspicion = suspicionOf(db, { machine: record, events });
+  const state = stateOfMachine(db, record.id);
   const scene = planScene(machine, "behind");
   const level = levelPoints(takes);
   const pressures = pressurePoints(takes);
@@ -150,16 +153,8 @@ export default async function MachinePage({ params }: Props) {
           Take a complaint
         </Link>
       </div>
-      {owed.length > 0 && (
-        <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(({ code }) => OWED_WORDS[code] ?? code).join("; ")}.</p>
-      )}
-      {suspicion && (
-        <p className="mt-2 border-l-4 border-mark pl-2 leading-snug font-semibold">
-          Struck {suspicion.words || "something"} on {dateOnly(suspicion.at)}
-          {suspicion.droveOn ? ", and the drive ran on" : ""}. Under suspicion until looked at:{" "}
-          {suspicion.checks.map((id) => checkRow(id)?.label.toLowerCase()).join(", ")}.
-        </p>
-      )}
+      {owed.length > 0 && <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(sayOwed).join("; ")}.</p>}
+      <Standing state={state} machine={machine} />
       <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
         <div>
           <svg
@@ -175,7 +170,7 @@ export default async function MachinePage({ params }: Props) {
             <ul className="ruled">
               {sheets.map((check) => {
                 const take = takes.findLast(({ checkId }) => checkId === check.id);
-                const isStale = take !== undefined && staleReasons({ machine, check: check.id, takenAt: take.at, events }).length > 0;
+                const isStale = take !== undefined && staleReasons({ machine, check: check.id, takenSeq: take.seq, events }).length > 0;
                 return (
                   <li key={check.id} className="flex flex-wrap items-center gap-x-3 py-1.5">
                     <span className="grow">{checkRow(check.id)?.label}</span>
@@ -296,6 +291,8 @@ export default async function MachinePage({ params }: Props) {
             at: event.at,
             who: event.who,
             isOfJob: event.stepId !== undefined,
+            isHolding: HOLDING_EVENTS.includes(event.event),
+            ...(event.where ? { where: event.where } : {}),
             ...(event.words ? { words: event.words } : {}),
             ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
           }))}

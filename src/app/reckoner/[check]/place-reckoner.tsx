@@ -13,7 +13,7 @@ import { type Draft, EMPTY_DRAFT, useWorksheet } from "@/ui/places/use-worksheet
 import { WayOf } from "@/ui/way";
 import { Attach, type ReckonerArgs } from "./reckoner-screen";
 
-const NO_JOB = { tyres: "not-checked", isAfterDropOrRefit: false } as const;
+const NO_JOB = { tyres: "not-checked", isAfterDropOrRefit: false, blades: "not-known", isBeforeHangers: false } as const;
 
 /** Tyres, deck level and tip speed by themselves: read on the drawing, or in the table. */
 export function PlaceReckoner({ row, view, state, change, homeSystem, attach }: ReckonerArgs) {

@@ -14,6 +14,9 @@ export function provisionalReasons(args: { machine: Machine; readings: DeckReadi
   if (isOnTyres && readings.tyres !== "right") reasons.push({ code: `tyres-${readings.tyres}` });
   if (args.unmapped > 0) reasons.push({ code: "floor-not-mapped", count: args.unmapped });
   if (readings.datum === "level" && !readings.floor) reasons.push({ code: "level-without-floor" });
+  const hasBothEnds = readings.tips.some(({ end }) => end === "A") && readings.tips.some(({ end }) => end === "B");
+  if (readings.blades !== "straight" && !readings.isCarriedRound && !hasBothEnds) reasons.push({ code: "blades-not-known-straight" });
+  if (readings.isBeforeHangers) reasons.push({ code: "hangers-first" });
   if (readings.isAfterDropOrRefit && rakedOuterBlades(machine, readings) < 2 && machine.spindles.length > 1) {
     reasons.push({ code: "rake-wanted-on-both-outer-blades" });
   }

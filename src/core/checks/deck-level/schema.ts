@@ -26,6 +26,12 @@ export const deckReadingsSchema = z.object({
   tyres: z.enum(["right", "not-right", "not-checked"]).default("not-checked"),
   /** A drop, a strike or a refit since the last level: rake is then wanted on both outer blades. */
   isAfterDropOrRefit: z.boolean().default(false),
+  /** Whether the blades it is read on were tracked and found straight, and nothing touched them since. */
+  blades: z.enum(["straight", "not-known"]).default("not-known"),
+  /** A drop or a strike, and the hangers not looked at since: a level then says nothing of the adjusters. */
+  isBeforeHangers: z.boolean().default(false),
+  /** One and the same end of each blade was turned to every place: its other end may be bent and does not matter. */
+  isCarriedRound: z.boolean().default(false),
 });
 
 export type DeckReadings = z.output<typeof deckReadingsSchema>;

@@ -7,7 +7,7 @@ import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograp
 import { AppError } from "@/data/errors";
 import * as jobs from "@/data/job-actions";
 import { newRebuildMoveSchema, recordRebuildMove } from "@/data/rebuild";
-import { newConfirmationSchema, recordConfirmation } from "@/data/safe-state";
+import { newConfirmationSchema, newLiftSchema, newPutBackSchema, recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { newFindingSchema, newTakeSchema, recordFinding, recordTake } from "@/data/takes";
 
 type Change = (request: Request, jobId: number) => Promise<Response>;
@@ -19,6 +19,9 @@ function action<S extends z.ZodType>(schema: S, change: (db: Db, doing: Doing, a
 
 const ACTIONS: Record<string, Change> = {
   confirmations: action(newConfirmationSchema, recordConfirmation),
+  "put-back": action(newPutBackSchema, recordPutBack),
+  lift: action(newLiftSchema, recordLift),
+  handover: action(jobs.newHandoverSchema, jobs.recordHandover),
   takes: action(newTakeSchema, recordTake),
   findings: action(newFindingSchema, recordFinding),
   deck: action(newDeckMoveSchema, recordDeckMove),
@@ -33,8 +36,8 @@ const ACTIONS: Record<string, Change> = {
   join: action(joinSchema, joinJobs),
   notes: action(jobs.newNoteSchema, jobs.recordNote),
   events: action(jobs.newJobEventSchema, jobs.recordJobEvent),
-  hold: action(jobs.newHoldSchema, (db, doing, input) => jobs.recordHold(db, doing, { ...input, isRelease: false })),
-  release: action(jobs.newHoldSchema, (db, doing, input) => jobs.recordHold(db, doing, { ...input, isRelease: true })),
+  hold: action(jobs.newHoldSchema, jobs.recordHold),
+  release: action(jobs.newReleaseSchema, jobs.recordRelease),
   close: action(jobs.newCloseSchema, jobs.closeJob),
   undo: action(jobs.newUndoSchema, jobs.undoStep),
 };
@@ -42,7 +45,7 @@ const ACTIONS: Record<string, Change> = {
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; action: string }> }) {
   const { id, action: name } = await params;
   try {
-    const change = ACTIONS[name];
+    const change = Object.hasOwn(ACTIONS, name) ? ACTIONS[name] : undefined;
     if (!change) throw new AppError("job-not-found");
     return await change(request, idFrom(id, "job-not-found"));
   } catch (error) {

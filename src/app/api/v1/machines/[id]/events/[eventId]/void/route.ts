@@ -1,10 +1,9 @@
-import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
-import { voidEvent } from "@/data/events";
+import { voidEvent, voidEventSchema } from "@/data/events";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; eventId: string }> }) {
   const { id, eventId } = await params;
-  return changing(request, z.object({}), (db, doing) =>
-    voidEvent(db, doing, { machineId: id, eventId: idFrom(eventId, "machine-not-found") }),
+  return changing(request, voidEventSchema, (db, doing, { reason }) =>
+    voidEvent(db, doing, { machineId: id, eventId: idFrom(eventId, "machine-not-found"), reason }),
   );
 }

@@ -1,0 +1,18 @@
+import { failure, requireOwnOrigin } from "@/app/api/answer";
+import { openFeed } from "@/app/api/feed";
+import { database } from "@/data/connection";
+import { getMachine } from "@/data/machines";
+
+export const dynamic = "force-dynamic";
+
+/** Server-sent events: `moved` each time anything is written about this machine. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  try {
+    requireOwnOrigin(request);
+    const { id } = await params;
+    getMachine(database(), id);
+    return openFeed({ machineId: id, signal: request.signal });
+  } catch (error) {
+    return failure(error);
+  }
+}

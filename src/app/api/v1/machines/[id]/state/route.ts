@@ -1,0 +1,14 @@
+import { reading } from "@/app/api/answer";
+import { mayRun } from "@/core/state";
+import { stateOfMachine } from "@/data/machine-state";
+import { getMachine } from "@/data/machines";
+
+/** How a machine stands, and every reason why it may not be cut with now. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  return reading(request, (db) => {
+    getMachine(db, id);
+    const state = stateOfMachine(db, id);
+    return { state, mayCut: mayRun(state, { to: "cut" }).reasons };
+  });
+}

@@ -1,0 +1,21 @@
+import type { Clearing } from "@/core/state";
+import type { PanelId } from "./steps";
+
+/** Where the screen leads to clear a reason. */
+export function panelOf(clears: Clearing): PanelId {
+  switch (clears.do) {
+    case "read":
+      return `check:${clears.check}`;
+    case "put-back":
+      return "put-back";
+    case "make-ready":
+      return "safe";
+    case "refit-deck":
+      return "deck";
+    case "refit-box":
+      return "box";
+    case "lift":
+    case "release":
+      return "held";
+  }
+}

@@ -1,0 +1,172 @@
+"use client";
+
+import { useState } from "react";
+import { isSubstantial } from "@/core/safety";
+import { mayRun, type Stands, type Unsafe } from "@/core/state";
+import type { JobView } from "@/data/job-view";
+import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
+import { STATE_WORDS } from "@/ui/words/issues";
+import { sayUnsafe } from "@/ui/words/state";
+import type { Act } from "./act";
+import { RunReasons } from "./run-reasons";
+import type { PanelId } from "./steps";
+import { Trouble } from "./trouble";
+
+type Args = { view: JobView; act: Act; open: (panel: PanelId) => void; timeOf: (iso: string) => string };
+
+/** What keeps the machine from running, whoever found it in whichever job; what may be let go by word, and holding it by word. */
+export function HeldPanel({ view, act, open, timeOf }: Args) {
+  const { who } = useSeat();
+  const { machineState } = view;
+  const { reasons } = mayRun(machineState, { to: "cut" });
+  const others = machineState.locks.filter((lock) => lock.who !== who);
+  return (
+    <div>
+      {reasons.length === 0 && <p className="text-lg font-semibold">Nothing keeps it from running.</p>}
+      <RunReasons view={view} reasons={reasons} open={open} here="held" timeOf={timeOf} />
+      {others.map((lock) => (
+        <LiftForm key={lock.who} lock={lock} act={act} />
+      ))}
+      {machineState.unsafe.length > 0 && <ReleaseForm view={view} act={act} causes={machineState.unsafe} timeOf={timeOf} />}
+      {machineState.released.length > 0 && (
+        <section aria-label="Released without reading" className="mt-3">
+          <h3 className="caps">Released without reading, still owed</h3>
+          <ul className="ruled">
+            {machineState.released.map(({ cause, by, at, reason }) => (
+              <li key={cause.key} className="py-1 leading-snug">
+                <span className="font-semibold">{sayUnsafe(cause, view.machine.machine)}.</span> {by}, {timeOf(at)}: “{reason}”
+                {cause.kind === "stop" && (
+                  <button type="button" className="btn mt-1 w-full" onClick={() => open(`check:${cause.check}`)}>
+                    Read it
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <HoldForm view={view} act={act} />
+      <Trouble act={act} />
+    </div>
+  );
+}
+
+const WANTED = "In a few words why: what was done, seen or agreed. “ok” is none.";
+
+function ReasonField({ id, label, value, onChange }: { id: string; label: string; value: string; onChange: (value: string) => void }) {
+  const isShort = value.trim() !== "" && !isSubstantial(value);
+  return (
+    <div className="py-1">
+      <label htmlFor={id} className="block leading-snug font-semibold">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="input mt-1"
+        value={value}
+        autoComplete="off"
+        aria-invalid={isShort}
+        aria-describedby={`${id}-help`}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      <p id={`${id}-help`} className={isShort ? "trouble mt-1" : "text-sm text-soft"}>
+        {WANTED}
+      </p>
+    </div>
+  );
+}
+
+/** A reason for each cause: what was read stays owed until it is read right. */
+function ReleaseForm({
+  view,
+  act,
+  causes,
+  timeOf,
+}: {
+  view: JobView;
+  act: Act;
+  causes: readonly Unsafe[];
+  timeOf: (iso: string) => string;
+}) {
+  const { who } = useSeat();
+  const { value, set, clear } = useDraft<Record<string, string>>(`job:${view.id}:${view.openedAt}:release:${who ?? ""}`, {});
+  const given = causes.filter(({ key }) => isSubstantial(value[key] ?? ""));
+  return (
+    <form
+      className="mt-3 border-t-2 border-ink pt-2"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        const reasons = given.map(({ key }) => ({ key, reason: value[key] ?? "" }));
+        if (reasons.length > 0 && (await act.send("release", { reasons }))) clear();
+      }}
+    >
+      <h3 className="text-lg">Release by word</h3>
+      <p className="text-sm leading-snug text-soft">
+        Better is to read it right: then it falls by itself. Released by word it is written down as not read, and stays owed on the machine.
+      </p>
+      {causes.map((cause) => (
+        <ReasonField
+          key={cause.key}
+          id={`release-${cause.key}`}
+          label={`${sayUnsafe(cause, view.machine.machine)}, ${cause.who}, ${timeOf(cause.at)}. Why may it go?`}
+          value={value[cause.key] ?? ""}
+          onChange={(reason) => set((before) => ({ ...before, [cause.key]: reason }))}
+        />
+      ))}
+      <button type="submit" className="btn btn-stop mt-1 w-full" disabled={given.length === 0 || act.isBusy}>
+        {given.length < causes.length && given.length > 0 ? `Release ${given.length} of ${causes.length}` : "Release"}
+      </button>
+    </form>
+  );
+}
+
+function LiftForm({ lock, act }: { lock: Stands; act: Act }) {
+  const [reason, setReason] = useState("");
+  return (
+    <form
+      className="mt-3 border-t-2 border-ink pt-2"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        if (await act.send("lift", { owner: lock.who, reason })) setReason("");
+      }}
+    >
+      <h3 className="text-lg">Lift {lock.who}’s lock-out</h3>
+      <p className="text-sm leading-snug text-soft">
+        {lock.who} may have hands in it: {STATE_WORDS[lock.state]}. Speak to {lock.who} first. Your employer’s lock-out rules come first.
+      </p>
+      <ReasonField id={`lift-${lock.who}`} label={`Why ${lock.who}’s lock-out may be lifted`} value={reason} onChange={setReason} />
+      <button type="submit" className="btn btn-stop mt-1 w-full" disabled={!isSubstantial(reason) || act.isBusy}>
+        Lift it
+      </button>
+    </form>
+  );
+}
+
+function HoldForm({ view, act }: { view: JobView; act: Act }) {
+  const { value, set, clear } = useDraft<{ reason: string }>(`job:${view.id}:${view.openedAt}:hold`, { reason: "" });
+  return (
+    <form
+      className="mt-3 border-t-2 border-ink pt-2"
+      onSubmit={async (event) => {
+        event.preventDefault();
+        if (value.reason.trim() && (await act.send("hold", value))) clear();
+      }}
+    >
+      <label htmlFor="hold-reason" className="block text-lg font-semibold">
+        Hold it out of service
+      </label>
+      <input
+        id="hold-reason"
+        className="input mt-1"
+        value={value.reason}
+        autoComplete="off"
+        placeholder="Why it is held"
+        onChange={(event) => set({ reason: event.target.value })}
+      />
+      <button type="submit" className="btn btn-stop mt-1 w-full" disabled={value.reason.trim() === "" || act.isBusy}>
+        Hold
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,42 @@
+import { checkRow } from "@/core/checks";
+import type { Machine } from "@/core/machine";
+import { type MachineState, mayRun } from "@/core/state";
+import { dateOnly } from "@/ui/time";
+import { STATE_WORDS } from "@/ui/words/issues";
+import { sayReason, sayUnsafe } from "@/ui/words/state";
+
+/** How the machine stands and by whose word, and every reason why it may not run. */
+export function Standing({ state, machine }: { state: MachineState; machine: Machine }) {
+  const { stands, struck, released, locks } = state;
+  const held = mayRun(state, { to: "prove" }).reasons;
+  const isQuiet = !stands && held.length === 0 && released.length === 0 && locks.length === 0;
+  if (isQuiet) return null;
+  return (
+    <section aria-label="How it stands" className={`mt-3 border-l-4 pl-3 ${held.length > 0 ? "border-mark" : "border-dye"}`}>
+      {stands && (
+        <p className="text-lg font-semibold">
+          Stands {STATE_WORDS[stands.state] ?? stands.state}, by {stands.who}, {dateOnly(stands.at)}
+          {locks.length > 0 ? `; locked on: ${locks.map(({ who }) => who).join(", ")}` : ""}.
+        </p>
+      )}
+      {held.length > 0 && <p className="text-lg font-bold text-mark">May not run:</p>}
+      <ul>
+        {held.map((reason) => (
+          <li key={JSON.stringify(reason)} className="leading-snug">
+            {sayReason(reason, machine, (iso) => dateOnly(iso))}.
+          </li>
+        ))}
+        {released.map(({ cause, by, at, reason }) => (
+          <li key={cause.key} className="leading-snug font-semibold text-mark">
+            Owed: {sayUnsafe(cause, machine)}. Released without reading by {by}, {dateOnly(at)}: “{reason}”
+          </li>
+        ))}
+      </ul>
+      {struck && (
+        <p className="text-sm text-soft">
+          Under suspicion until looked at: {struck.checks.map((id) => checkRow(id)?.label.toLowerCase()).join(", ")}.
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,55 @@
+import type { CheckId, EventId } from "@/core/diagnosis";
+import type { Evidence, Finding, Verdict } from "@/core/findings";
+import type { SafeState } from "@/core/safety";
+import type { Move } from "@/core/sequences/counted";
+import type { RebuildMove, Tightened } from "@/core/sequences/rebuild";
+
+/** A take that counts, as the fold needs it; a correction stands where what it corrects stood. */
+export type TakenLine = {
+  kind: "take";
+  stepId: number;
+  check: CheckId;
+  ruleVersion: number;
+  verdict: Verdict;
+  findings: readonly Finding[];
+  told: readonly string[];
+  evidence: readonly Evidence[];
+};
+
+/** What a step or an event did to a machine. What was taken back is not here, but for a safe state and a run, which do not come back. */
+export type LogEntry =
+  | { kind: "confirmation"; state: SafeState; outcome: "safe" | "stopped"; parts: readonly string[]; isTakenBack?: boolean }
+  /** Somebody else's lock-out lifted, with a reason. */
+  | { kind: "lift"; owner: string; reason: string }
+  /** `turned`: blades or reels turned by hand, free or touching; `belt`: seen in every groove. */
+  | {
+      kind: "put-back";
+      stepId: number;
+      outcome: "safe" | "stopped";
+      turned: readonly string[];
+      touching: readonly string[];
+      isBeltSeated: boolean;
+    }
+  | TakenLine
+  | { kind: "fix"; fix: string; cause: string }
+  | { kind: "test-cut"; seenCutting: readonly string[] }
+  | { kind: "deck"; move: Move }
+  | { kind: "rebuild"; move: RebuildMove | Tightened }
+  /** The job that wrote it is done with: what it confirmed, short of a lock-out, is nobody's word any more. */
+  | { kind: "close" }
+  | { kind: "hold"; stepId: number; reason: string }
+  /** Without reasons by cause it is one from before they were asked for: it let go of everything. */
+  | { kind: "release"; reasons?: readonly { key: string; reason: string }[]; reason: string }
+  | {
+      kind: "event";
+      event: EventId;
+      place?: string;
+      words?: string;
+      where?: string;
+      droveOn?: boolean;
+      isOfFix?: boolean;
+      isTakenBack?: boolean;
+    };
+
+/** One line of a machine's log, whichever job wrote it. `seq` orders; `at` (ISO 8601 UTC) is only shown. */
+export type LogLine = { seq: number; at: string; who: string; jobId?: number } & LogEntry;

@@ -1,0 +1,292 @@
+import { worksheetsFor } from "@/core/checks";
+import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/diagnosis";
+import { type LoggedEvent, staleReasons, underSuspicion } from "@/core/events";
+import { featuresOf } from "@/core/kinds";
+import { cutters, type Machine } from "@/core/machine";
+import { isLockOut, type SafeState, satisfies } from "@/core/safety";
+import type { Place } from "@/core/sequences/counted";
+import { deckState } from "@/core/sequences/deck-off";
+import { gearboxes, type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import type { LogEntry, LogLine, TakenLine } from "./log";
+import { type ToPutBack, turnedOneByOne } from "./put-back";
+import { foldUnsafe, type Released, type Unsafe } from "./unsafe";
+
+/** How a machine stands, by whose word and since when. */
+export type Stands = { state: SafeState; who: string; at: string; seq: number; jobId?: number };
+/** A part on the bench: its own state, whatever the machine's. */
+export type OnBench = { parts: string[]; who: string; at: string; seq: number; jobId?: number };
+export type Apart = { what: "deck"; where: Place } | { what: "box"; place: string; where: Place };
+export type Struck = {
+  at: string;
+  seq: number;
+  who: string;
+  place?: string;
+  words?: string;
+  /** On the site. */
+  where?: string;
+  droveOn?: boolean;
+  /** Still to be looked at. */
+  checks: CheckId[];
+};
+
+/** What a whole machine is, folded from the log of all its jobs and events. */
+export type MachineState = {
+  stands?: Stands;
+  /** What it stood like before it was run. */
+  lapsed?: Stands & { lapsedAt: string };
+  /** A firm point was refused, and nothing was confirmed since. */
+  stopped?: { who: string; at: string; seq: number };
+  /** Lock-outs in force, one a person, the oldest first. */
+  locks: Stands[];
+  onBench: OnBench[];
+  apart: Apart[];
+  unsafe: Unsafe[];
+  /** Let go by word and not read since: owed. */
+  released: Released[];
+  /** Worked on and not yet put back. */
+  toPutBack?: ToPutBack;
+  /** Blades or reels that were fitted or disturbed and not turned by hand since. */
+  unturned: string[];
+  /** A belt was disturbed and nobody looked at its grooves since. */
+  beltUnseated?: { seq: number; at: string };
+  /** A belt was disturbed and no run since then saw every blade cut: what closes a job, not what starts a blade. */
+  beltUnproved?: { seq: number; at: string };
+  /** Geared blades: not turned by hand since they were disturbed, or found too near. */
+  timing?: "unseen" | "too-near";
+  struck?: Struck;
+};
+
+type Line<K extends LogEntry["kind"]> = Extract<LogLine, { kind: K }>;
+
+const eventRows: readonly EventRow[] = EVENTS;
+const fixRows: readonly FixRow[] = FIXES;
+/** What leaves no tool under a machine and nothing to put back. */
+const TOUCHES_NOTHING: readonly EventId[] = [
+  "run",
+  "struck",
+  "deck-dropped",
+  "operator-changed",
+  "operator-briefed",
+  "site-changed",
+  "top-dressed",
+  "mown-wet-or-tall",
+  "held-out",
+  "released",
+];
+const DISTURBS_BELT: readonly EventId[] = ["deck-off", "belt-disturbed", "spindle-apart"];
+const DISTURBS_TIMING = eventRows.filter(({ makesStale }) => makesStale.includes("blade-timing")).map(({ id }) => id as EventId);
+
+/** The state of a machine from its whole log: every job, every step, every event. Pure; lines in any order. */
+export function machineState(machine: Machine, lines: readonly LogLine[]): MachineState {
+  const log = [...lines].sort((a, b) => a.seq - b.seq);
+  const events = log.flatMap((line): LoggedEvent[] => (line.kind === "event" && !line.isTakenBack ? [loggedOf(line)] : []));
+  const { open, released } = foldUnsafe(log);
+  const toPutBack = toPutBackOf(log);
+  const timing = timingOf(machine, log, events);
+  const struck = struckOf(machine, log, events);
+  const belt = featuresOf(machine).includes("belt") ? beltOf(machine, log) : {};
+  return {
+    ...standsOf(log),
+    onBench: onBenchOf(log),
+    apart: apartOf(machine, log),
+    unsafe: open,
+    released,
+    ...(toPutBack ? { toPutBack } : {}),
+    unturned: unturnedOf(machine, log),
+    ...belt,
+    ...(timing ? { timing } : {}),
+    ...(struck ? { struck } : {}),
+  };
+}
+
+const loggedOf = ({ event, seq, at, who, place }: Line<"event">): LoggedEvent => ({ event, seq, at, who, ...(place ? { place } : {}) });
+
+const whence = ({ who, at, seq, jobId }: LogLine) => ({ who, at, seq, ...(jobId === undefined ? {} : { jobId }) });
+
+/** Safe state and lock-outs: a run ends them all; a refusal ends what was confirmed, not who is locked on; one taken back leaves nothing. */
+function standsOf(log: readonly LogLine[]): Pick<MachineState, "stands" | "lapsed" | "stopped" | "locks"> {
+  let stands: Stands | undefined;
+  let lapsed: MachineState["lapsed"];
+  let stopped: MachineState["stopped"];
+  const locks = new Map<string, Stands>();
+  for (const line of log) {
+    if (line.kind === "lift") {
+      locks.delete(line.owner);
+      // The machine then stands as who is still locked on says; with nobody, by nobody's word.
+      if (stands?.who === line.owner) stands = [...locks.values()].sort((a, b) => a.seq - b.seq).at(-1);
+    }
+    if (line.kind === "event" && line.event === "run") {
+      if (stands && stands.state !== "running") {
+        lapsed = { ...stands, lapsedAt: line.at };
+        stands = undefined;
+      }
+      locks.clear();
+    }
+    if (line.kind === "close" && stands && stands.jobId === line.jobId && !isLockOut(stands.state)) stands = undefined;
+    if (line.kind !== "confirmation" || line.state === "bench") continue;
+    if (line.isTakenBack) {
+      // A lead that was put back by mistake is not off again by saying so: who was locked on stays so.
+      stands = undefined;
+      if (isLockOut(line.state)) locks.delete(line.who);
+      continue;
+    }
+    if (line.outcome === "stopped") {
+      stands = undefined;
+      stopped = { who: line.who, at: line.at, seq: line.seq };
+      continue;
+    }
+    const one: Stands = { state: line.state, ...whence(line) };
+    if (isLockOut(line.state)) locks.set(line.who, one);
+    else locks.delete(line.who);
+    // Whoever locks on to a machine that already stands fuller does not lower it.
+    if (!(stands && isLockOut(line.state) && stands.who !== line.who && satisfies(stands.state, line.state))) stands = one;
+    lapsed = undefined;
+    stopped = undefined;
+  }
+  return {
+    ...(stands ? { stands } : {}),
+    ...(lapsed ? { lapsed } : {}),
+    ...(stopped ? { stopped } : {}),
+    locks: [...locks.values()].sort((a, b) => a.seq - b.seq),
+  };
+}
+
+/** Whether a line shows that what was done is done with: put back, or cut with, which nobody may before. */
+const isPutBack = (line: LogLine): boolean => (line.kind === "put-back" && line.outcome === "safe") || line.kind === "test-cut";
+
+function since(log: readonly LogLine[], isEnd: (line: LogLine) => boolean): readonly LogLine[] {
+  const last = log.findLastIndex(isEnd);
+  return log.slice(last + 1);
+}
+
+function onBenchOf(log: readonly LogLine[]): OnBench[] {
+  return since(log, isPutBack).flatMap((line): OnBench[] =>
+    line.kind === "confirmation" && line.state === "bench" && line.outcome === "safe" && !line.isTakenBack
+      ? [{ parts: [...line.parts], ...whence(line) }]
+      : [],
+  );
+}
+
+/** What a fix does to a machine, whether or not its event was written with it. */
+function eventOf(line: LogLine): EventId | undefined {
+  if (line.kind === "event") return line.isTakenBack ? undefined : line.event;
+  return line.kind === "fix" ? fixRows.find(({ fix, cause }) => fix === line.fix && cause === line.cause)?.event : undefined;
+}
+
+function toPutBackOf(log: readonly LogLine[]): ToPutBack | undefined {
+  const after = since(log, isPutBack);
+  const events = after.flatMap((line): EventId[] => {
+    if (line.kind === "rebuild") return ["gearbox-off"];
+    if (line.kind === "deck") return ["deck-off"];
+    const event = eventOf(line);
+    return event && !TOUCHES_NOTHING.includes(event) ? [event] : [];
+  });
+  const locked = after.find((line) => line.kind === "confirmation" && isLockOut(line.state) && line.outcome === "safe");
+  const first = after.find((line) => {
+    const event = eventOf(line);
+    return line.kind === "rebuild" || line.kind === "deck" || (event !== undefined && !TOUCHES_NOTHING.includes(event));
+  });
+  const sinceSeq = Math.min(locked?.seq ?? Number.POSITIVE_INFINITY, first?.seq ?? Number.POSITIVE_INFINITY);
+  return Number.isFinite(sinceSeq) ? { sinceSeq, events: [...new Set(events)], wasLockedOut: locked !== undefined } : undefined;
+}
+
+/** Blades to be turned by hand one by one, less those turned since in putting back, at the track or in timing. */
+function unturnedOf(machine: Machine, log: readonly LogLine[]): string[] {
+  const left = new Set<string>();
+  for (const line of log) {
+    const event = eventOf(line);
+    if (event) for (const id of turnedOneByOne(machine, [event])) left.add(id);
+    if (line.kind === "test-cut") left.clear();
+    if (line.kind === "put-back") for (const id of line.turned) left.delete(id);
+    if (line.kind === "take") for (const id of turnedIn(machine, line)) left.delete(id);
+  }
+  return [...left];
+}
+
+function turnedIn(machine: Machine, { check, told, findings }: TakenLine): string[] {
+  if (check !== "blade-track" && check !== "blade-timing") return [];
+  const isClear = (place: string) => told.includes(place) && !findings.some((one) => one.place === place && one.verdict === "stop");
+  // A pair told is both its blades.
+  return cutters(machine)
+    .map(({ id }) => id)
+    .filter((id) => isClear(id) || told.some((place) => place.split(":").includes(id) && isClear(place)));
+}
+
+/** What a disturbed belt still wants: its grooves looked at before anything runs, and a run that saw every blade cut before it is proved. */
+function beltOf(machine: Machine, log: readonly LogLine[]): Pick<MachineState, "beltUnseated" | "beltUnproved"> {
+  let unseated: MachineState["beltUnseated"];
+  let unproved: MachineState["beltUnproved"];
+  const blades = machine.spindles.map(({ id }) => id);
+  const hasAll = (places: readonly string[]) => blades.every((id) => places.includes(id));
+  for (const line of log) {
+    const event = eventOf(line);
+    if (event && DISTURBS_BELT.includes(event)) {
+      unseated = { seq: line.seq, at: line.at };
+      unproved = unseated;
+    }
+    if (line.kind === "put-back" && line.isBeltSeated) unseated = undefined;
+    if (line.kind === "test-cut") {
+      unseated = undefined;
+      if (hasAll(line.seenCutting)) unproved = undefined;
+    }
+    if (line.kind !== "take" || line.ruleVersion === 0) continue;
+    const isBad = line.findings.some(({ place, verdict }) => place.startsWith("belt-") && (verdict === "out" || verdict === "stop"));
+    if (line.check === "belt-inspection" && line.told.includes("belt-seat") && !isBad) unseated = undefined;
+    const turning =
+      line.check === "tip-speed"
+        ? line.told.filter((place) => !line.findings.some((one) => one.place === place && one.code === "stands"))
+        : [];
+    if (hasAll(turning)) unproved = undefined;
+  }
+  return { ...(unseated ? { beltUnseated: unseated } : {}), ...(unproved ? { beltUnproved: unproved } : {}) };
+}
+
+function timingOf(machine: Machine, log: readonly LogLine[], events: readonly LoggedEvent[]): MachineState["timing"] {
+  if (!worksheetsFor(machine).some(({ id }) => id === "blade-timing")) return undefined;
+  const take = log.findLast((line): line is Line<"take"> => line.kind === "take" && line.check === "blade-timing");
+  const isFresh = take !== undefined && staleReasons({ machine, check: "blade-timing", takenSeq: take.seq, events }).length === 0;
+  if (isFresh && take.verdict === "out") return "too-near";
+  const cut = log.findLast(({ kind }) => kind === "test-cut")?.seq ?? 0;
+  const wasDisturbed = events.some(({ event, seq }) => seq > cut && DISTURBS_TIMING.includes(event));
+  return wasDisturbed && !(isFresh && take.verdict !== "not-enough-readings") ? "unseen" : undefined;
+}
+
+function struckOf(machine: Machine, log: readonly LogLine[], events: readonly LoggedEvent[]): Struck | undefined {
+  const takes = log.flatMap((line) =>
+    line.kind === "take" ? [{ check: line.check, seq: line.seq, couldTell: line.verdict !== "not-enough-readings" }] : [],
+  );
+  const held = underSuspicion({ machine, events, takes });
+  const line = held && log.find((one): one is Line<"event"> => one.kind === "event" && one.seq === held.strike.seq);
+  if (!held || !line) return undefined;
+  const { at, seq, who, place, words, where, droveOn } = line;
+  return {
+    at,
+    seq,
+    who,
+    ...(place ? { place } : {}),
+    ...(words ? { words } : {}),
+    ...(where ? { where } : {}),
+    ...(droveOn === undefined ? {} : { droveOn }),
+    checks: held.checks,
+  };
+}
+
+function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
+  const deck = deckState(
+    machine,
+    log.flatMap((line) => (line.kind === "deck" ? [line.move] : [])),
+  );
+  const moves = log.flatMap((line): (RebuildMove | Tightened)[] => (line.kind === "rebuild" ? [line.move] : []));
+  return [
+    ...(deck.where === "on" ? [] : [{ what: "deck" as const, where: deck.where }]),
+    ...gearboxes(machine).flatMap(({ id }): Apart[] => {
+      const { where } = rebuildState(id, moves);
+      return where === "on" ? [] : [{ what: "box", place: id, where }];
+    }),
+  ];
+}
+
+/** Whether the machine, or for bench work a part of it, is in a state that covers what is needed. */
+export function isIn(state: Pick<MachineState, "stands" | "onBench">, need: SafeState): boolean {
+  return need === "bench" ? state.onBench.length > 0 : satisfies(state.stands?.state, need);
+}

@@ -1,0 +1,142 @@
+import { LOOK_PLACE } from "@/core/checks";
+import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/diagnosis";
+import type { LogLine, TakenLine } from "./log";
+
+/** Why a machine is not run: read as a stop at a place, found to touch when turned by hand, or held by somebody's word. */
+export type Unsafe = {
+  /** What it is known by when it is released; the same place stopped again is the same cause. */
+  key: string;
+  at: string;
+  seq: number;
+  who: string;
+  jobId?: number;
+} & (
+  | { kind: "stop"; check: CheckId; place: string; on?: string; code: string; stepId: number; isChangedSince: boolean }
+  | { kind: "touches"; place: string; stepId: number }
+  | { kind: "by-word"; reason: string }
+);
+
+/** Let go by word, not read right since: owed on the machine. */
+export type Released = { cause: Unsafe; by: string; at: string; reason: string };
+
+export type Unsafes = { open: Unsafe[]; released: Released[] };
+
+const eventRows: readonly EventRow[] = EVENTS;
+const fixRows: readonly FixRow[] = FIXES;
+
+const stopKey = ({ check, place, on }: { check: string; place: string; on?: string | undefined }) =>
+  `stop:${check}:${place}${on === undefined ? "" : `#${on}`}`;
+const placeKey = ({ place, on }: { place: string; on?: string | undefined }) => (on === undefined ? place : `${place}#${on}`);
+
+type Fixed = { seq: number; row: FixRow };
+
+/**
+ * What keeps a machine from running and what was let go by word, from its whole log in order. A stop falls when that place is read by the same
+ * check and is no stop any more, or when the part was changed and a check that proves the change read the place; never by time, by another
+ * job or by what was not read.
+ */
+export function foldUnsafe(log: readonly LogLine[]): Unsafes {
+  const open = new Map<string, Unsafe>();
+  const released = new Map<string, Released>();
+  const fixes: Fixed[] = [];
+  const drop = (key: string) => {
+    open.delete(key);
+    released.delete(key);
+  };
+  const add = (cause: Unsafe) => {
+    released.delete(cause.key);
+    open.set(cause.key, cause);
+  };
+  for (const line of log) {
+    switch (line.kind) {
+      case "take": {
+        const known = [...open.values(), ...[...released.values()].map(({ cause }) => cause)];
+        for (const cause of known) if (clears(line, cause, fixes)) drop(cause.key);
+        for (const stop of stopsOf(line)) add(stop);
+        break;
+      }
+      case "put-back":
+        for (const place of line.turned) drop(`touches:${place}`);
+        for (const place of line.touching) add({ kind: "touches", key: `touches:${place}`, place, stepId: line.stepId, ...whence(line) });
+        break;
+      case "fix": {
+        const row = fixRows.find(({ fix, cause }) => fix === line.fix && cause === line.cause);
+        if (row) fixes.push({ seq: line.seq, row });
+        for (const cause of open.values()) if (row) markChanged(cause, row.event);
+        break;
+      }
+      case "event":
+        if (line.event === "held-out")
+          add({ kind: "by-word", key: `event:${line.seq}`, reason: line.words ?? "held out of service", ...whence(line) });
+        for (const cause of open.values()) if (line.isTakenBack !== true) markChanged(cause, line.event);
+        break;
+      case "hold":
+        add({ kind: "by-word", key: `hold:${line.stepId}`, reason: line.reason, ...whence(line) });
+        break;
+      case "release":
+        for (const cause of [...open.values()]) {
+          const given = line.reasons === undefined ? line.reason : line.reasons.find(({ key }) => key === cause.key)?.reason;
+          if (given === undefined) continue;
+          open.delete(cause.key);
+          // A word lets go of a word; what was read stays owed until it is read right.
+          if (cause.kind !== "by-word") released.set(cause.key, { cause, by: line.who, at: line.at, reason: given });
+        }
+        break;
+    }
+  }
+  return { open: [...open.values()], released: [...released.values()] };
+}
+
+const whence = ({ at, seq, who, jobId }: LogLine) => ({ at, seq, who, ...(jobId === undefined ? {} : { jobId }) });
+
+/** Something that makes the check stale was done since: only then is it worth reading again. */
+function markChanged(cause: Unsafe, event: EventId): void {
+  if (cause.kind === "stop" && eventRows.find(({ id }) => id === event)?.makesStale.includes(cause.check)) cause.isChangedSince = true;
+}
+
+function stopsOf(line: TakenLine & LogLine): Unsafe[] {
+  return line.findings
+    .filter(({ verdict }) => verdict === "stop")
+    .map(({ place, on, code }) => ({
+      kind: "stop" as const,
+      key: stopKey({ check: line.check, place, on }),
+      check: line.check,
+      place,
+      ...(on === undefined ? {} : { on }),
+      code,
+      stepId: line.stepId,
+      isChangedSince: false,
+      ...whence(line),
+    }));
+}
+
+function clears(line: TakenLine, cause: Unsafe, fixes: readonly Fixed[]): boolean {
+  const stops = line.findings.filter(({ verdict }) => verdict === "stop").map(placeKey);
+  if (cause.kind === "touches") return turnsByHand(line) && line.told.includes(cause.place) && !stops.includes(cause.place);
+  if (cause.kind !== "stop") return false;
+  const key = placeKey(cause);
+  if (line.check === cause.check) {
+    // Of a look one cause at a time is told: a worksheet that clears the cause clears it too.
+    const isLook = cause.place === LOOK_PLACE && cause.on !== undefined;
+    if (isLook && line.ruleVersion > 0) return isClearedIn(line, cause.on);
+    return line.told.includes(key) && !stops.includes(key);
+  }
+  const isProof = fixes.some(
+    ({ seq, row }) => seq > cause.seq && row.provedBy.includes(line.check) && changesPart(row.event) && touches(row.event, cause.check),
+  );
+  return (
+    isProof && stops.length === 0 && (line.told.includes(cause.place) || (isWhole(cause.place) && line.verdict !== "not-enough-readings"))
+  );
+}
+
+const isWhole = (place: string) => place === LOOK_PLACE || place === "set";
+const turnsByHand = ({ check }: TakenLine) => check === "blade-track" || check === "blade-timing";
+const touches = (event: EventId, check: CheckId) => eventRows.find(({ id }) => id === event)?.makesStale.includes(check) === true;
+
+function isClearedIn({ evidence }: TakenLine, cause: string | undefined): boolean {
+  return evidence.some((one) => "cause" in one && one.cause === cause && "result" in one && one.result === "not-found");
+}
+
+/** Work that puts another part where the bad one was; the same part put back is only read again. */
+const CHANGES_PART: readonly EventId[] = ["blade-changed", "spindle-apart", "gearbox-off", "tyre-changed", "unit-ground"];
+const changesPart = (event: EventId) => CHANGES_PART.includes(event);

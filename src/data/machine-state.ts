@@ -1,0 +1,171 @@
+import { FIX_LABELS, type FixId } from "@/core/diagnosis";
+import { liveSteps } from "@/core/jobs";
+import type { SafeState } from "@/core/safety";
+import { type Answers, isSubstantial } from "@/core/safety";
+import {
+  BELT_SEATED,
+  isIn,
+  type LogEntry,
+  type LogLine,
+  type MachineState,
+  machineState,
+  mayRun,
+  type Purpose,
+  type RunReason,
+  TURNED,
+} from "@/core/state";
+import type { Db } from "./connection";
+import { AppError, type Issue } from "./errors";
+import { type EventRecord, listEvents, listTakenBackRuns } from "./events-read";
+import { sheetInForce } from "./sheets-read";
+import { type AnyStep, stepsOfMachine } from "./step-data";
+import { type StandingTake, standingOfMachine } from "./takes-read";
+import { isTouched, takeTouched } from "./touched";
+
+/** Of the fold: another number folds every machine again when the data is opened. */
+export const FOLD_VERSION = 1;
+
+/** Everything a machine's jobs and events say of it, as the core folds it. */
+export function machineLog(db: Db, machineId: string): LogLine[] {
+  const steps = stepsOfMachine(db, machineId);
+  const live = liveSteps(steps);
+  const takes = new Map(standingOfMachine(db, machineId).map((take) => [take.stepId, take]));
+  const byStep = new Map(live.map((step) => [step.id, step]));
+  return [
+    ...live.flatMap((step) => lineOf(step, takes)),
+    ...steps.filter((step) => step.kind === "confirmation" && !byStep.has(step.id)).flatMap((step) => takenBack(step)),
+    ...listEvents(db, machineId).flatMap((event) => eventLine(event, byStep)),
+    ...listTakenBackRuns(db, machineId).map((event): LogLine => ({ ...whenceOf(event), kind: "event", event: "run", isTakenBack: true })),
+  ];
+}
+
+const whence = ({ seq, at, who, jobId }: AnyStep & { jobId: number }) => ({ seq, at, who, jobId });
+const whenceOf = ({ seq, at, who }: EventRecord) => ({ seq, at, who });
+
+function lineOf(step: AnyStep & { jobId: number }, takes: ReadonlyMap<number, StandingTake>): LogLine[] {
+  const entry = entryOf(step, takes);
+  if (!entry) return [];
+  // A slip put right stands where the slip stood: it is no reading taken after what was mended since.
+  const seq = entry.kind === "take" ? (takes.get(step.id)?.seq ?? step.seq) : step.seq;
+  return [{ ...whence(step), seq, ...entry }];
+}
+
+function entryOf(step: AnyStep, takes: ReadonlyMap<number, StandingTake>): LogEntry | undefined {
+  switch (step.kind) {
+    case "confirmation":
+      return { kind: "confirmation", state: step.data.state, outcome: step.data.outcome, parts: step.data.parts };
+    case "lift":
+      return { kind: "lift", ...step.data };
+    case "put-back":
+      return { kind: "put-back", stepId: step.id, outcome: step.data.outcome, ...turnedIn(step.data.answers) };
+    case "take": {
+      const take = takes.get(step.id);
+      return take && { kind: "take", ...take };
+    }
+    case "fix":
+      return { kind: "fix", fix: step.data.fix, cause: step.data.cause };
+    case "test-cut":
+      return { kind: "test-cut", seenCutting: step.data.seenCutting ?? [] };
+    case "deck":
+      return { kind: "deck", move: step.data };
+    case "rebuild":
+      return { kind: "rebuild", move: step.data };
+    case "close":
+      return { kind: "close" };
+    case "hold":
+      return { kind: "hold", stepId: step.id, reason: step.data.reason };
+    case "release":
+      return { kind: "release", reason: step.data.reason, ...(step.data.reasons ? { reasons: step.data.reasons } : {}) };
+    default:
+      return undefined;
+  }
+}
+
+/** What a putting back says of each blade, and of the belt. */
+export function turnedIn(answers: Answers): { turned: string[]; touching: string[]; isBeltSeated: boolean } {
+  const said = (answer: string) =>
+    Object.entries(answers).flatMap(([id, one]) => (id.startsWith(TURNED) && one.answer === answer ? [id.slice(TURNED.length)] : []));
+  return { turned: said("yes"), touching: said("refused"), isBeltSeated: answers[BELT_SEATED]?.answer === "yes" };
+}
+
+function takenBack(step: AnyStep & { jobId: number }): LogLine[] {
+  if (step.kind !== "confirmation") return [];
+  const { state, outcome, parts } = step.data;
+  return [{ ...whence(step), kind: "confirmation", state, outcome, parts, isTakenBack: true }];
+}
+
+/** The events of a hold and its release are said by their steps. */
+function eventLine(event: EventRecord, steps: ReadonlyMap<number, AnyStep & { jobId: number }>): LogLine[] {
+  const step = event.stepId === undefined ? undefined : steps.get(event.stepId);
+  if (step?.kind === "hold" || step?.kind === "release") return [];
+  const { event: id, place, words, where, droveOn } = event;
+  const said = words ?? (step?.kind === "fix" ? FIX_LABELS[step.data.fix as FixId]?.toLowerCase() : undefined);
+  return [
+    {
+      ...whenceOf(event),
+      ...(step ? { jobId: step.jobId } : {}),
+      kind: "event",
+      event: id,
+      ...(place ? { place } : {}),
+      ...(said ? { words: said } : {}),
+      ...(where ? { where } : {}),
+      ...(droveOn === undefined ? {} : { droveOn }),
+    },
+  ];
+}
+
+/** How a machine stands now, from its whole log. Throws `machine-not-found`. */
+export function stateOfMachine(db: Db, machineId: string): MachineState {
+  const row = db.prepare("SELECT fold_version, state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
+    | { fold_version: number; state_json: string }
+    | undefined;
+  if (row && row.fold_version === FOLD_VERSION && !isTouched(db, machineId)) return JSON.parse(row.state_json) as MachineState;
+  return machineState(sheetInForce(db, machineId), machineLog(db, machineId));
+}
+
+/** Folds every machine the change in hand moved and keeps how it stands; answers which. Inside the transaction of the change. */
+export function settleStates(db: Db): string[] {
+  const moved = takeTouched(db);
+  for (const machineId of moved) keep(db, machineId);
+  return moved;
+}
+
+/** Brings every machine up to this reckoning, once, when the data is opened. */
+export function refoldStates(db: Db): void {
+  const rows = db
+    .prepare("SELECT m.id FROM machines m LEFT JOIN machine_states s ON s.machine_id = m.id WHERE s.fold_version IS NOT ?")
+    .all(FOLD_VERSION) as { id: string }[];
+  if (rows.length === 0) return;
+  db.transaction(() => {
+    for (const { id } of rows) keep(db, id);
+  }).immediate();
+}
+
+function keep(db: Db, machineId: string): void {
+  const state = machineState(sheetInForce(db, machineId), machineLog(db, machineId));
+  db.prepare(
+    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json) VALUES (?, ?, ?, ?)
+     ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json`,
+  ).run(machineId, FOLD_VERSION, state.unsafe.length > 0 ? 1 : 0, JSON.stringify(state));
+}
+
+/** Throws `not-safe` with every reason, unless the machine may run for this purpose. */
+export function requireMayRun(db: Db, machineId: string, purpose: Purpose): void {
+  const { reasons } = mayRun(stateOfMachine(db, machineId), purpose);
+  if (reasons.length > 0) throw new AppError("not-safe", { issues: reasons.map(issueOf) });
+}
+
+/** A reason as an issue of the API: its code, and all it carries. */
+export function issueOf({ code, ...detail }: RunReason): Issue {
+  return { ...detail, code, path: [] };
+}
+
+/** Throws `not-safe` unless the machine, or for bench work a part of it, is in a state that covers what is needed. */
+export function requireState(db: Db, machineId: string, needs: SafeState): void {
+  if (!isIn(stateOfMachine(db, machineId), needs)) throw new AppError("not-safe", { issues: [{ code: "state-needed", path: [], needs }] });
+}
+
+/** Throws `invalid` at the field unless the words say why. */
+export function requireSubstance(reason: string, path: (string | number)[] = ["reason"]): void {
+  if (!isSubstantial(reason)) throw new AppError("invalid", { issues: [{ code: "reason-of-substance", path }] });
+}

@@ -1,0 +1,176 @@
+import * as z from "zod";
+import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/diagnosis";
+import {
+  CUT_DRIVERS,
+  CUT_DRYNESS,
+  CUT_HEIGHTS,
+  CUT_LIGHTS,
+  CUT_LOOKS,
+  CUT_PATCHES,
+  CUT_TURFS,
+  type Step,
+  type StepKind,
+  SYMPTOM_NOW,
+} from "@/core/jobs";
+import { answerSchema, SAFE_STATES } from "@/core/safety";
+import type { Db } from "./connection";
+
+export const SYMPTOM_IDS = SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]];
+export const CONTEXT_IDS = CONTEXTS.map(({ id }) => id) as [ContextId, ...ContextId[]];
+/** Why a check is left out; `back` takes it in again. */
+export const SKIP_REASONS = ["no-tool", "no-access", "sure-already", "no-time", "back"] as const;
+
+const SI_PRESSURE = z.number().min(0).max(700_000);
+
+export const pressureChangeSchema = z.object({ wheelId: z.string(), fromPascals: SI_PRESSURE, toPascals: SI_PRESSURE });
+export const turnMadeSchema = z.object({ hangerId: z.string(), turns: z.number().min(-60).max(60) });
+
+/** What each kind of step carries; parsed on the way in and again out of its JSON column. */
+export const STEP_DATA = {
+  complaint: z.object({ complaintId: z.number().int() }),
+  guess: z.object({ cause: z.string() }),
+  confirmation: z.object({
+    state: z.enum(SAFE_STATES),
+    answers: z.record(z.string(), answerSchema),
+    outcome: z.enum(["safe", "stopped"]),
+    /** Of the bench: the blades or units that are off and clamped. */
+    parts: z.array(z.string().max(60)).max(20).default([]),
+    /** Points at which it stopped, in the words they were read in. */
+    stoppedAt: z.array(z.string().max(200)).max(40).default([]),
+  }),
+  /** Worked on and put back: what the work could have broken looked at, everything turned by hand, lead or battery last. */
+  "put-back": z.object({
+    answers: z.record(z.string(), answerSchema),
+    outcome: z.enum(["safe", "stopped"]),
+    stoppedAt: z.array(z.string().max(200)).max(40).default([]),
+  }),
+  /** A lock-out lifted: one's own, or with a reason somebody else's. */
+  lift: z.object({ owner: z.string().max(8), reason: z.string().max(500) }),
+  /** A box or part that leaves without its machine, to whom, and what is owed on it. */
+  handover: z.object({
+    what: z.string().max(120),
+    place: z.string().max(60).optional(),
+    to: z.string().max(120),
+    owes: z.array(z.string().max(200)).max(20),
+    dueAt: z.string().optional(),
+  }),
+  take: z.object({
+    checkId: z.string(),
+    verdict: z.string(),
+    correctsStepId: z.number().int().optional(),
+    /** Why a reading that stopped the machine was none. */
+    reason: z.string().max(500).optional(),
+  }),
+  fix: z.object({
+    fix: z.string(),
+    cause: z.string(),
+    minutes: z.number().min(0).max(10_000).optional(),
+    words: z.string().max(1000),
+    parts: z.string().max(200).optional(),
+    torqueNewtonMetres: z.number().positive().max(2000).optional(),
+    torqueHow: z.enum(["wrench", "by-feel"]).optional(),
+    pressures: z.array(pressureChangeSchema).optional(),
+    turns: z.array(turnMadeSchema).optional(),
+  }),
+  /** One step of a deck coming off or going on, with the parts counted at it. */
+  deck: z.object({
+    way: z.enum(["off", "on"]),
+    step: z.string().max(60),
+    counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+  }),
+  /** One step of a gearbox taken apart or put together; or a part that was left loose on purpose, tightened. */
+  rebuild: z.union([
+    z.object({ box: z.string().max(60), tightened: z.string().max(60) }),
+    z.object({
+      box: z.string().max(60),
+      way: z.enum(["off", "on"]),
+      step: z.string().max(60),
+      counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+      loose: z.array(z.string().max(60)).max(10).default([]),
+    }),
+  ]),
+  photograph: z.object({ about: z.string().max(200) }),
+  "test-cut": z.object({
+    looks: z.enum(CUT_LOOKS),
+    turf: z.enum(CUT_TURFS),
+    place: z.string().max(120),
+    operator: z.string().max(60),
+    dryness: z.enum(CUT_DRYNESS),
+    light: z.enum(CUT_LIGHTS).optional(),
+    patch: z.enum(CUT_PATCHES).optional(),
+    height: z.enum(CUT_HEIGHTS).optional(),
+    drivenBy: z.enum(CUT_DRIVERS).optional(),
+    /** What was complained of and is not seen in grass, as it was at the cut. */
+    symptoms: z.partialRecord(z.enum(SYMPTOM_IDS), z.enum(SYMPTOM_NOW)).optional(),
+    /** Blades seen to cut, where a belt was disturbed. */
+    seenCutting: z.array(z.string().max(60)).max(20).optional(),
+    cutHeightMetres: z.number().positive().max(0.3).optional(),
+    words: z.string().max(500),
+  }),
+  note: z.object({ text: z.string().max(2000) }),
+  /** Asked and answered after the complaint, over the telephone or at the machine. */
+  answer: z.object({
+    symptoms: z.partialRecord(z.enum(SYMPTOM_IDS), z.enum(["present", "denied", "unknown"])),
+    contexts: z.partialRecord(z.enum(CONTEXT_IDS), z.boolean()),
+  }),
+  /** A check left out, and why; `back` takes it in again. */
+  skip: z.object({ checkId: z.string(), reason: z.enum(SKIP_REASONS), words: z.string().max(200).default("") }),
+  event: z.object({ event: z.string(), place: z.string().optional() }),
+  hold: z.object({ reason: z.string().max(500) }),
+  /** Let go by word: a reason for each cause. Earlier ones have one for everything. */
+  release: z.object({
+    reason: z.string().max(500),
+    reasons: z
+      .array(z.object({ key: z.string().max(200), reason: z.string().max(500) }))
+      .max(40)
+      .optional(),
+  }),
+  close: z.object({
+    causes: z.array(z.string()),
+    isProved: z.boolean(),
+    unprovedReason: z.string().max(500).optional(),
+    words: z.string().max(1000),
+    /** What the work itself could have put wrong, of jobs closed before putting back was a step of its own. */
+    aftermath: z.array(z.string()).default([]),
+  }),
+  undo: z.object({ reason: z.string().max(200) }),
+} as const satisfies Record<StepKind, z.ZodType>;
+
+export type StepData<K extends StepKind> = z.output<(typeof STEP_DATA)[K]>;
+export type AnyStep = { [K in StepKind]: Step<StepData<K>> & { kind: K; seq: number } }[StepKind];
+
+type Row = {
+  id: number;
+  kind: StepKind;
+  data_json: string;
+  undoes_id: number | null;
+  who: string;
+  at: string;
+  seq: number;
+  job_id: number;
+};
+
+const SELECT = "SELECT s.id, s.job_id, s.kind, s.data_json, s.undoes_id, s.who, s.at, s.seq FROM steps s";
+
+/** A job's steps in order. */
+export function listSteps(db: Db, jobId: number): AnyStep[] {
+  return (db.prepare(`${SELECT} WHERE s.job_id = ? ORDER BY s.id`).all(jobId) as Row[]).map(fromRow);
+}
+
+/** Every step of every job of a machine, in the order of its log. */
+export function stepsOfMachine(db: Db, machineId: string): (AnyStep & { jobId: number })[] {
+  const rows = db.prepare(`${SELECT} JOIN jobs j ON j.id = s.job_id WHERE j.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[];
+  return rows.map((row) => ({ ...fromRow(row), jobId: row.job_id }));
+}
+
+function fromRow(row: Row): AnyStep {
+  return {
+    id: row.id,
+    seq: row.seq,
+    kind: row.kind,
+    data: STEP_DATA[row.kind].parse(JSON.parse(row.data_json)),
+    who: row.who,
+    at: row.at,
+    ...(row.undoes_id === null ? {} : { undoesId: row.undoes_id }),
+  } as AnyStep;
+}

@@ -1,0 +1,85 @@
+import type { CutDoubt } from "@/core/jobs";
+import type { Machine } from "@/core/machine";
+import type { Clearing, RunReason, Unsafe } from "@/core/state";
+import { labelOfCause, labelOfCheck } from "./diagnosis";
+import { STATE_WORDS } from "./issues";
+import { sayState, sheetPlace } from "./sheets";
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What is unsafe, and where. */
+export function sayUnsafe(cause: Unsafe, machine: Machine): string {
+  if (cause.kind === "by-word") return `Held: ${cause.reason}`;
+  const place = sheetPlace(machine, cause.place);
+  if (cause.kind === "touches") return `${place} touches or binds when turned by hand`;
+  // A look tells a cause, a worksheet a place.
+  if (cause.place === "machine" && cause.on !== undefined) return `${labelOfCause(cause.on)}, seen`;
+  return `${place}: ${sayState(cause.code)}${cause.on === "paper" ? ", worked out on paper" : ""}`;
+}
+
+/** Why the machine may not run, in a sentence without its end. */
+export function sayReason(reason: RunReason, machine: Machine, timeOf: (iso: string) => string): string {
+  const places = (ids: readonly string[]) => ids.map((id) => lower(sheetPlace(machine, id))).join(", ");
+  switch (reason.code) {
+    case "unsafe":
+      return `${sayUnsafe(reason.cause, machine)} (${reason.cause.who}, ${timeOf(reason.cause.at)}${reason.cause.jobId === undefined ? "" : `, job ${reason.cause.jobId}`})`;
+    case "locked-by":
+      return `${reason.owner} is locked on to it: ${STATE_WORDS[reason.state] ?? reason.state} since ${timeOf(reason.at)}`;
+    case "struck-not-looked":
+      return `Struck ${reason.struck.words || "something"}${reason.struck.where ? `, ${reason.struck.where}` : ""}: not looked at since are ${reason.checks.map(labelOfCheck).join(", ").toLowerCase()}`;
+    case "deck-off":
+      return "The deck is not back on";
+    case "box-apart":
+      return `${sheetPlace(machine, reason.place)} is apart`;
+    case "part-on-bench":
+      return `On the bench: ${places(reason.parts)}`;
+    case "timing-unseen":
+      return "The geared blades were disturbed and not turned by hand since";
+    case "timing-too-near":
+      return "The geared blades pass too near each other";
+    case "belt-not-seated":
+      return "A belt was disturbed, and nobody looked at its grooves since";
+    case "blades-not-turned":
+      return `Not turned by hand since they were disturbed: ${places(reason.places)}`;
+    case "not-put-back":
+      return "Worked on, and not put back yet";
+    case "not-ready":
+      return reason.state === "none"
+        ? "Nobody made it ready to run"
+        : `It is ${STATE_WORDS[reason.state] ?? reason.state}, not ready to run`;
+  }
+}
+
+/** What clears it, as a button says it. */
+export function sayClearing(clears: Clearing): string {
+  switch (clears.do) {
+    case "read":
+      return `Read it: ${lower(labelOfCheck(clears.check))}`;
+    case "put-back":
+      return "Put back";
+    case "make-ready":
+      return "Make it ready to run";
+    case "lift":
+      return `Ask ${clears.owner}, or lift it with a reason`;
+    case "refit-deck":
+      return "Put the deck back on";
+    case "refit-box":
+      return "Put the gearbox together";
+    case "release":
+      return "Release it with a reason";
+  }
+}
+
+const DOUBTS: Record<CutDoubt, string> = {
+  "not-all-alike": "better is not all alike",
+  "other-lawn": "it was another lawn",
+  "not-dry": "the grass was not dry",
+  "low-light": "at dawn or dusk fine lines do not show",
+  "other-patch": "it was not the patch complained of",
+  "other-height": "it was cut at another height",
+  "other-driver": "somebody else drove",
+};
+
+/** Why a cut that looks right is not proof. */
+export const sayDoubts = (doubts: readonly CutDoubt[]): string => capital(doubts.map((doubt) => DOUBTS[doubt]).join("; "));
