@@ -2,7 +2,6 @@ import { announce } from "./announce";
 import type { Db } from "./connection";
 import { AppError } from "./errors";
 import { settleStates } from "./machine-state";
-import { takeTouched } from "./touched";
 
 /** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
 export type Doing = { who: string; now: string; submissionId?: string };
@@ -23,8 +22,6 @@ export function audit(db: Db, doing: Doing, entry: { action: string; subject: st
  * nothing. Throws `submission-reused` when the id was used for another action, `unknown-person` for initials not on the list.
  */
 export function once<T>(db: Db, doing: Doing, action: string, change: () => T): T {
-  // What a change that came to nothing touched is not this one's.
-  takeTouched(db);
   let moved: string[] = [];
   const answer = db
     .transaction(() => {

@@ -102,7 +102,7 @@ export function recordTestCut(db: Db, doing: Doing, args: ForJob<typeof newTestC
     const unknown = (data.seenCutting ?? []).filter((place) => !known.has(place));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-spindle", path: ["seenCutting"], place })) });
-    requireMayRun(db, job.machineId, { to: "cut" });
+    requireMayRun(db, job.machineId, { to: "cut", who: doing.who });
     const stepId = addStep(db, doing, { jobId, kind: "test-cut", data });
     insertEvent(db, doing, { machineId: job.machineId, event: "run", stepId });
     return { stepId };

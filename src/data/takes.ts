@@ -74,7 +74,7 @@ export function recordTake(
     const given = recordSchema.safeParse(args.readings);
     if (!given.success) throw new AppError("invalid", { issues: [{ code: "nothing-read", path: ["readings"] }] });
     const parsed = check.readingsSchema.safeParse(given.data);
-    if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireFor(db, job.machineId, row);
+    if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireFor(db, doing, job.machineId, row);
     refuseUnseen(db, doing, { jobId: job.id, checkId: args.checkId, seenStepId: args.seenStepId });
     const readings = { ...given.data, ...contextOf(db, { jobId: job.id, checkId: args.checkId, now: doing.now }) };
     const outcome = assessCheck(args.checkId, { machine, readings });
@@ -108,9 +108,9 @@ export function recordTake(
 }
 
 /** What a check asks of the machine before it is made: its safe state, and of one that runs it that it may run. */
-function requireFor(db: Db, machineId: string, row: CheckRow): void {
+function requireFor(db: Db, doing: Doing, machineId: string, row: CheckRow): void {
   requireState(db, machineId, row.state);
-  if (row.state === "running") requireMayRun(db, machineId, { to: "check", check: row.id as CheckId });
+  if (row.state === "running") requireMayRun(db, machineId, { to: "check", check: row.id as CheckId, who: doing.who });
 }
 
 /** Another's newer reading of the same check is not replaced before it was seen. */
@@ -218,7 +218,7 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     const job = openJobRow(db, args.jobId);
     const row = checkRow(args.checkId);
     if (!row) throw new AppError("check-not-found");
-    requireFor(db, job.machineId, row);
+    requireFor(db, doing, job.machineId, row);
     const { machine, sheetVersion } = getMachine(db, job.machineId);
     if (!isOffered(row, machine)) throw new AppError("invalid", { issues: [{ code: "check-not-for-this-machine", path: ["checkId"] }] });
     const found = args.each?.length ? args.each : args.causes.map((cause) => ({ cause, result: args.result }));

@@ -167,7 +167,12 @@ describe("the record", () => {
       code: "state-needed",
       needs: "locked-out",
     });
+    // Its own reading is a stop: it holds the machine, and the job with it.
+    const held = (await answered(job(jobId, "close", { causes: ["tyres-unequal"], unprovedReason: "no time" }))).body;
+    expect([held.error, held.issues?.map(({ code }) => code)]).toEqual(["not-safe", ["unsafe"]]);
+    await answered(job(jobId, "takes", { checkId: "tyre-pressure", readings: tyres([12, 18, 18, 12]) }));
     expect((await answered(job(jobId, "close", { causes: ["tyres-unequal"] }))).body.error).toBe("not-proved");
+    expect((await answered(job(jobId, "constructor", {}))).status).toBe(404);
     expect((await answered(job(99_999, "takes", {}))).status).toBe(422);
     expect((await answered(job(99_999, "notes", { text: "hello" }))).status).toBe(404);
     expect((await answered(job("x", "notes", { text: "hello" }))).status).toBe(404);
@@ -177,6 +182,7 @@ describe("the record", () => {
     expect(((await view.json()) as { steps: { kind: string }[] }).steps.map(({ kind }) => kind)).toEqual([
       "complaint",
       "confirmation",
+      "take",
       "take",
     ]);
   });

@@ -1,5 +1,7 @@
 import { expect, it } from "vitest";
+import { heldMachines } from "@/data/bay";
 import { openDatabase } from "@/data/connection";
+import { stateOfMachine } from "@/data/machine-state";
 import { seedDepot } from "@/demo/depot";
 import { emptyDepot, temporaryFile } from "./helpers";
 
@@ -14,7 +16,7 @@ it("migrates once and opens again without touching anything", () => {
   const file = temporaryFile();
   emptyDepot(file).db.close();
   const again = openDatabase(file);
-  expect((again.prepare("SELECT count(*) AS n FROM migrations").get() as { n: number }).n).toBe(8);
+  expect((again.prepare("SELECT count(*) AS n FROM migrations").get() as { n: number }).n).toBe(9);
   expect((again.prepare("SELECT count(*) AS n FROM machines").get() as { n: number }).n).toBe(14);
 });
 
@@ -46,5 +48,18 @@ it("the demo depot loads the same twice on the same day: a dozen past jobs and s
   const of = (state: string) => first.states.find((row) => row.state === state)?.n ?? 0;
   expect(of("closed")).toBeGreaterThanOrEqual(12);
   expect(of("waiting")).toBeGreaterThanOrEqual(1);
-  expect(of("held-out")).toBe(1);
+  expect(of("in-work")).toBeGreaterThanOrEqual(2);
+});
+
+it("the demo depot is told by people who do it right: one machine is held, one was struck, and most closed jobs are proved", () => {
+  const db = openDatabase(":memory:");
+  seedDepot(db, "2026-11-01T12:00:00.000Z");
+  expect(heldMachines(db).map(({ fleetNumber, state }) => [fleetNumber, state.unsafe.map(({ kind }) => kind)])).toEqual([
+    ["WP-2", ["by-word"]],
+  ]);
+  expect(stateOfMachine(db, "zt-1").struck?.checks.length).toBeGreaterThan(3);
+  const proved = db.prepare("SELECT count(*) AS n FROM steps WHERE kind = 'close' AND json_extract(data_json, '$.isProved') = 1").get() as {
+    n: number;
+  };
+  expect(proved.n).toBeGreaterThanOrEqual(15);
 });

@@ -7,12 +7,13 @@ import { joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { logEvent } from "@/data/events";
-import { closeJob, recordAnswer, recordFix, recordSkip, recordTestCut, undoStep } from "@/data/job-actions";
+import { closeJob, recordAnswer, recordFix, recordSkip, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { getMachine, listMachines } from "@/data/machines";
 import { MIGRATIONS_FOLDER, migrate } from "@/data/migrate";
+import { listOwed } from "@/data/owed";
 import { recordFinding, recordTake } from "@/data/takes";
-import { type Clock, emptyDepot, LEDGE_INCHES, makeSafe, openJob, tips, tyres } from "./helpers";
+import { type Clock, cutWith, emptyDepot, LEDGE_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -102,8 +103,8 @@ describe("a job's diagnosis", () => {
     makeSafe(db, clock, jobId);
     recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
     expect(getJobView(db, jobId).case).toMatchObject({ standing: "unknown-until-cut", input: { given: { symptoms: {} } } });
-    const cut = { jobId, turf: "good" as const, place: "", operator: "", dryness: "dry" as const, words: "" };
-    recordTestCut(db, clock.doing(), { ...cut, looks: "same" });
+    makeReady(db, clock, jobId);
+    cutWith(db, clock, jobId, { looks: "same" });
     expect(getJobView(db, jobId).case).toMatchObject({
       standing: "back-after-cut",
       input: { given: { symptoms: { "step-between-passes": "present" } } },
@@ -212,29 +213,26 @@ describe("a strike", () => {
   it("says what, where and whether the drive ran on, and holds the machine under suspicion across its jobs", () => {
     logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", words: "a kerb", place: "right", droveOn: true });
     const first = openJob(db, clock);
-    expect(getJobView(db, first).suspicion).toMatchObject({ words: "a kerb", place: "right", droveOn: true });
+    expect(getJobView(db, first).machineState.struck).toMatchObject({ words: "a kerb", place: "right", droveOn: true });
     makeSafe(db, clock, first, "raised");
     look(first, "blade-edge", [{ cause: "blade-damaged", result: "not-found" }]);
     const next = openJob(db, clock);
-    expect(getJobView(db, next).suspicion?.checks).toEqual(["hanger-inspection", "deck-level", "blade-track", "spindle-play"]);
+    expect(getJobView(db, next).machineState.struck?.checks).toEqual(["hanger-inspection", "deck-level", "blade-track", "spindle-play"]);
   });
 });
 
 describe("closing", () => {
-  it("keeps what was looked at because the work could have broken it", () => {
+  it("unproved turns every gap into something owed on the machine, until the close is undone", () => {
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId);
     recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
-    expect(getJobView(db, jobId).aftermath.map(({ id }) => id)).toEqual(["level", "guards", "tools"]);
-    closeJob(db, clock.doing(), {
-      jobId,
-      causes: ["deck-out-of-level"],
-      words: "",
-      unprovedReason: "no grass",
-      aftermath: ["level", "guards", "tools"],
-    });
-    const close = getJobView(db, jobId).steps.find(({ kind }) => kind === "close");
-    expect(close?.kind === "close" && close.data.aftermath).toEqual(["level", "guards", "tools"]);
+    const gaps = getJobView(db, jobId).proof.gaps.map(({ code }) => code);
+    expect(gaps).toEqual(["not-read-again", "no-test-cut"]);
+    const { stepId } = closeJob(db, clock.doing(), { jobId, causes: ["deck-out-of-level"], words: "", unprovedReason: "no grass" });
+    const owed = () => listOwed(db, "zt-1").flatMap(({ detail }) => (detail && "gap" in detail ? [detail.gap.code] : []));
+    expect(owed()).toEqual(gaps);
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "" });
+    expect(owed()).toEqual([]);
   });
 });
 
@@ -246,7 +244,8 @@ describe("reach", () => {
       for (const { id: checkId } of CHECKS) {
         const row = checkRow(checkId);
         if (!row || !isOffered(row, machine)) continue;
-        makeSafe(db, clock, jobId, row.state, id);
+        if (row.state === "running") makeReady(db, clock, jobId, id);
+        else makeSafe(db, clock, jobId, row.state, id);
         const causes = CAUSES.filter(({ checks }) => (checks as readonly string[]).includes(checkId));
         look(
           jobId,
@@ -305,11 +304,11 @@ describe("a database of the version before", () => {
       { id: 8, kind: "undo", undoes_id: 7 },
     ]);
     const { lastInsertRowid } = old
-      .prepare("INSERT INTO steps (job_id, kind, data_json, who, at) VALUES (1, 'skip', '{}', 'AK', '')")
+      .prepare("INSERT INTO steps (job_id, kind, data_json, who, at, seq) VALUES (1, 'skip', '{}', 'AK', '', 99)")
       .run();
     expect(lastInsertRowid).toBe(9);
     expect(() => old.exec("UPDATE steps SET at = 'x'")).toThrow("only added");
-    expect(() => old.exec("INSERT INTO steps (job_id, kind, data_json, who, at) VALUES (2, 'note', '{}', 'AK', '')")).toThrow(
+    expect(() => old.exec("INSERT INTO steps (job_id, kind, data_json, who, at, seq) VALUES (2, 'note', '{}', 'AK', '', 100)")).toThrow(
       "FOREIGN KEY",
     );
   });

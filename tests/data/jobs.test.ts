@@ -2,13 +2,14 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { getBay, jobsOfMachine } from "@/data/bay";
 import type { Db } from "@/data/connection";
 import { listEvents, logEvent, voidEvent } from "@/data/events";
-import { closeJob, recordFix, recordHold, recordTestCut, undoStep } from "@/data/job-actions";
+import { closeJob, recordFix, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
+import { stateOfMachine } from "@/data/machine-state";
 import { getMachine, logHours, replaceSheet } from "@/data/machines";
 import { listOwed, settleOwed } from "@/data/owed";
-import { recordConfirmation, safeStateOf } from "@/data/safe-state";
+import { recordConfirmation } from "@/data/safe-state";
 import { recordFinding, recordTake, takesOfJob } from "@/data/takes";
-import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, tips, tyres } from "./helpers";
+import { type Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -27,8 +28,11 @@ const fail = (work: () => unknown) => {
   return { code: "nothing thrown" };
 };
 const count = (table: string) => (db.prepare(`SELECT count(*) AS n FROM ${table}`).get() as { n: number }).n;
-const cut = (jobId: number) =>
-  recordTestCut(db, clock.doing(), { jobId, looks: "all-alike", turf: "good", dryness: "dry", place: "", operator: "", words: "" });
+/** Put back, made ready and cut. */
+const cut = (jobId: number) => {
+  makeReady(db, clock, jobId);
+  return cutWith(db, clock, jobId);
+};
 const turn = (jobId: number) =>
   recordFix(db, clock.doing(), {
     jobId,
@@ -97,7 +101,7 @@ describe("the safe state", () => {
     makeSafe(db, clock, jobId);
     take(jobId, "deck-level", tips(LEVEL_INCHES));
     cut(jobId);
-    expect(safeStateOf(db, jobId).lapsed?.state).toBe("locked-out");
+    expect(stateOfMachine(db, "zt-1").stands?.state).toBe("running");
     expect(fail(() => take(jobId, "deck-level", tips(LEVEL_INCHES))).code).toBe("not-safe");
   });
 
@@ -113,16 +117,11 @@ describe("the safe state", () => {
       outcome: "stopped",
       stoppedAt: ["blades-stopped"],
     });
-    expect(safeStateOf(db, jobId).inForce).toBeUndefined();
-  });
-
-  it("a held machine is neither test-cut nor closed before it is released", () => {
-    const jobId = levelledJob();
-    recordHold(db, clock.doing(), { jobId, reason: "shaft bent", isRelease: false });
-    expect(fail(() => cut(jobId)).code).toBe("not-safe");
-    expect(getBay(db).jobs[0]?.state).toBe("held-out");
-    recordHold(db, clock.doing(), { jobId, reason: "shaft changed", isRelease: true });
-    expect(getBay(db).jobs[0]?.state).toBe("awaiting-proof");
+    expect(stateOfMachine(db, "zt-1").stands).toBeUndefined();
+    const stopped = getJobView(db, jobId).steps.at(-1);
+    expect(stopped?.kind === "confirmation" && stopped.data.stoppedAt).toEqual([
+      "Blade drive off, engine stopped, blades seen to stand still",
+    ]);
   });
 });
 
@@ -240,7 +239,9 @@ describe("the log", () => {
     const { eventId } = logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", words: "kerb" });
     const jobId = levelledJob();
     expect(getJobView(db, jobId).ticked.map(({ context }) => context)).toContain("struck-object");
-    voidEvent(db, clock.doing(), { machineId: "zt-1", eventId });
+    // It keeps the machine from running: taken back it wants a reason.
+    expect(fail(() => voidEvent(db, clock.doing(), { machineId: "zt-1", eventId, reason: "ok" })).issues).toEqual(["reason-of-substance"]);
+    voidEvent(db, clock.doing(), { machineId: "zt-1", eventId, reason: "it was another machine" });
     expect(getJobView(db, jobId).ticked.map(({ context }) => context)).not.toContain("struck-object");
     expect(listEvents(db, "zt-1").some(({ event }) => event === "struck")).toBe(false);
   });
@@ -251,7 +252,7 @@ describe("the log", () => {
     makeSafe(db, clock, jobId);
     take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
     const { assessment } = take(jobId, "deck-level", tips(LEVEL_INCHES));
-    expect(assessment.provisional).toEqual([{ code: "rake-wanted-on-both-outer-blades" }]);
+    expect(assessment.provisional).toEqual([{ code: "hangers-first" }, { code: "rake-wanted-on-both-outer-blades" }]);
     // The same quick form again must not pass for the answer.
     expect(take(jobId, "deck-level", tips(LEVEL_INCHES)).assessment.provisional).toEqual(assessment.provisional);
   });
@@ -272,19 +273,6 @@ describe("spindle speeds", () => {
       ["spindles:middle", "revolutions_per_minute", 0],
       ["spindles:right", "revolutions_per_minute", 3690],
     ]);
-    expect(getJobView(db, jobId).state).toBe("in-work");
-  });
-
-  it("over the limit hold the machine out of service until it is released", () => {
-    const jobId = openJob(db, clock);
-    makeSafe(db, clock, jobId, "running");
-    expect(speeds(jobId, [4400, 4400, 4400]).assessment.verdict).toBe("stop");
-    expect(getJobView(db, jobId).state).toBe("held-out");
-    expect(listEvents(db, "zt-1").map(({ event }) => event)).toContain("held-out");
-    speeds(jobId, [4400, 4400, 4400]);
-    expect(getJobView(db, jobId).steps.filter(({ kind }) => kind === "hold")).toHaveLength(1);
-    speeds(jobId, [3800, 3800, 3800]);
-    recordHold(db, clock.doing(), { jobId, reason: "governor set back", isRelease: true });
     expect(getJobView(db, jobId).state).toBe("in-work");
   });
 });

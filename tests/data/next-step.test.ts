@@ -1,12 +1,18 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/steps";
+import { checkRow } from "@/core/checks";
 import { CHECKS, workUp } from "@/core/diagnosis";
+import { allYes } from "@/core/safety";
+import { putBackPoints } from "@/core/state";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
-import { closeJob, recordFix, recordSkip, recordTestCut } from "@/data/job-actions";
+import { logEvent } from "@/data/events";
+import { closeJob, recordFix, recordSkip } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
-import { recordFinding, recordTake } from "@/data/takes";
-import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, tips, tyres } from "./helpers";
+import { getMachine } from "@/data/machines";
+import { recordPutBack } from "@/data/safe-state";
+import { recordTake } from "@/data/takes";
+import { type Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -18,21 +24,17 @@ function look(jobId: number) {
   const view = getJobView(db, jobId);
   const worked = workUp({ ...view.case.input, order: "information" });
   const steps = listSteps(view, worked);
-  return { view, steps, next: nextPanel(view, worked), wanted: stateWanted(view, worked) };
+  return { view, steps, next: nextPanel(view, worked, "AK"), wanted: stateWanted(view, worked) };
 }
 
 const take = (jobId: number, checkId: string, readings: unknown) =>
   recordTake(db, clock.doing(), { jobId, checkId, readings, asTyped: {} });
 const hangersSound = (jobId: number) =>
-  recordFinding(db, clock.doing(), {
-    jobId,
-    checkId: "hanger-inspection",
-    result: "not-found",
-    causes: ["hanger-failed", "deck-shell-bent"],
-    note: "",
+  take(jobId, "hanger-inspection", {
+    hangers: Object.fromEntries((getMachine(db, "zt-1").machine.deck?.hangers ?? []).map(({ id }) => [id, { state: "sound" }])),
+    shell: { state: "sound" },
   });
-const cut = (jobId: number, looks: "all-alike" | "same") =>
-  recordTestCut(db, clock.doing(), { jobId, looks, turf: "good", place: "", operator: "", dryness: "dry", words: "" });
+const cut = (jobId: number, looks: "all-alike" | "same") => cutWith(db, clock, jobId, { looks });
 
 describe("what to do next in a job", () => {
   it("goes from safe through the checks that tell most, to the fix, the proof, the cut and the close", () => {
@@ -49,6 +51,11 @@ describe("what to do next in a job", () => {
     recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
     expect(look(jobId).next).toBe("check:deck-level");
     take(jobId, "deck-level", tips(LEVEL_INCHES));
+    expect(look(jobId).next).toBe("put-back");
+    const points = putBackPoints(getMachine(db, "zt-1").machine, getJobView(db, jobId).machineState);
+    recordPutBack(db, clock.doing(), { jobId, answers: allYes(points) });
+    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "running" });
+    makeSafe(db, clock, jobId, "running");
     expect(look(jobId).next).toBe("cut");
     cut(jobId, "all-alike");
     expect(look(jobId).next).toBe("close");
@@ -64,9 +71,22 @@ describe("what to do next in a job", () => {
     recordFix(db, clock.doing(), { jobId, fix: "set-pressures", cause: "tyres-unequal", words: "", pressures });
     take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
     take(jobId, "deck-level", tips(LEVEL_INCHES));
+    makeReady(db, clock, jobId);
     cut(jobId, "same");
     makeSafe(db, clock, jobId);
     expect(look(jobId).next).toMatch(/^check:/);
+  });
+
+  it("after a strike looks first, at what needs no run, and suggests nothing that runs the machine meanwhile", () => {
+    logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", words: "a root" });
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    const { next, steps } = look(jobId);
+    expect(next).toBe("check:hanger-inspection");
+    const running = steps.filter(({ panel }) => panel.startsWith("check:") && checkRow(panel.slice(6))?.state === "running");
+    expect(running).toEqual([]);
+    hangersSound(jobId);
+    expect(look(jobId).next).toMatch(/^check:(deck-level|blade-edge|blade-track|spindle-play)$/);
   });
 
   it("asks for the state the next check needs when the machine is not ready for it", () => {

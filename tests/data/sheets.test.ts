@@ -1,17 +1,18 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { workUp } from "@/core/diagnosis";
 import { deckSteps } from "@/core/sequences/deck-off";
+import { putBackPoints } from "@/core/state";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { newPhotographSchema, photographOf, recordDeckMove, recordPhotograph } from "@/data/deck";
-import { closeJob, recordFix, recordTestCut, undoStep } from "@/data/job-actions";
+import { closeJob, recordFix, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { getReckonerView } from "@/data/reckoner";
 import { recordTake, takesOfMachine } from "@/data/takes";
 import { seededRandom } from "@/demo/random";
 import { pricks, soundReadings, spoiled } from "@/demo/sheets";
-import { type Clock, emptyDepot, LEVEL_INCHES, makeSafe, openJob, tips } from "./helpers";
+import { type Clock, cutWith, emptyDepot, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -173,7 +174,9 @@ describe("the deck off and on", () => {
     expect(view.proof.gaps.map((gap) => ("check" in gap ? gap.check : gap.code))).toEqual(
       expect.arrayContaining(["deck-level", "belt-inspection"]),
     );
-    expect(view.aftermath.map(({ id }) => id)).toContain("belt-seated");
+    expect(putBackPoints(view.machine.machine, view.machineState).map(({ id }) => id)).toEqual(
+      expect.arrayContaining(["belt-seated", "turned:left"]),
+    );
     expect(view.ticked.map(({ context }) => context)).toContain("deck-refitted");
   });
 
@@ -212,22 +215,25 @@ describe("the deck off and on", () => {
   });
 });
 
-it("a job that disturbed a belt is not closed before every blade was seen to turn", () => {
+it("a job that disturbed a belt is not proved before a run saw every blade cut: turned by hand a dragging belt turns them too", () => {
   const jobId = openJob(db, clock, "zt-3");
   makeSafe(db, clock, jobId, "locked-out", "zt-3");
   recordFix(db, clock.doing(), { jobId, fix: "reseat-belt", cause: "belt-off", words: "" });
-  const close = () => closeJob(db, clock.doing(), { jobId, causes: ["belt-off"], words: "", unprovedReason: "goes out for a cut" });
+  const gaps = () => getJobView(db, jobId).proof.gaps.map(({ code }) => code);
   const look = (turns: string) => ({
     belt: { seated: "every-groove", path: "as-picture", state: "sound", width: "at-rim", tension: "right" },
     idlers: { state: "free", spring: "pulls" },
     guards: { state: "on" },
     spindles: { left: { turns: "turns" }, middle: { turns }, right: { turns: "turns" } },
   });
-  expect(close).toThrow("invalid");
-  take(jobId, "belt-inspection", look("stands"));
-  expect(close).toThrow("invalid");
+  expect(refusedFor(() => makeSafe(db, clock, jobId, "running", "zt-3"))).toEqual(["not-safe", "belt-not-seated", "not-put-back"]);
   take(jobId, "belt-inspection", look("turns"));
-  expect(close().isProved).toBe(false);
+  makeReady(db, clock, jobId, "zt-3");
+  cutWith(db, clock, jobId, { seenCutting: ["left", "right"] });
+  expect(gaps()).toContain("blades-not-seen-cutting");
+  expect(refusedFor(() => cutWith(db, clock, jobId, { seenCutting: ["left", "moon"] }))).toEqual(["invalid", "unknown-spindle"]);
+  cutWith(db, clock, jobId, { seenCutting: ["left", "middle", "right"] });
+  expect(gaps()).not.toContain("blades-not-seen-cutting");
 });
 
 it("a worn-short set is found, replaced, measured again and proved by a cut", () => {
@@ -239,7 +245,8 @@ it("a worn-short set is found, replaced, measured again and proved by a cut", ()
   expect(getJobView(db, jobId).takes[0]?.stale.length).toBeGreaterThan(0);
   take(jobId, "blade-overlap", sound("zt-2", "blade-overlap"));
   take(jobId, "blade-fit", sound("zt-2", "blade-fit"));
-  recordTestCut(db, clock.doing(), { jobId, looks: "all-alike", turf: "good", place: "", operator: "", dryness: "dry", words: "" });
+  makeReady(db, clock, jobId, "zt-2");
+  cutWith(db, clock, jobId);
   expect(closeJob(db, clock.doing(), { jobId, causes: ["blade-worn-short"], words: "" }).isProved).toBe(true);
 });
 

@@ -30,7 +30,11 @@ export type RunReason = { clears: Clearing } & (
 );
 
 /** What it is asked for: to be made ready to run, to cut, for one check that wants it running, or to be called proved. */
-export type Purpose = { to: "make-ready"; who: string } | { to: "cut" } | { to: "check"; check: CheckId } | { to: "prove" };
+export type Purpose =
+  | { to: "make-ready"; who: string }
+  | { to: "cut"; who?: string | undefined }
+  | { to: "check"; check: CheckId; who?: string | undefined }
+  | { to: "prove" };
 
 export type MayRun = {
   reasons: RunReason[];
@@ -119,7 +123,7 @@ function putBackReasons({ toPutBack }: MachineState): RunReason[] {
 
 /** Whoever makes it ready takes his own lock-out off with it; another's stays until that one, or a reason, lifts it. */
 function lockReasons({ locks, stands }: MachineState, purpose: Purpose): RunReason[] {
-  const mine = purpose.to === "make-ready" ? purpose.who : undefined;
+  const mine = "who" in purpose ? purpose.who : undefined;
   const others = locks
     .filter(({ who }) => who !== mine)
     .map(({ who, state, at }): RunReason => ({ code: "locked-by", owner: who, state, at, clears: { do: "lift", owner: who } }));

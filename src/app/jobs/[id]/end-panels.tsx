@@ -18,6 +18,7 @@ import { mayRun } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
 import { TakePicture } from "@/ui/pictures";
 import { labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayGap } from "@/ui/words/proof";
@@ -79,7 +80,8 @@ export function CutPanel({
     operator: "",
     words: "",
   });
-  const { reasons } = mayRun(machineState, { to: "cut" });
+  const { who } = useSeat();
+  const { reasons } = mayRun(machineState, { to: "cut", who });
   const wantsBlades = machineState.beltUnproved !== undefined;
   const blades = cutters(view.machine.machine);
   const put = (change: Partial<CutDraft>) => set((before) => ({ ...before, ...change }));

@@ -19,7 +19,7 @@ type Args = { view: JobView; act: Act; open: (panel: PanelId) => void; timeOf: (
 export function HeldPanel({ view, act, open, timeOf }: Args) {
   const { who } = useSeat();
   const { machineState } = view;
-  const { reasons } = mayRun(machineState, { to: "cut" });
+  const { reasons } = mayRun(machineState, { to: "cut", who });
   const others = machineState.locks.filter((lock) => lock.who !== who);
   return (
     <div>

@@ -77,7 +77,7 @@ export function JobScreen({
   const [order, setOrder] = useState<Order>(initialOrder);
   // What is saved decides what to do next; what is being typed only moves the picture.
   const [settled, setSettled] = useState(initial);
-  const suggested = nextPanel(view, settled);
+  const suggested = nextPanel(view, settled, seat.who);
   const { value: chosen, set: setChosen } = useDraft<Chosen>(`job:${view.id}:panel`, { atStep: -1 });
   const lastStep = view.steps.at(-1)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.

@@ -138,14 +138,14 @@ function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
 }
 
 /** A check, made safe or ready for it first. */
-function panelFor(view: JobView, check: CheckRow): PanelId {
+function panelFor(view: JobView, check: CheckRow, who: string | undefined): PanelId {
   if (isSafeFor(view, check.state)) return `check:${check.id}`;
-  return check.state === "running" ? readyPanel(view) : "safe";
+  return check.state === "running" ? readyPanel(view, who) : "safe";
 }
 
 /** What stands between the machine and running: the first thing to clear, else making it ready. */
-function readyPanel(view: JobView): PanelId {
-  const [first] = mayRun(view.machineState, { to: "cut" }).reasons;
+function readyPanel(view: JobView, who: string | undefined): PanelId {
+  const [first] = mayRun(view.machineState, { to: "cut", who }).reasons;
   return first ? panelOf(first.clears) : "safe";
 }
 
@@ -162,18 +162,18 @@ const CUT_GAPS: readonly string[] = [
  * What to do next: mend what is out, read again what the proof wants, go down the list of checks until the cause is found, mend that, put back,
  * make ready, cut, close; and make safe before any of it that needs a safe state.
  */
-export function nextPanel(view: JobView, workUp?: WorkUp): PanelId {
+export function nextPanel(view: JobView, workUp?: WorkUp, who?: string): PanelId {
   if (view.state === "closed") return "close";
   const fix: PanelId = view.machineState.stands ? "fix" : "safe";
   if (outstanding(view)) return fix;
   const check = nextCheck(view, workUp);
-  if (check) return panelFor(view, check);
+  if (check) return panelFor(view, check, who);
   const isMended = view.steps.some((step) => step.kind === "fix" && !step.isUndone);
   if (workUp?.advice.code === "found" && !isMended) return fix;
   if (view.case.standing === "back-after-cut" && workUp?.advice.code === "found") return fix;
   if (isMended && view.proof.gaps.some(({ code }) => CUT_GAPS.includes(code))) {
-    const isReady = mayRun(view.machineState, { to: "cut" }).reasons.length === 0;
-    return isReady ? "cut" : readyPanel(view);
+    const isReady = mayRun(view.machineState, { to: "cut", who }).reasons.length === 0;
+    return isReady ? "cut" : readyPanel(view, who);
   }
   return "close";
 }
