@@ -27,7 +27,7 @@ export function sayReason(reason: RunReason, machine: Machine, timeOf: (iso: str
     case "locked-by":
       return `${reason.owner} is locked on to it: ${STATE_WORDS[reason.state] ?? reason.state} since ${timeOf(reason.at)}`;
     case "struck-not-looked":
-      return `Struck ${reason.struck.words || "something"}${reason.struck.where ? `, ${reason.struck.where}` : ""}: not looked at since are ${reason.checks.map(labelOfCheck).join(", ").toLowerCase()}`;
+      return `Struck ${reason.struck.words || "something"}${reason.struck.where ? `, ${reason.struck.where}` : ""}. Not looked at since: ${reason.checks.map(labelOfCheck).join(", ").toLowerCase()}`;
     case "deck-off":
       return "The deck is not back on";
     case "box-apart":

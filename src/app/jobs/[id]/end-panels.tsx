@@ -113,13 +113,7 @@ export function CutPanel({
         save();
       }}
     >
-      <Cautions
-        lines={[
-          TEST_CUT_CAUTION,
-          "First run with nobody near the discharge.",
-          "Cut good turf: poor turf hides the result. The run ends every safe state.",
-        ]}
-      />
+      <Cautions lines={[TEST_CUT_CAUTION, "First run with nobody near the discharge. Poor turf hides the result."]} />
       <Choice label="The cut now" value={draft.looks} options={LOOKS} onChange={(looks) => put({ looks })} />
       {proof.asks.map((symptom) => (
         <Choice

@@ -21,14 +21,13 @@ export function HeldPanel({ view, act, open, timeOf }: Args) {
   const { machineState } = view;
   const { reasons } = mayRun(machineState, { to: "cut", who });
   const others = machineState.locks.filter((lock) => lock.who !== who);
+  const isOpen = view.state !== "closed";
   return (
     <div>
       {reasons.length === 0 && <p className="text-lg font-semibold">Nothing keeps it from running.</p>}
       <RunReasons view={view} reasons={reasons} open={open} here="held" timeOf={timeOf} />
-      {others.map((lock) => (
-        <LiftForm key={lock.who} lock={lock} act={act} />
-      ))}
-      {machineState.unsafe.length > 0 && <ReleaseForm view={view} act={act} causes={machineState.unsafe} timeOf={timeOf} />}
+      {isOpen && others.map((lock) => <LiftForm key={lock.who} lock={lock} act={act} />)}
+      {isOpen && machineState.unsafe.length > 0 && <ReleaseForm view={view} act={act} causes={machineState.unsafe} timeOf={timeOf} />}
       {machineState.released.length > 0 && (
         <section aria-label="Released without reading" className="mt-3">
           <h3 className="caps">Released without reading, still owed</h3>
@@ -46,7 +45,8 @@ export function HeldPanel({ view, act, open, timeOf }: Args) {
           </ul>
         </section>
       )}
-      <HoldForm view={view} act={act} />
+      {isOpen && <HoldForm view={view} act={act} />}
+      {!isOpen && <p className="mt-2 text-soft">This job is closed: take a complaint, or reopen it, to work on the machine.</p>}
       <Trouble act={act} />
     </div>
   );

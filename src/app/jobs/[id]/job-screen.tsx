@@ -399,7 +399,9 @@ function JobHead({ view, now, open, isLive }: { view: JobView; now: string; open
           </Link>
         )}
         <div className="ml-auto flex flex-wrap items-center gap-2">
-          <HeldButton unsafe={machineState.unsafe.length} owed={machineState.released.length} open={open} />
+          {(view.state !== "closed" || machineState.unsafe.length > 0) && (
+            <HeldButton unsafe={machineState.unsafe.length} owed={machineState.released.length} open={open} />
+          )}
           {view.state !== "closed" && <StandsButton state={machineState} open={open} />}
           {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
         </div>
@@ -524,7 +526,7 @@ function PlaceWords({ view }: { view: JobView }) {
 function Suspicion({ struck, open }: { struck: NonNullable<JobView["machineState"]["struck"]>; open: (panel: PanelId) => void }) {
   const { words, where, droveOn, checks } = struck;
   return (
-    <details className="mt-1 border-l-4 border-mark pl-2" open>
+    <details className="mt-1 border-l-4 border-mark pl-2">
       <summary className="min-h-11 cursor-pointer leading-snug font-semibold">
         Struck {words || "something"}
         {where ? `, ${where}` : ""}
@@ -565,7 +567,7 @@ function StageButton({ listed, order, isHere, isNext, onOpen }: StepArgs) {
       onClick={onOpen}
       aria-current={isHere ? "step" : undefined}
       aria-keyshortcuts={`Alt+${order}`}
-      className={`flex min-h-12 w-full flex-col items-center justify-center border-2 px-0.5 text-sm leading-none ${isHere ? "border-dye bg-sheet font-bold" : isNext ? "border-[var(--dye-text)]" : "border-rule"}`}
+      className={`flex min-h-14 w-full flex-col items-center justify-center border-2 px-0.5 text-sm leading-none ${isHere ? "border-dye bg-sheet font-bold" : isNext ? "border-[var(--dye-text)]" : "border-rule"}`}
     >
       {listed.label}
       <span className={`mt-0.5 text-xs ${listed.status === "bad" ? "font-bold text-mark" : "text-soft"}`}>
