@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { makeSafe, newJob, openCheck, sitDown, twinOf, typeSpeeds } from "./helpers";
+import { again, makeReady, makeSafe, newJob, open, openCheck, putBack, sitDown, twinOf, typeSpeeds } from "./helpers";
 
 const answer = (page: Page) => page.getByTestId("answer");
 const timeline = (page: Page) => page.getByRole("list", { name: "Timeline" });
@@ -7,7 +7,7 @@ const saveReadings = (page: Page) => page.getByRole("button", { name: "Save the 
 
 async function jobOn(page: Page, machineId: string, words: string, symptoms: string[]): Promise<void> {
   const jobId = await newJob(page, { machineId, words, symptoms });
-  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await open(page, `/jobs/${jobId}`);
 }
 
 test("a pulley that would take a blade over the limit is stopped on paper, and the machine held until it is cleared", async ({ page }) => {
@@ -21,14 +21,11 @@ test("a pulley that would take a blade over the limit is stopped on paper, and t
   await expect(answer(page)).toHaveText("Do not run it: middle blade is over the limit of 19,000 ft/min. Hold it out.");
   await expect(page.getByText("4269 r/min at most with this blade")).toBeVisible();
   await saveReadings(page);
-  await expect(timeline(page)).toContainText("Held out: blade tips over the speed limit");
-
-  await page.getByRole("button", { name: "Held out of service: release" }).click();
-  await page.getByRole("textbox", { name: "Why it may go" }).fill("pulley of the sheet fitted");
+  await page.getByRole("button", { name: "Held: 1 reason" }).click();
+  await page.getByRole("textbox", { name: /over the limit, worked out on paper/ }).fill("pulley of the sheet fitted");
   await page.getByRole("button", { name: "Release", exact: true }).click();
-  await expect(timeline(page)).toContainText("Released: pulley of the sheet fitted");
-  await page.getByRole("button", { name: "Not made safe" }).click();
-  await makeSafe(page, "Running");
+  await expect(timeline(page)).toContainText("Released without reading: pulley of the sheet fitted");
+  await makeReady(page);
   await openCheck(page, "Blade tip speed");
   const again = page.getByRole("button", { name: "Read again" });
   if (await again.isVisible()) await again.click();
@@ -47,12 +44,11 @@ test("a geared deck refitted out of time is caught before it is run, retimed and
     headers: { origin: "http://127.0.0.1:3187" },
     data: { who: "AK", event: "deck-off" },
   });
-  await page.reload({ waitUntil: "networkidle" });
+  await again(page);
   await page.getByRole("button", { name: "Not made safe" }).click();
-  await page.getByRole("radio", { name: "Running", exact: true }).click();
-  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
-  await page.getByRole("button", { name: /confirm:/ }).click();
-  await expect(page.getByText(/geared blades were disturbed: turn them by hand through a full turn/)).toBeVisible();
+  await page.getByRole("radio", { name: "Ready to run", exact: true }).click();
+  const why = page.getByRole("region", { name: "Why it may not run" });
+  await expect(why).toContainText(/geared blades were disturbed/);
 
   await makeSafe(page, "Raised");
   await openCheck(page, "Timing of geared blades");
@@ -67,10 +63,8 @@ test("a geared deck refitted out of time is caught before it is run, retimed and
   await expect(page.getByRole("heading", { name: "Fix", exact: true })).toBeVisible();
 
   await page.getByRole("button", { name: /^Raised.* · AK/ }).click();
-  await page.getByRole("radio", { name: "Running", exact: true }).click();
-  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
-  await page.getByRole("button", { name: /confirm:/ }).click();
-  await expect(page.getByText(/geared blades strike or pass too near/)).toBeVisible();
+  await page.getByRole("radio", { name: "Ready to run", exact: true }).click();
+  await expect(why).toContainText(/strike each other/);
 
   await makeSafe(page, "Locked out");
   await page.getByRole("button", { name: /^Fix/ }).click();
@@ -86,14 +80,13 @@ test("a geared deck refitted out of time is caught before it is run, retimed and
   await expect(answer(page)).toHaveText("In time: 4.785 in at their closest.");
   await saveReadings(page);
   await expect(timeline(page)).toContainText("Timing of geared blades: in tolerance");
-  await page.getByRole("button", { name: /^Raised.* · AK/ }).click();
-  await makeSafe(page, "Running");
-  await expect(timeline(page)).toContainText("Made safe: ready to be run");
+  await putBack(page);
+  await makeReady(page);
 });
 
 test("geared blades turn under the crank: the closest is found, a tooth out is told, and they turn by themselves", async ({ page }) => {
   await sitDown(page);
-  await page.goto("/reckoner/blade-timing?machine=gr-1", { waitUntil: "networkidle" });
+  await open(page, "/reckoner/blade-timing?machine=gr-1");
   await expect(page.getByText(/4\.785 in at their closest/)).toBeVisible();
   await expect(page.getByText(/One tooth is 30\.0°: refitted one out, 1\.382 in is left/)).toBeVisible();
   await page.getByRole("button", { name: "To the closest" }).click();
@@ -170,7 +163,7 @@ test("a gearbox is taken apart and put together, counted back, what was left loo
 test("a belt's path is sketched on the deck: an idler put down, moved, and the path kept on the sheet", async ({ page }) => {
   await sitDown(page);
   const machineId = await twinOf(page, "zt-2", "ZT-2P");
-  await page.goto(`/machines/${machineId}/belt`, { waitUntil: "networkidle" });
+  await open(page, `/machines/${machineId}/belt`);
   const said = page.getByRole("region", { name: "Belt path" });
   await expect(said).toContainText(/77\.8\d in round/);
   await page.getByRole("button", { name: "Left idler: take away" }).click();
@@ -202,7 +195,7 @@ test("a belt's path is sketched on the deck: an idler put down, moved, and the p
   await page.mouse.move(spot.x - 30, spot.y + spot.height / 2, { steps: 4 });
   await page.mouse.up();
   await expect(x).not.toHaveValue(before);
-  await page.reload({ waitUntil: "networkidle" });
+  await again(page);
   await page.getByRole("button", { name: "Put it on the sheet" }).click();
   await expect(page.getByText("Belt path sketched")).toBeVisible();
   await expect(page.getByRole("heading", { name: "Sheet, version 2" })).toBeVisible();
@@ -224,7 +217,7 @@ test("spindles are greased, moved to other places, and taken back in a touch", a
       headers: { origin: "http://127.0.0.1:3187" },
       data: { who: "AK", meterHours },
     });
-  await page.goto(`/machines/${machineId}`, { waitUntil: "networkidle" });
+  await open(page, `/machines/${machineId}`);
   const spindles = page.getByRole("region", { name: "Spindles" });
   await expect(spindles.getByRole("listitem").first()).toContainText("Left blade: never logged");
   await spindles.getByRole("button", { name: "Left blade: greased" }).click();
@@ -257,7 +250,7 @@ test("spindles are greased, moved to other places, and taken back in a touch", a
 
 test("what cannot be is answered in words at its field, and nothing typed is lost", async ({ page }) => {
   await sitDown(page);
-  await page.goto("/reckoner/tip-speed?machine=zt-1", { waitUntil: "networkidle" });
+  await open(page, "/reckoner/tip-speed?machine=zt-1");
   const first = page.getByRole("textbox", { name: "Full throttle, no load" }).first();
   await first.fill("60000");
   await expect(page.getByText("More than this can be: 20000 r/min at most. Read it again.")).toBeVisible();
@@ -268,14 +261,14 @@ test("what cannot be is answered in words at its field, and nothing typed is los
   await page.getByRole("textbox", { name: "Drive pulley, pitch diameter" }).fill("0");
   await expect(page.getByText(/Less than this can be: .* at least/)).toBeVisible();
 
-  await page.goto("/reckoner/tip-speed?machine=wc-1", { waitUntil: "networkidle" });
+  await open(page, "/reckoner/tip-speed?machine=wc-1");
   await page.getByRole("textbox", { name: "Charge then" }).fill("140");
   await expect(page.getByText("More than this can be: 100 % at most. Read it again.")).toBeVisible();
   await page.getByRole("textbox", { name: "Full charge, no load" }).fill("3250");
   await page.getByRole("textbox", { name: "Blade, no load" }).fill("2600");
   await expect(answer(page)).toHaveText("Sags at low charge. 64 % of the lift is left.");
 
-  await page.goto("/reckoner/spindle-play?machine=zt-1", { waitUntil: "networkidle" });
+  await open(page, "/reckoner/spindle-play?machine=zt-1");
   const hubs = page.getByRole("textbox", { name: "Hub after a run" });
   for (const [k, heat] of ["115", "46", "118"].entries()) await hubs.nth(k).fill(heat);
   await expect(page.getByText(/Middle blade: its heat fits the others only in the other scale/)).toBeVisible();
@@ -292,5 +285,5 @@ test("a walk-behind after a strike: a sheared key goes out of service", async ({
   await page.getByRole("radio", { name: "Sheared or marked" }).click();
   await expect(answer(page)).toHaveText("Blade: key sheared or marked.");
   await saveReadings(page);
-  await expect(timeline(page)).toContainText("Held out: shaft bent or key sheared");
+  await expect(page.getByRole("button", { name: "Held: 1 reason" })).toBeVisible();
 });

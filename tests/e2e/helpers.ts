@@ -1,6 +1,6 @@
 import { expect, type Page } from "@playwright/test";
 
-const BASE = "http://127.0.0.1:3187";
+export const BASE = "http://127.0.0.1:3187";
 
 /** The demo's open jobs: it tells its closed stories first, in the order they happened. */
 export const DEMO_JOBS = { held: 27, fixed: 28, level: 29, ripples: 30, bearing: 31, ledge: 32 } as const;
@@ -8,6 +8,27 @@ export const DEMO_JOBS = { held: 27, fixed: 28, level: 29, ripples: 30, bearing:
 /** Sits somebody down at this browser. */
 export async function sitDown(page: Page, initials = "AK"): Promise<void> {
   await page.context().addCookies([{ name: "zygometer-who", value: initials, url: BASE }]);
+}
+
+/** Opens a page and waits until it answers: an open job keeps a line to the depot, so its network is never idle. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path, { waitUntil: "load" });
+  await alive(page);
+}
+
+/** Reloads, and waits until the page answers. */
+export async function again(page: Page): Promise<void> {
+  await page.reload({ waitUntil: "load" });
+  await alive(page);
+}
+
+/** Waits until what the server drew has been taken over by the browser. */
+export async function alive(page: Page): Promise<void> {
+  await page.waitForFunction(() => {
+    const main = document.querySelector("main");
+    return main !== null && Object.keys(main).some((key) => key.startsWith("__reactFiber"));
+  });
+  await page.waitForTimeout(250);
 }
 
 /** Takes a complaint through the API and answers its job. */
@@ -26,9 +47,47 @@ export async function newJob(
 /** Answers every safety question of the state with yes. */
 export async function makeSafe(page: Page, state: string): Promise<void> {
   await page.getByRole("radio", { name: state, exact: true }).click();
-  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
+  await answerYes(page);
   await page.getByRole("button", { name: /confirm:/ }).click();
   await expect(page.getByRole("list", { name: "Timeline" }).getByRole("listitem").last()).toContainText("Made safe");
+}
+
+/** Yes at every point that is asked. */
+export async function answerYes(page: Page): Promise<void> {
+  for (const yes of await page.getByRole("button", { name: /^Yes: / }).all()) await yes.click();
+}
+
+/** Looks at everything the work could have broken, turns everything by hand, lead or battery last. */
+export async function putBack(page: Page): Promise<void> {
+  await page
+    .getByRole("button", { name: /^Put back/ })
+    .first()
+    .click();
+  await expect(page.getByRole("heading", { name: "Put back" })).toBeVisible();
+  await answerYes(page);
+  await page.getByRole("button", { name: /put back, turned by hand/ }).click();
+  await expect(page.getByRole("list", { name: "Timeline" }).getByRole("listitem").last()).toContainText("Put back");
+}
+
+/** Made ready to run, from wherever the screen stands. */
+export async function makeReady(page: Page): Promise<void> {
+  await page
+    .getByRole("button", { name: /^Make it safe/ })
+    .first()
+    .click();
+  await makeSafe(page, "Ready to run");
+}
+
+/** A test cut that is proof, with what the job asks for itself gone. */
+export async function cutAlike(page: Page): Promise<void> {
+  for (const name of ["All alike", "Good turf", "The same patch", "Dry", "Daylight", "As complained", "Same operator"]) {
+    const choice = page.getByRole("radio", { name, exact: true });
+    if ((await choice.count()) > 0) await choice.click();
+  }
+  for (const gone of await page.getByRole("radio", { name: "Gone", exact: true }).all()) await gone.click();
+  const blades = page.getByRole("group", { name: "Seen to cut, each of them" });
+  if ((await blades.count()) > 0) for (const blade of await blades.getByRole("button").all()) await blade.click();
+  await page.getByRole("button", { name: "Write the test cut down" }).click();
 }
 
 /** Types one reading after another into the table, Enter after each: the order is the measuring order. */
@@ -52,7 +111,7 @@ export async function openCheck(page: Page, label: string): Promise<void> {
   const heading = page.getByRole("heading", { name: label, exact: true });
   const listed = page.getByRole("navigation", { name: "Steps of the job" }).getByRole("button", { name: new RegExp(`${label}`) });
   await expect(page.getByRole("navigation", { name: "Steps of the job" })).toBeVisible();
-  await page.waitForLoadState("networkidle");
+  await alive(page);
   // The list moves while the diagnosis settles: what was listed may have gone among the others by the time it is pressed.
   await expect(async () => {
     if (await heading.isVisible()) return;

@@ -1,9 +1,9 @@
 import { expect, type Page, test } from "@playwright/test";
-import { makeSafe, newJob, openCheck, sitDown, twinOf } from "./helpers";
+import { again, alive, cutAlike, makeReady, makeSafe, newJob, open, openCheck, putBack, sitDown, twinOf } from "./helpers";
 
 /** Moves the keyboard to the first field of the worksheet in hand. */
 async function firstField(page: Page): Promise<void> {
-  await page.waitForLoadState("networkidle");
+  await alive(page);
   await page.getByRole("region", { name: "In hand" }).focus();
   for (let tabs = 0; tabs < 20; tabs++) {
     await page.keyboard.press("Tab");
@@ -61,7 +61,7 @@ const SHEETS: readonly [check: string, answers: readonly string[], said: string,
 for (const [check, answers, said, machineId = "zt-1"] of SHEETS) {
   test(`${check} of ${machineId} is filled in by keyboard alone, in measuring order`, async ({ page }) => {
     await sitDown(page);
-    await page.goto(`/reckoner/${check}?machine=${machineId}`, { waitUntil: "networkidle" });
+    await open(page, `/reckoner/${check}?machine=${machineId}`);
     await firstField(page);
     await typeAnswers(page, answers);
     await expect(page.getByTestId("answer")).toHaveText(said);
@@ -75,7 +75,7 @@ test("a strip inside the swath is taken to a worn-short set, replaced and proved
     words: "a line stays in the middle, sheet test",
     symptoms: ["uncut-strip-inside"],
   });
-  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await open(page, `/jobs/${jobId}`);
   await openCheck(page, "Blade overlap");
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();
   await makeSafe(page, "Raised");
@@ -105,13 +105,11 @@ test("a strip inside the swath is taken to a worn-short set, replaced and proved
   await expect(page.getByTestId("answer")).toContainText("Blades share 0.600 in.");
   await page.getByRole("button", { name: "Save the readings" }).click();
 
-  await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();
-  await page.getByRole("radio", { name: "All alike" }).click();
-  await page.getByRole("radio", { name: "Good turf" }).click();
-  await page.getByRole("button", { name: "Write the test cut down" }).click();
+  await putBack(page);
+  await makeReady(page);
+  await page.getByRole("button", { name: /^Test cut/ }).click();
+  await cutAlike(page);
   await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
-  for (const looked of await page.getByRole("group", { name: "What this work could have broken" }).getByRole("checkbox").all())
-    await looked.check();
   await page.getByRole("button", { name: "Close the job" }).click();
   await expect(page.getByText("Closed, proved.")).toBeVisible();
   await page.getByRole("link", { name: "ZT-2B" }).click();
@@ -127,7 +125,7 @@ test("blades upside down are found, refitted and proved", async ({ page }) => {
     words: "tears and leaves clumps, fit test",
     symptoms: ["torn-tips", "clumps"],
   });
-  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await open(page, `/jobs/${jobId}`);
   await openCheck(page, "Blade fit and fastening");
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();
   await makeSafe(page, "Raised");
@@ -153,16 +151,16 @@ test("blades upside down are found, refitted and proved", async ({ page }) => {
   await expect(page.getByTestId("answer")).toHaveText("Fitted right.");
   await page.keyboard.press("Control+Enter");
 
-  await expect(page.getByRole("heading", { name: "Test cut" })).toBeVisible();
-  await page.getByRole("radio", { name: "All alike" }).click();
-  await page.getByRole("radio", { name: "Good turf" }).click();
-  await page.getByRole("button", { name: "Write the test cut down" }).click();
+  await putBack(page);
+  await makeReady(page);
+  await page.getByRole("button", { name: /^Test cut/ }).click();
+  await cutAlike(page);
   await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
 });
 
 test("two hundred pasted heights with two words among them: 198 are read, the words named, nothing lost", async ({ page }) => {
   await sitDown(page);
-  await page.goto("/reckoner/cutting-height?machine=bd-2", { waitUntil: "networkidle" });
+  await open(page, "/reckoner/cutting-height?machine=bd-2");
   const cells = Array.from({ length: 200 }, (_, k) => (k === 7 ? "about 2" : k === 90 ? "n/a" : `${(2.4 + (k % 5) / 20).toFixed(2)}`));
   const box = page.getByRole("textbox", { name: /Stubble, prick by prick/ });
   await box.fill(cells.join("\n"));
@@ -181,13 +179,13 @@ test("a quick sum stands in the address, opens as it was sent, and is taken to a
     words: "reckoner test",
     symptoms: ["uncut-strip-inside"],
   });
-  await page.goto("/reckoner", { waitUntil: "networkidle" });
+  await open(page, "/reckoner");
   await page.getByRole("link", { name: /FD-1B/ }).click();
   await expect(page.getByRole("heading", { name: "What to work out for FD-1B" })).toBeVisible();
   await page.getByRole("link", { name: "Blade overlap" }).click();
   await page.getByRole("textbox", { name: "Tip to tip, corner to corner" }).first().fill("20 3/8");
   await expect(page).toHaveURL(/blades\.left\.lengthMetres=20\+3%2F8/);
-  await page.reload({ waitUntil: "networkidle" });
+  await again(page);
   await expect(page.getByRole("textbox", { name: "Tip to tip, corner to corner" }).first()).toHaveValue("20 3/8");
   await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
   await expect(page.getByRole("heading", { name: "Blade overlap" })).toBeVisible();
@@ -199,7 +197,7 @@ test("a quick sum stands in the address, opens as it was sent, and is taken to a
 test("a deck comes off and goes on in its own order, every part counted into the tray and back", async ({ page }) => {
   await sitDown(page);
   const jobId = await newJob(page, { machineId: await twinOf(page, "bd-2", "BD-2B"), words: "deck off test", symptoms: ["vibration"] });
-  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await open(page, `/jobs/${jobId}`);
   await page.getByRole("button", { name: "Deck off and on" }).click();
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();
   await makeSafe(page, "Locked out");
@@ -226,9 +224,9 @@ test("a link in millimetres is taken to a job read in inches as the same length,
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1B");
   const jobId = await newJob(page, { machineId, words: "sent from abroad", symptoms: ["uncut-strip-inside"] });
-  await page.goto(
+  await open(
+    page,
     `/reckoner/blade-overlap?machine=${machineId}&units=metric&blades.left.lengthMetres=431.8&blades.middle.lengthMetres=420`,
-    { waitUntil: "networkidle" },
   );
   await expect(page.getByText("Read in millimetres, as it was sent.")).toBeVisible();
   await expect(page.getByTestId("answer")).toContainText("mm");
@@ -249,7 +247,7 @@ test("tyres of a link in kilopascals come to the job in psi", async ({ page }) =
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1C");
   const jobId = await newJob(page, { machineId, words: "soft, sent from abroad" });
-  await page.goto(`/reckoner/tyre-pressure?machine=${machineId}&units=metric&left-drive=82.7371`, { waitUntil: "networkidle" });
+  await open(page, `/reckoner/tyre-pressure?machine=${machineId}&units=metric&left-drive=82.7371`);
   await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();
   await makeSafe(page, "Parked");
@@ -260,7 +258,7 @@ test("what was read stands marked as provisional in a closed job once something 
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1D");
   const jobId = await newJob(page, { machineId, words: "closed, then struck", symptoms: ["torn-tips"] });
-  await page.goto(`/jobs/${jobId}`, { waitUntil: "networkidle" });
+  await open(page, `/jobs/${jobId}`);
   await openCheck(page, "Hangers, links and pins");
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();
   await makeSafe(page, "Locked out");
@@ -279,7 +277,7 @@ test("what was read stands marked as provisional in a closed job once something 
       await page.request.post(`/api/v1/machines/${machineId}/events`, { headers, data: { who: "AK", event: "struck", words: "a stone" } })
     ).status(),
   ).toBe(201);
-  await page.reload({ waitUntil: "networkidle" });
+  await again(page);
   await openCheck(page, "Hangers, links and pins");
   await expect(page.getByText(", provisional")).toBeVisible();
   await expect(page.getByText(/struck something hard at/)).toHaveCount(1);
