@@ -155,6 +155,9 @@ function belt(length: number, ...pulleys: readonly PulleyArgs[]) {
 
 const BY_HOURS = { school: "by-hours" as const, topUpHours: 50, purgeHours: 200 };
 
+/** A frame-hung rider is lifted at its frame, not at the engine or the deck. */
+const FRAME_POINTS = ["front cross-tube of the frame", "rear frame plate, left and right"] as const;
+
 const outline = (...corners: readonly (readonly [number, number])[]) => corners.map(([x, y]) => at(x, y));
 const weight = (pounds: number, y: number) => ({ weightNewtons: Math.round(pounds * POUND_FORCE_NEWTONS), ...at(0, y) });
 
@@ -200,6 +203,7 @@ function threeBladeZeroTurn(): MachineInput {
         ["left-idler", "Left idler", [-5, 13], 3, "back"],
       ),
       grease: BY_HOURS,
+      jackingPoints: [...FRAME_POINTS],
       spindlePlaces: "own",
       heightLeastMetres: inch(1.5),
       heightMostMetres: inch(4.5),
@@ -246,6 +250,7 @@ function twoBladeZeroTurn(): MachineInput {
         ["left-idler", "Left idler", [-4.5, 11], 3, "back"],
       ),
       grease: BY_HOURS,
+      jackingPoints: [...FRAME_POINTS],
       heightLeastMetres: inch(1.25),
       heightMostMetres: inch(4.25),
       rakeTargetMetres: inch(-0.25),
@@ -295,6 +300,7 @@ function bellyDeckTractor(): MachineInput {
         ["right-idler", "Right idler", [4.5, 39], 3, "back"],
       ),
       grease: BY_HOURS,
+      jackingPoints: [...FRAME_POINTS],
       spindlePlaces: "rotated",
       heightLeastMetres: inch(1.25),
       heightMostMetres: inch(4),
@@ -457,7 +463,7 @@ function gearedRider(): MachineInput {
   };
 }
 
-function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
+function walkBehind(kind: "walk-petrol" | "walk-cordless", tipped: "on-its-side" | "on-end" = "on-its-side"): MachineInput {
   return {
     kind,
     wheels: [...axle("rear", "rear", { x: 9.5, y: -11, size: [9, 2] }), ...axle("front", "front", { x: 9.5, y: 13, size: [8, 2] })],
@@ -495,7 +501,9 @@ function walkBehind(kind: "walk-petrol" | "walk-cordless"): MachineInput {
               price: 21,
             },
       ),
-      ...(kind === "walk-petrol" ? { tipSide: "Left side down, filter and carburettor up" } : { capacitorWaitSeconds: 60 }),
+      ...(kind === "walk-cordless" ? { capacitorWaitSeconds: 60 } : {}),
+      ...(kind === "walk-petrol" && tipped === "on-its-side" ? { tipSide: "Left side down, filter and carburettor up" } : {}),
+      ...(tipped === "on-end" ? { standsOnEnd: true } : {}),
     },
   };
 }
@@ -543,7 +551,7 @@ export const FLEET: readonly FleetMachine[] = [
   { fleetNumber: "BD-1", name: "Tractor, belly deck", site: "South cemetery", hours: 733, machine: bellyDeckTractor() },
   { fleetNumber: "BD-2", name: "Tractor, belly deck", site: "Hospital campus", hours: 951, machine: bellyDeckTractor() },
   { fleetNumber: "WP-1", name: "Walk-behind, petrol", site: "North cemetery", hours: 288, machine: walkBehind("walk-petrol") },
-  { fleetNumber: "WP-2", name: "Walk-behind, petrol", site: "South cemetery", hours: 344, machine: walkBehind("walk-petrol") },
+  { fleetNumber: "WP-2", name: "Walk-behind, petrol", site: "South cemetery", hours: 344, machine: walkBehind("walk-petrol", "on-end") },
   { fleetNumber: "WC-1", name: "Walk-behind, cordless", site: "Hospital courtyards", hours: 121, machine: walkBehind("walk-cordless") },
   { fleetNumber: "RT-1", name: "Reel triplex", site: "Cricket square", hours: 1675, machine: reelRideOn(3) },
   { fleetNumber: "RT-2", name: "Reel triplex", site: "Airfield terminal lawns", hours: 1432, machine: reelRideOn(3) },

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { checkRow } from "@/core/checks";
-import { SHEETS, type Spoil, spoilsOf, with_ } from "@/core/checks/every-answer.testing";
+import { SHEETS, type Spoil, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
 import type { CheckRow } from "@/core/diagnosis";
 import { allYes, itemsFor } from "@/core/safety";
 import { mayRun, putBackPoints } from "@/core/state";

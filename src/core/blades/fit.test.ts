@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import { HEAD_MARKS, judgeGrade, mismatches, newAgainstOld } from "./fit";
 
 const wanted = machineOf("ZT-1").sheet.blade;

@@ -3,7 +3,7 @@ import { gapAt } from "@/core/blades/timing";
 import type { TimingDetail } from "./blade-timing";
 import type { GroundSpeedDetail } from "./ground-speed";
 import type { PassDetail } from "./pass-overlap";
-import { assessed, figure, IN, machineOf, refused, saysOf } from "./sheets.testing";
+import { assessed, figure, IN, machineOf, refused, saysOf } from "./sheets.fixtures";
 import { spindlePlay } from "./spindle-play";
 import type { VibrationDetail } from "./vibration-reading";
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/demo/random";
 import { tips, tyres } from "../../../tests/data/helpers";
-import { keyOfFinding, SHEETS, type Sheet, type Spoil, saidOf, spoilsOf, with_ } from "./every-answer.testing";
-import { assessed, machineOf } from "./sheets.testing";
+import { keyOfFinding, SHEETS, type Sheet, type Spoil, saidOf, spoilsOf, with_ } from "./every-answer.fixtures";
+import { assessed, machineOf } from "./sheets.fixtures";
 import type { Assessment } from "./types";
 
 const SEED = 7;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/demo/random";
-import { quickscoreExactly, quickscoreInDoubles } from "./exact.testing";
+import { quickscoreExactly, quickscoreInDoubles } from "./exact.fixtures";
 import { logEvidence, type Network, posteriors, presences, presencesGiven, shownOnlyBy } from "./network";
 
 /** The same posteriors by writing down every set of causes and everything each could have shown (definition of noisy-OR). */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import type { Machine } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
 import { machineBelt } from "./machine-belt";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import { moveProblems as problemsOf } from "./counted";
 import { type DeckMove, deckState, deckSteps } from "./deck-off";
 

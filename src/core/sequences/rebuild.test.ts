@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import { moveProblems } from "./counted";
 import { gearboxes, mayStayLoose, REBUILD, type RebuildMove, rebuildState } from "./rebuild";
 

@@ -1,13 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { assessLook, checkRow } from "@/core/checks";
-import { keyOfFinding, SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.testing";
-import { assessed, machineOf } from "@/core/checks/sheets.testing";
+import { keyOfFinding, SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
+import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import type { Assessment } from "@/core/checks/types";
 import type { CheckId } from "@/core/diagnosis";
 import { seededRandom } from "@/demo/random";
 import { soundReadings, spoiled } from "@/demo/sheets";
 import { isIn, machineState, mayRun, type Purpose, putBackPoints } from "./index";
-import { Log } from "./log.testing";
+import { Log } from "./log.fixtures";
 
 const zeroTurn = machineOf("ZT-1");
 const geared = machineOf("GR-1");

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Check, worksheetById } from "@/core/checks";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import { evaluate, type Typed, typedAgain } from "./evaluate";
 
 const zeroTurn = machineOf("ZT-1");

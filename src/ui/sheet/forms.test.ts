@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Check, keyOf, rowsOf, worksheetById, worksheetsFor } from "@/core/checks";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import { FLEET } from "@/demo/fleet";
 import { seededRandom } from "@/demo/random";
 import { soundReadings } from "@/demo/sheets";

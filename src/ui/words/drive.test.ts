@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { assessed, machineOf } from "@/core/checks/sheets.testing";
+import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import { machineBelt } from "@/core/drive/machine-belt";
 import { sayBelt, sayRouteProblem } from "./belt";
-import { said } from "./said.testing";
+import { said } from "./said.fixtures";
 import { FORM_WORDS } from "./sheets";
 
 describe("what the drive's worksheets say, verdict first", () => {

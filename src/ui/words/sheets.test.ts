@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { WORKSHEETS, worksheetsFor } from "@/core/checks";
-import { assessed, machineOf } from "@/core/checks/sheets.testing";
+import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import { seededRandom } from "@/demo/random";
 import { soundReadings, spoiled } from "@/demo/sheets";
 import { PLACE_WORDS } from "./checks";
-import { said, sound } from "./said.testing";
+import { said, sound } from "./said.fixtures";
 import { FORM_WORDS, sheetPlace } from "./sheets";
 
 const zeroTurn = machineOf("ZT-1");

@@ -15,6 +15,8 @@ export type Act = {
   issues: Problem[];
   /** The action last sent, which trouble and issues are about. */
   lastAction: string;
+  /** How often this screen wrote something: what others write does not count. */
+  sent: number;
   clear: () => void;
 };
 
@@ -25,6 +27,7 @@ export function useAct(jobId: number): Act {
   const { submit, isBusy } = useSubmission();
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
   const [lastAction, setLastAction] = useState("");
+  const [sent, setSent] = useState(0);
   const sendAction = useCallback(
     async <T>(action: string, body: Record<string, unknown>): Promise<T | undefined> => {
       if (!who) {
@@ -32,16 +35,18 @@ export function useAct(jobId: number): Act {
         return undefined;
       }
       setLastAction(action);
-      const sent = await submit<T>(`/api/v1/jobs/${jobId}/${action}`, { who, ...body });
-      if (!sent) return undefined;
-      setFailed(sent.ok ? { error: "", issues: [] } : { error: sent.error, issues: sent.issues });
-      if (sent.ok) router.refresh();
-      return sent.ok ? sent.answer : undefined;
+      const outcome = await submit<T>(`/api/v1/jobs/${jobId}/${action}`, { who, ...body });
+      if (!outcome) return undefined;
+      setFailed(outcome.ok ? { error: "", issues: [] } : { error: outcome.error, issues: outcome.issues });
+      if (!outcome.ok) return undefined;
+      setSent((before) => before + 1);
+      router.refresh();
+      return outcome.answer;
     },
     [who, jobId, submit, router],
   );
   const clear = useCallback(() => setFailed({ error: "", issues: [] }), []);
   const sentences = failed.issues.map((issue) => sayIssue(issue, system));
   const trouble = failed.error === "" ? "" : [sayError(failed.error), ...(failed.error === "not-proved" ? [] : sentences)].join(" ");
-  return { send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, lastAction, clear };
+  return { send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, lastAction, sent, clear };
 }

@@ -47,7 +47,8 @@ export function CheckPanel(args: Args) {
   const take = latestTake(view, row.id);
   const isClosed = view.state === "closed";
   const isOpen = wantsReading(view, row.id) || worksheet.draft.isOpen || worksheet.isStarted;
-  if (!isOpen || isClosed) return take ? <TakenPanel {...args} take={take} isClosed={isClosed} /> : <p>Not taken in this job.</p>;
+  if (!isOpen || (isClosed && !worksheet.isStarted))
+    return take ? <TakenPanel {...args} take={take} isClosed={isClosed} /> : <p>Not taken in this job.</p>;
   return (
     <div>
       {worksheet.assessment && <AnswerHead assessment={worksheet.assessment} machine={view.machine.machine} />}

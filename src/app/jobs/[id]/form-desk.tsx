@@ -50,7 +50,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
   const newest = newestTake(view, row.id);
   const other = readSince({ view, checkId: row.id, seenStepId: draft.seenStepId, who });
   const isTyped = Object.values(draft.text).some((text) => text.trim() !== "");
-  const isOpen = view.state !== "closed" && (wantsReading(view, row.id) || draft.isOpen || isTyped);
+  const isOpen = isTyped || (view.state !== "closed" && (wantsReading(view, row.id) || draft.isOpen));
   const contexts: Partial<Record<string, object>> = view.contexts;
   useEffect(() => () => onLive(undefined), [onLive]);
   if (!check) return null;

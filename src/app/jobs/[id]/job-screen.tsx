@@ -9,6 +9,7 @@ import { SYMPTOMS, type WorkUp } from "@/core/diagnosis";
 import { cutters, STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
+import { LineLost } from "@/ui/line-lost";
 import { useMachineFeed } from "@/ui/machine-feed";
 import { useSeat } from "@/ui/person";
 import { DrawingPanel } from "@/ui/places/drawing-panel";
@@ -81,9 +82,16 @@ export function JobScreen({
   const { value: chosen, set: setChosen } = useDraft<Chosen>(`job:${view.id}:panel`, { atStep: -1 });
   const lastStep = view.steps.at(-1)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
-  const panel = panelOf({ chosen, view, suggested });
+  // What was begun stays in hand whatever others write meanwhile, until this screen sends something or opens another.
+  const [begun, setBegun] = useState<{ panel: PanelId; sent: number }>();
+  const isBegun = begun !== undefined && begun.sent === act.sent;
+  const panel = isBegun ? begun.panel : panelOf({ chosen, view, suggested });
+  const begin = () => {
+    if (!isBegun) setBegun({ panel, sent: act.sent });
+  };
   const open = (next: PanelId) => {
     act.clear();
+    setBegun(undefined);
     setChosen({ panel: next, atStep: lastStep, ...(next === "safe" && panel.startsWith("check:") ? { cameFrom: panel } : {}) });
     // In one column the panel lies below the list it was opened from.
     if (window.innerWidth < ONE_COLUMN_BELOW)
@@ -129,7 +137,8 @@ export function JobScreen({
   const fields = useRef(new Map<string, HTMLInputElement>());
   const { active, setActive, step } = usePlaceSteps(worksheet.places, fields);
   const isEntering =
-    panel.startsWith("check:") && view.state !== "closed" && (wantsReading(view, checkId) || worksheet.draft.isOpen || worksheet.isStarted);
+    panel.startsWith("check:") &&
+    (worksheet.isStarted || (view.state !== "closed" && (wantsReading(view, checkId) || worksheet.draft.isOpen)));
   const row = checkRow(checkId);
   const isSafe = row !== undefined && isSafeFor(view, row.state);
   const turnTo = (next: Standpoint) => {
@@ -210,79 +219,81 @@ export function JobScreen({
         {view.state !== "closed" && <Aside view={view} open={open} />}
         <Guess view={view} />
       </aside>
-      {isForm && row ? (
-        <FormDesk
-          key={row.id}
-          view={view}
-          workUp={settled}
-          row={row}
-          standpoint={standpoint}
-          onStandpoint={turnTo}
-          act={act}
-          open={open}
-          onLive={setFormLive}
-          timeOf={timeOf}
-        />
-      ) : (
-        <>
-          <DrawingPanel
-            machine={view.machine.machine}
+      <div className="contents" onInputCapture={begin} onClickCapture={begin}>
+        {isForm && row ? (
+          <FormDesk
+            key={row.id}
+            view={view}
+            workUp={settled}
+            row={row}
             standpoint={standpoint}
             onStandpoint={turnTo}
-            worksheet={worksheet}
-            assessment={assessment}
-            active={active}
-            onActive={setActive}
-            onStep={step}
-            canEnter={isEntering && isSafe}
+            act={act}
+            open={open}
+            onLive={setFormLive}
+            timeOf={timeOf}
           />
-          <section
-            id="in-hand"
-            aria-label="In hand"
-            className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
-            tabIndex={0}
-          >
-            <h2 className="text-xl">{panelTitle(panel)}</h2>
-            {panel === "safe" && (
-              <SafePanel view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} open={open} timeOf={timeOf} />
-            )}
-            {panel === "put-back" && <PutBackPanel view={view} act={act} open={open} timeOf={timeOf} />}
-            {panel === "held" && <HeldPanel view={view} act={act} open={open} timeOf={timeOf} />}
-            {panel === "handover" && <HandoverPanel view={view} act={act} />}
-            {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
-            {panel === "bring" && <BringPanel view={view} workUp={settled} />}
-            {panel === "deck" && <DeckPanel view={view} act={act} open={open} />}
-            {panel === "box" && <RebuildPanel view={view} act={act} open={open} />}
-            {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
-            {panel.startsWith("cause:") && workUp && (
-              <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
-            )}
-            {panel === "fix" && <FixPanel key={lastStep} view={view} workUp={settled} act={act} open={open} />}
-            {panel === "cut" && <CutPanel key={lastStep} view={view} act={act} open={open} timeOf={timeOf} />}
-            {panel === "close" && <ClosePanel key={lastStep} view={view} act={act} open={open} timeOf={timeOf} />}
-            {panel.startsWith("check:") &&
-              row &&
-              (sheetKind(view, row.id) === "places" ? (
-                <CheckPanel
-                  view={view}
-                  workUp={settled}
-                  row={row}
-                  worksheet={worksheet}
-                  standpoint={standpoint}
-                  act={act}
-                  open={open}
-                  onActive={setActive}
-                  fields={fields}
-                  save={save}
-                  step={step}
-                  timeOf={timeOf}
-                />
-              ) : (
-                <LookPanel key={`${row.id} ${lastStep}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
-              ))}
-          </section>
-        </>
-      )}
+        ) : (
+          <>
+            <DrawingPanel
+              machine={view.machine.machine}
+              standpoint={standpoint}
+              onStandpoint={turnTo}
+              worksheet={worksheet}
+              assessment={assessment}
+              active={active}
+              onActive={setActive}
+              onStep={step}
+              canEnter={isEntering && isSafe}
+            />
+            <section
+              id="in-hand"
+              aria-label="In hand"
+              className="relative min-h-0 overflow-y-auto bg-sheet p-4 lg:border-l lg:border-rule"
+              tabIndex={0}
+            >
+              <h2 className="text-xl">{panelTitle(panel)}</h2>
+              {panel === "safe" && (
+                <SafePanel view={view} act={act} wanted={cameFrom?.state ?? stateWanted(view, settled)} open={open} timeOf={timeOf} />
+              )}
+              {panel === "put-back" && <PutBackPanel view={view} act={act} open={open} timeOf={timeOf} />}
+              {panel === "held" && <HeldPanel view={view} act={act} open={open} timeOf={timeOf} />}
+              {panel === "handover" && <HandoverPanel view={view} act={act} />}
+              {panel === "phone" && workUp && <PhonePanel view={view} workUp={workUp} input={desk.input} act={act} />}
+              {panel === "bring" && <BringPanel view={view} workUp={settled} />}
+              {panel === "deck" && <DeckPanel view={view} act={act} open={open} />}
+              {panel === "box" && <RebuildPanel view={view} act={act} open={open} />}
+              {panel === "links" && workUp && <LinksPanel workUp={workUp} open={open} />}
+              {panel.startsWith("cause:") && workUp && (
+                <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
+              )}
+              {panel === "fix" && <FixPanel key={act.sent} view={view} workUp={settled} act={act} open={open} />}
+              {panel === "cut" && <CutPanel key={act.sent} view={view} act={act} open={open} timeOf={timeOf} />}
+              {panel === "close" && <ClosePanel key={act.sent} view={view} act={act} open={open} timeOf={timeOf} />}
+              {panel.startsWith("check:") &&
+                row &&
+                (sheetKind(view, row.id) === "places" ? (
+                  <CheckPanel
+                    view={view}
+                    workUp={settled}
+                    row={row}
+                    worksheet={worksheet}
+                    standpoint={standpoint}
+                    act={act}
+                    open={open}
+                    onActive={setActive}
+                    fields={fields}
+                    save={save}
+                    step={step}
+                    timeOf={timeOf}
+                  />
+                ) : (
+                  <LookPanel key={`${row.id} ${act.sent}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
+                ))}
+            </section>
+          </>
+        )}
+      </div>
       <div className="lg:col-span-3">
         <Timeline view={view} act={act} timeOf={timeOf} />
       </div>
@@ -378,11 +389,8 @@ function JobHead({ view, now, open, isLive }: { view: JobView; now: string; open
   const { machine, machineState } = view;
   return (
     <div className="border-b border-rule lg:col-span-3">
-      {!isLive && (
-        <p className="bg-mark px-3 py-1 font-bold text-paper" role="alert">
-          Connection lost: what stands here may be old. Asking again …
-        </p>
-      )}
+      {!isLive && <LineLost />}
+      {view.state !== "closed" && <NotMine locks={machineState.locks} open={open} />}
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-2">
         <h1 className="text-2xl leading-none">
           <Link href={`/machines/${machine.id}`} className="num underline decoration-1 underline-offset-4">
@@ -406,6 +414,22 @@ function JobHead({ view, now, open, isLive }: { view: JobView; now: string; open
           {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
         </div>
       </div>
+    </div>
+  );
+}
+
+/** Another's lock-out keeps it still only as long as the other wants: whoever puts a hand in locks on as well. */
+function NotMine({ locks, open }: { locks: JobView["machineState"]["locks"]; open: (panel: PanelId) => void }) {
+  const { who } = useSeat();
+  if (!who || locks.length === 0 || locks.some((lock) => lock.who === who)) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 border-b-2 border-watch px-3 py-1">
+      <p className="font-bold">
+        {locks.map((lock) => lock.who).join(", ")} {locks.length === 1 ? "is" : "are"} locked on, you are not.
+      </p>
+      <button type="button" className="btn" onClick={() => open("safe")}>
+        Lock on too before a hand goes in
+      </button>
     </div>
   );
 }

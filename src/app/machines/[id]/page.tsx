@@ -33,6 +33,7 @@ import { BeltPicture } from "@/ui/sheet/belt-picture";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
 import { sayOwed } from "@/ui/words/owed";
+import { KeepLive } from "./keep-live";
 import { KeptPictures } from "./kept-pictures";
 import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
@@ -143,6 +144,7 @@ export default async function MachinePage({ params }: Props) {
   });
   return (
     <main className="mx-auto max-w-[80rem] p-4">
+      <KeepLive machineId={record.id} />
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 border-b-2 border-ink pb-2">
         <h1 className="text-3xl">
           <span className="num">{record.fleetNumber}</span> <span className="text-xl font-medium">{record.name}</span>

@@ -35,6 +35,8 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
             ] as Line[])
           : []),
         ...(sheet.tipSide ? ([["Tipped", sheet.tipSide]] as Line[]) : []),
+        ...(sheet.standsOnEnd ? ([["Tipped", "stood on its end"]] as Line[]) : []),
+        ...(sheet.jackingPoints?.length ? ([["Lifted at", sheet.jackingPoints.join(", ")]] as Line[]) : []),
         ...(sheet.capacitorWaitSeconds ? ([["Wait after the pack is out", `${sheet.capacitorWaitSeconds} s`]] as Line[]) : []),
         [
           "Blade bolt torque",

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { assessed, figure, machineOf, refused, saysOf } from "../sheets.testing";
+import { assessed, figure, machineOf, refused, saysOf } from "../sheets.fixtures";
 import type { BalanceDetail } from ".";
 
 const walk = machineOf("WP-1");

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { assessed, figure, IN, machineOf, refused, saysOf } from "../sheets.testing";
+import { assessed, figure, IN, machineOf, refused, saysOf } from "../sheets.fixtures";
 import type { OverlapDetail } from ".";
 
 const zeroTurn = machineOf("ZT-1");

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { assessed, machineOf, refused, saysOf } from "../sheets.testing";
+import { assessed, machineOf, refused, saysOf } from "../sheets.fixtures";
 import { bladeTrack, TRACK_TOLERANCE_METRES, type Track, type TrackReadings, trackOf } from ".";
 
 const mm = (value: number) => value / 1000;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { assessed, figure, machineOf, saysOf } from "../sheets.testing";
+import { assessed, figure, machineOf, saysOf } from "../sheets.fixtures";
 import type { HeightDetail } from ".";
 
 const tractor = machineOf("BD-2");

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { machineOf } from "@/core/checks/sheets.testing";
+import { machineOf } from "@/core/checks/sheets.fixtures";
 import { machineBelt } from "@/core/drive/machine-belt";
 import type { Machine } from "@/core/machine";
 import { firstSketch, movedTo, nearestRun, readSketch, withBelt, withIdler } from "./sketch";

@@ -4,7 +4,7 @@ import { seededRandom } from "@/demo/random";
 import { soundReadings, spoiled } from "@/demo/sheets";
 import { type Field, keyOf } from "./form";
 import { worksheetsFor } from "./registry";
-import { machineOf } from "./sheets.testing";
+import { machineOf } from "./sheets.fixtures";
 import type { Assessment, Check } from "./types";
 
 const SEED = 20_261_126;

@@ -1,4 +1,4 @@
-import { assessed, machineOf } from "@/core/checks/sheets.testing";
+import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import type { UnitSystem } from "@/core/units";
 import { seededRandom } from "@/demo/random";
 import { soundReadings, spoiled } from "@/demo/sheets";
