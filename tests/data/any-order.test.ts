@@ -170,7 +170,7 @@ function walk(seed: number, tally: Tally): void {
         break;
       }
       case "lock":
-        stand(pick(["locked-out", "raised"]));
+        stand(pick(["locked-out", "raised", "raised", "raised"]));
         break;
       case "park":
         stand("parked");
@@ -279,7 +279,25 @@ function walk(seed: number, tally: Tally): void {
 const lastStep = (db: Db, jobId: number): number => getJobView(db, jobId).steps.at(-1)?.id ?? 0;
 
 const DEEDS = [
-  ...["crack", "sound", "sound", "correct", "lock", "lock", "park", "ready", "ready", "ready", "cut", "cut", "cut", "speed"],
+  ...[
+    "crack",
+    "crack",
+    "crack",
+    "sound",
+    "sound",
+    "correct",
+    "lock",
+    "lock",
+    "lock",
+    "park",
+    "ready",
+    "ready",
+    "ready",
+    "cut",
+    "cut",
+    "cut",
+    "speed",
+  ],
   ...[
     "put-back",
     "fit",
