@@ -10,6 +10,7 @@ import {
   openCheck,
   putBack,
   sitDown,
+  twinOf,
   typeReadings,
   typeSpeeds,
 } from "./helpers";
@@ -85,13 +86,17 @@ test("three machines of the depot are taken from complaint to cause in four chec
   await sitDown(page, "JM");
   expect(await followTo(page, DEMO_JOBS.bearing, "Spindle bearing worn or dry", ["14", "18", "18", "14"])).toBeLessThanOrEqual(MOST_CHECKS);
   expect(await followTo(page, DEMO_JOBS.ripples, "Clip too long")).toBeLessThanOrEqual(MOST_CHECKS);
-  const dull = await newJob(page, { machineId: "wp-1", words: "looks chewed", symptoms: ["torn-tips", "browning"] });
+  const dull = await newJob(page, {
+    machineId: await twinOf(page, "wp-1", "WP-1DULL"),
+    words: "looks chewed",
+    symptoms: ["torn-tips", "browning"],
+  });
   expect(await followTo(page, dull, "Blades dull")).toBeLessThanOrEqual(MOST_CHECKS);
 });
 
 test("what is typed moves the diagnosis before it is saved, says what moved it after, and undo moves it back", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "zt-2", words: "a ledge, typed" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-2", "ZT-2TYPED"), words: "a ledge, typed" });
   await open(page, `/jobs/${jobId}`);
   const before = await leader(page);
   await makeSafe(page, "Locked out");
@@ -146,7 +151,7 @@ test("the other school is one switch away and remembered, and the minutes there 
 
 test("a check is left out with a reason, remembered, and taken in again", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "rt-2", words: "ripples", symptoms: ["ripples"] });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "rt-2", "RT-2OUT"), words: "ripples", symptoms: ["ripples"] });
   await open(page, `/jobs/${jobId}`);
   await openCheck(page, "Reel speed and clip");
   await page.getByRole("button", { name: "Leave it out" }).click();
@@ -182,13 +187,14 @@ test("a telephone round moves the odds towards operation before anybody drives o
 
 test("a strike is logged in a few touches and holds what it may have bent until each was looked at", async ({ page }) => {
   await sitDown(page);
-  await open(page, "/machines/wp-1");
+  const machineId = await twinOf(page, "wp-1", "WP-1STRIKE");
+  await open(page, `/machines/${machineId}`);
   await page.getByRole("button", { name: "Struck something" }).click();
   await page.getByLabel("In words: what, where").fill("a gravestone edge");
   await page.getByRole("radio", { name: "Ran on" }).click();
   await page.getByRole("button", { name: "Log it" }).click();
   await expect(page.getByText(/Struck a gravestone edge.* Not looked at since/)).toBeVisible();
-  const jobId = await newJob(page, { machineId: "wp-1", words: "shakes since", symptoms: ["vibration"] });
+  const jobId = await newJob(page, { machineId, words: "shakes since", symptoms: ["vibration"] });
   await open(page, `/jobs/${jobId}`);
   await page.getByText("Struck a gravestone edge, drive ran on: 3 still to be looked at").click();
   await makeSafe(page, "Raised");
@@ -228,7 +234,7 @@ test("a dead middle blade after a refit is found by its speed, mended, read agai
     headers: { origin: "http://127.0.0.1:3187" },
     data: {
       who: "JM",
-      machineId: "fd-1",
+      machineId: await twinOf(page, "fd-1", "FD-1DEAD"),
       words: "the middle leaves a band standing since the deck was off",
       saidBy: "KB",
       looks: { symptoms: ["blade-width-uncut"], contexts: ["deck-refitted", "belt-disturbed"] },

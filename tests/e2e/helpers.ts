@@ -28,7 +28,9 @@ export async function alive(page: Page): Promise<void> {
     const main = document.querySelector("main");
     return main !== null && Object.keys(main).some((key) => key.startsWith("__reactFiber"));
   });
-  await page.waitForTimeout(250);
+  // What belongs to it is busy while the browser takes the page over; idle twice, and it is done.
+  await page.evaluate(() => new Promise<void>((done) => requestIdleCallback(() => requestIdleCallback(() => done()))));
+  await page.waitForTimeout(200);
 }
 
 /** Takes a complaint through the API and answers its job. */

@@ -85,6 +85,8 @@ test("a lock-out is its owner's: another cannot make it ready, lifts it only wit
   await expect(bl.getByRole("button", { name: "Locked out · AK" })).toBeVisible();
   await bl.getByRole("button", { name: "Locked out · AK" }).click();
   await expect(bl.getByText(/^AK is locked on: locked out since/)).toBeVisible();
+  await expect(bl.getByText("AK is locked on, you are not.")).toBeVisible();
+  await expect(ak.getByText("you are not.")).toHaveCount(0);
   await bl.getByRole("radio", { name: "Ready to run", exact: true }).click();
   await expect(bl.getByRole("region", { name: "Why it may not run" })).toContainText("AK is locked on to it");
   await expect(bl.getByRole("button", { name: /confirm: ready/ })).toHaveCount(0);
@@ -187,8 +189,13 @@ test("a reading another has just taken is shown before mine replaces it", async 
   await open(bl, `/jobs/${jobId}`);
   await expect(ak.getByRole("heading", { name: "Tyre pressures" })).toBeVisible();
   await ak.getByRole("textbox", { name: /^1\. / }).fill("11");
-  await bl.getByRole("textbox", { name: /^1\. / }).fill("12");
+  for (const [place, reading] of ["12", "18", "18", "12"].entries())
+    await bl.getByRole("textbox", { name: new RegExp(`^${place + 1}\\. `) }).fill(reading);
   await bl.getByRole("button", { name: "Save the readings" }).click();
+  // The other's job went on; what was begun here stays in hand.
+  await expect(bl.getByRole("heading", { name: "Hangers, links and pins" })).toBeVisible();
+  await expect(ak.getByRole("list", { name: "Timeline" })).toContainText("Tyre pressures: in tolerance");
+  await expect(ak.getByRole("heading", { name: "Tyre pressures" })).toBeVisible();
   const notice = ak.getByRole("alert").filter({ hasText: "BLX has read this meanwhile" });
   await expect(notice).toContainText("12");
   await expect(ak.getByRole("button", { name: "Save the readings" })).toBeDisabled();

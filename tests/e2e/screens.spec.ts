@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
-import { again, alive, DEMO_JOBS, makeSafe, newJob, open, openCheck, sitDown, typeReadings } from "./helpers";
+import { again, alive, BASE, DEMO_JOBS, makeSafe, newJob, open, openCheck, sitDown, twinOf, typeReadings } from "./helpers";
 
 const AXE = readFileSync("node_modules/axe-core/axe.min.js", "utf8");
 
@@ -32,7 +32,7 @@ for (const theme of ["light", "dark"] as const) {
     const initials = theme === "light" ? "AK" : "RSO";
     await like(page, initials, { theme });
     await sitDown(page, initials);
-    const jobId = await newJob(page, { machineId: "zt-2", words: `axe ${theme}` });
+    const jobId = await newJob(page, { machineId: await twinOf(page, "zt-2", `ZT-2${theme.toUpperCase()}`), words: `axe ${theme}` });
     for (const view of [
       "/",
       "/machines",
@@ -111,7 +111,7 @@ test("the job fits 1280 × 800 without scrolling the page; bay and complaint fit
 
 test("what cannot be read is answered at its field and nothing typed is lost, not even on a reload", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "zt-1", words: "bad input" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1X1"), words: "bad input" });
   await open(page, `/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
@@ -135,7 +135,7 @@ test("what cannot be read is answered at its field and nothing typed is lost, no
 
 test("a dropped connection loses nothing and a second press doubles nothing", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "bd-2", words: "line drops" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "bd-2", "BD-2X2"), words: "line drops" });
   await open(page, `/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
@@ -157,7 +157,7 @@ test("a dropped connection loses nothing and a second press doubles nothing", as
 
 test("a stale tab writing to a closed job is told so, keeps what was typed, and undo reopens the job", async ({ page, context }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "bd-1", words: "two tabs" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "bd-1", "BD-1X3"), words: "two tabs" });
   await open(page, `/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
@@ -196,7 +196,7 @@ test("units are one system throughout, and the drawing turns with the mechanic",
 
 test("readings go in on the drawing: touch a place, type, Enter walks on in measuring order", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "zt-1", words: "on the drawing" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1X4"), words: "on the drawing" });
   await open(page, `/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
@@ -217,7 +217,7 @@ test("readings go in on the drawing: touch a place, type, Enter walks on in meas
 
 test("a refused isolation stops, and a walk-behind is not offered what it cannot have", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "wp-1", words: "shakes", symptoms: ["vibration"] });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "wp-1", "WP-1X5"), words: "shakes", symptoms: ["vibration"] });
   await open(page, `/jobs/${jobId}`);
   await expect(page.getByRole("button", { name: /Deck level/ })).toHaveCount(0);
   await expect(page.getByLabel("Other checks")).not.toContainText("Belts and idlers");
@@ -231,7 +231,9 @@ test("a refused isolation stops, and a walk-behind is not offered what it cannot
 
 test("hours and what happened are logged on the machine in a few touches and can be taken back", async ({ page }) => {
   await sitDown(page);
-  await open(page, "/machines/bd-2");
+  const machineId = await twinOf(page, "bd-2", "BD-2HOURS");
+  await page.request.post(`/api/v1/machines/${machineId}/hours`, { headers: { origin: BASE }, data: { who: "AK", meterHours: 951 } });
+  await open(page, `/machines/${machineId}`);
   await page.getByLabel(/Hour meter/).fill("1");
   await page.getByRole("button", { name: "Log hours" }).click();
   await expect(page.getByText("The meter stood at 951 h already.", { exact: false })).toBeVisible();
@@ -242,12 +244,20 @@ test("hours and what happened are logged on the machine in a few touches and can
   await page.getByLabel("In words: what, where").fill("kerb by the gate");
   await page.getByRole("button", { name: "Log it" }).click();
   await page.getByRole("button", { name: "Take back: Struck something hard" }).click();
+  // It keeps the machine from running: taken back only with what shows that it was not so.
+  const reason = page.getByLabel("It keeps the machine from running. Why was it not so?");
+  await reason.fill("ok");
+  await page.getByRole("button", { name: "Take it back" }).click();
+  await expect(page.getByText("kerb by the gate").first()).toBeVisible();
+  await expect(reason).toHaveValue("ok");
+  await reason.fill("it was the other tractor, seen by two");
+  await page.getByRole("button", { name: "Take it back" }).click();
   await expect(page.getByText("kerb by the gate")).toHaveCount(0);
 });
 
 test("a tyre pumped up after the level says so with the movement, and an uneven floor is mapped and remembered", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "zt-3", words: "pumped after levelling" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-3", "ZT-3X6"), words: "pumped after levelling" });
   await open(page, `/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
@@ -278,7 +288,7 @@ test("a tyre pumped up after the level says so with the movement, and an uneven 
 
 test("a note goes on the timeline, and a job that does not exist is said so", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "wc-1", words: "note" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "wc-1", "WC-1X7"), words: "note" });
   await open(page, `/jobs/${jobId}`);
   await page.getByRole("button", { name: "Note", exact: true }).click();
   await page.getByRole("textbox", { name: "Note" }).fill("waits for a pack");
@@ -295,7 +305,7 @@ test("a slip is corrected in one's own units with every reading kept, and an unr
 }) => {
   await like(page, "AK", { unitSystem: "us" });
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: "gr-1", words: "a slip" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "gr-1", "GR-1X8"), words: "a slip" });
   await open(page, `/jobs/${jobId}`);
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");

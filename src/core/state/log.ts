@@ -38,7 +38,7 @@ export type LogEntry =
   /** The job that wrote it is done with: what it confirmed, short of a lock-out, is nobody's word any more. */
   | { kind: "close" }
   | { kind: "hold"; stepId: number; reason: string }
-  /** Without reasons by cause it is one from before they were asked for: it let go of everything. */
+  /** Without reasons by cause it is one from before they were asked for: it let go of what its own job held. */
   | { kind: "release"; reasons?: readonly { key: string; reason: string }[]; reason: string }
   | {
       kind: "event";

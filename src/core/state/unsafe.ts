@@ -75,7 +75,7 @@ export function foldUnsafe(log: readonly LogLine[]): Unsafes {
         break;
       case "release":
         for (const cause of [...open.values()]) {
-          const given = line.reasons === undefined ? line.reason : line.reasons.find(({ key }) => key === cause.key)?.reason;
+          const given = reasonFor(line, cause);
           if (given === undefined) continue;
           open.delete(cause.key);
           // A word lets go of a word; what was read stays owed until it is read right.
@@ -85,6 +85,12 @@ export function foldUnsafe(log: readonly LogLine[]): Unsafes {
     }
   }
   return { open: [...open.values()], released: [...released.values()] };
+}
+
+/** Before reasons were asked for by cause, a release let go of what its own job held, and of no other's. */
+function reasonFor(line: Extract<LogLine, { kind: "release" }>, cause: Unsafe): string | undefined {
+  if (line.reasons !== undefined) return line.reasons.find(({ key }) => key === cause.key)?.reason;
+  return cause.jobId === undefined || cause.jobId === line.jobId ? line.reason : undefined;
 }
 
 const whence = ({ at, seq, who, jobId }: LogLine) => ({ at, seq, who, ...(jobId === undefined ? {} : { jobId }) });

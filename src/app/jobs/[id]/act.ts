@@ -15,8 +15,8 @@ export type Act = {
   issues: Problem[];
   /** The action last sent, which trouble and issues are about. */
   lastAction: string;
-  /** How often this screen wrote something: what others write does not count. */
-  sent: number;
+  /** How often this screen wrote something, and the step it wrote last: what others write does not count. */
+  sent: { times: number; stepId: number };
   clear: () => void;
 };
 
@@ -27,7 +27,7 @@ export function useAct(jobId: number): Act {
   const { submit, isBusy } = useSubmission();
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
   const [lastAction, setLastAction] = useState("");
-  const [sent, setSent] = useState(0);
+  const [sent, setSent] = useState({ times: 0, stepId: 0 });
   const sendAction = useCallback(
     async <T>(action: string, body: Record<string, unknown>): Promise<T | undefined> => {
       if (!who) {
@@ -39,7 +39,8 @@ export function useAct(jobId: number): Act {
       if (!outcome) return undefined;
       setFailed(outcome.ok ? { error: "", issues: [] } : { error: outcome.error, issues: outcome.issues });
       if (!outcome.ok) return undefined;
-      setSent((before) => before + 1);
+      const { stepId = 0 } = outcome.answer as { stepId?: number };
+      setSent(({ times }) => ({ times: times + 1, stepId }));
       router.refresh();
       return outcome.answer;
     },

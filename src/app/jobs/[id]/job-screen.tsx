@@ -81,13 +81,20 @@ export function JobScreen({
   const suggested = nextPanel(view, settled, seat.who);
   const { value: chosen, set: setChosen } = useDraft<Chosen>(`job:${view.id}:panel`, { atStep: -1 });
   const lastStep = view.steps.at(-1)?.id ?? 0;
+  // A form starts anew after a step of one's own, not under one's hands when another writes.
+  const lastOwn = view.steps.findLast(({ who }) => who === seat.who)?.id ?? 0;
   // What was opened by hand stays open until the job moves on; then the next thing to do comes up by itself.
   // What was begun stays in hand whatever others write meanwhile, until this screen sends something or opens another.
-  const [begun, setBegun] = useState<{ panel: PanelId; sent: number }>();
-  const isBegun = begun !== undefined && begun.sent === act.sent;
+  const [begun, setBegun] = useState<{ panel: PanelId; times: number }>();
+  const isOnTheWay = lastStep < act.sent.stepId;
+  const isBegun = begun !== undefined && (begun.times === act.sent.times || isOnTheWay);
   const panel = isBegun ? begun.panel : panelOf({ chosen, view, suggested });
   const begin = () => {
-    if (!isBegun) setBegun({ panel, sent: act.sent });
+    if (!isBegun) setBegun({ panel, times: act.sent.times });
+  };
+  // Before the button's own doing, which may open another. A field is begun after it has taken its letter: begun before, it would lose it.
+  const beginAt = ({ target }: { target: EventTarget }) => {
+    if (target instanceof Element && target.closest("button")) begin();
   };
   const open = (next: PanelId) => {
     act.clear();
@@ -219,7 +226,7 @@ export function JobScreen({
         {view.state !== "closed" && <Aside view={view} open={open} />}
         <Guess view={view} />
       </aside>
-      <div className="contents" onInputCapture={begin} onClickCapture={begin}>
+      <div className="contents" onInput={begin} onClickCapture={beginAt}>
         {isForm && row ? (
           <FormDesk
             key={row.id}
@@ -267,9 +274,9 @@ export function JobScreen({
               {panel.startsWith("cause:") && workUp && (
                 <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />
               )}
-              {panel === "fix" && <FixPanel key={act.sent} view={view} workUp={settled} act={act} open={open} />}
-              {panel === "cut" && <CutPanel key={act.sent} view={view} act={act} open={open} timeOf={timeOf} />}
-              {panel === "close" && <ClosePanel key={act.sent} view={view} act={act} open={open} timeOf={timeOf} />}
+              {panel === "fix" && <FixPanel key={lastOwn} view={view} workUp={settled} act={act} open={open} />}
+              {panel === "cut" && <CutPanel key={lastOwn} view={view} act={act} open={open} timeOf={timeOf} />}
+              {panel === "close" && <ClosePanel key={lastOwn} view={view} act={act} open={open} timeOf={timeOf} />}
               {panel.startsWith("check:") &&
                 row &&
                 (sheetKind(view, row.id) === "places" ? (
@@ -288,7 +295,7 @@ export function JobScreen({
                     timeOf={timeOf}
                   />
                 ) : (
-                  <LookPanel key={`${row.id} ${act.sent}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
+                  <LookPanel key={`${row.id} ${lastOwn}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />
                 ))}
             </section>
           </>
