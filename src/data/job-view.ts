@@ -1,10 +1,10 @@
 import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
-import type { CheckId, ContextId, WorkUpInput } from "@/core/diagnosis";
+import { CHECKS, type CheckId, type ContextId, type WorkUpInput } from "@/core/diagnosis";
 import { overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
 import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
-import type { MachineState } from "@/core/state";
+import { type MachineState, mayRun } from "@/core/state";
 import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
@@ -95,7 +95,7 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     ...(lastFloor ? { lastFloor } : {}),
     ticked,
     kept: machinePhotographs(db, job.machineId),
-    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, state: plannedState(machineState) }),
+    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, machineState }),
     skips: skipsOf(liveSteps(steps)),
     deck: deckState(machine.machine, deckMoves(ofMachine)),
     boxes: boxStates(machine.machine, ofMachine),
@@ -113,7 +113,7 @@ function caseView(args: {
   steps: readonly AnyStep[];
   ticked: JobView["ticked"];
   takes: readonly (Take & { stale: StaleReason[] })[];
-  state: WorkUpInput["state"];
+  machineState: MachineState;
 }): JobView["case"] {
   const { machine } = args.machine;
   const { given, standing, meaning, done, asked } = caseOfJob({
@@ -127,8 +127,23 @@ function caseView(args: {
   });
   const skipped = skipsOf(args.steps).map(({ checkId }) => checkId);
   const { cutsWith } = kindById(machine.kind);
-  const input = { cutsWith, features: [...featuresOf(machine)], given: given as WorkUpInput["given"], state: args.state, done, skipped };
+  const input = {
+    cutsWith,
+    features: [...featuresOf(machine)],
+    given: given as WorkUpInput["given"],
+    state: plannedState(args.machineState),
+    done,
+    skipped,
+    barred: barredRuns(args.machineState),
+  };
   return { input, standing, meaning, asked };
+}
+
+/** Checks that run the machine, while it is unsafe or a look after a strike is open that needs no run. */
+function barredRuns(state: MachineState): CheckId[] {
+  return CHECKS.filter((row) => row.state === "running")
+    .map(({ id }) => id)
+    .filter((check) => mayRun(state, { to: "check", check }).reasons.some(({ code }) => code === "unsafe" || code === "struck-not-looked"));
 }
 
 /** Checks left out and not taken in again, with the reason last given; one made since is no longer left out. */

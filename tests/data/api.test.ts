@@ -7,8 +7,14 @@ import { POST as takeComplaint } from "@/app/api/v1/complaints/route";
 import { POST as diagnose } from "@/app/api/v1/diagnose/route";
 import { POST as jobAction } from "@/app/api/v1/jobs/[id]/[action]/route";
 import { GET as getJob } from "@/app/api/v1/jobs/[id]/route";
+import { GET as liveOf } from "@/app/api/v1/machines/[id]/live/route";
+import { GET as stateOf } from "@/app/api/v1/machines/[id]/state/route";
 import { POST as addPerson } from "@/app/api/v1/people/route";
-import { databaseFile } from "@/data/connection";
+import { allYes, itemsFor, type SafeState } from "@/core/safety";
+import { putBackPoints, type RunReason } from "@/core/state";
+import { database, databaseFile } from "@/data/connection";
+import { stateOfMachine } from "@/data/machine-state";
+import { getMachine } from "@/data/machines";
 import { emptyDepot, LEVEL_INCHES, temporaryFile, tips, tyres } from "./helpers";
 
 const HOST = "127.0.0.1:3000";
@@ -193,5 +199,125 @@ describe("the record", () => {
       201,
     );
     expect((await answered(job(jobId, "notes", { text: "from a stale tab" }))).body.error).toBe("job-closed");
+  });
+});
+
+describe("one machine, one state, asked outright", () => {
+  const CUT = {
+    looks: "all-alike",
+    turf: "good",
+    dryness: "dry",
+    light: "day",
+    patch: "same",
+    height: "as-complained",
+    drivenBy: "same",
+    place: "",
+    operator: "",
+  };
+  const asked = (headers: Record<string, string> = { "sec-fetch-site": "same-origin" }, signal?: AbortSignal) =>
+    new Request(`${ORIGIN}/api`, { headers: { host: HOST, ...headers }, ...(signal ? { signal } : {}) });
+  const stateAt = async (id: string, headers?: Record<string, string>) =>
+    answered(stateOf(asked(headers), { params: Promise.resolve({ id }) }) as Promise<Response>);
+  const reasonsAt = async (id: string) => ((await stateAt(id)).body.mayCut as RunReason[]).map(({ code }) => code);
+  const newJobOn = async (machineId: string) => ((await answered(complain({ machineId }))).body as { jobId: number }).jobId;
+  const confirm = (jobId: number, machineId: string, state: SafeState, who = "AK") =>
+    answered(job(jobId, "confirmations", { who, state, answers: allYes(itemsFor(getMachine(database(), machineId).machine, state)) }));
+  const putBackOn = (jobId: number, machineId: string) =>
+    answered(
+      job(jobId, "put-back", {
+        answers: allYes(putBackPoints(getMachine(database(), machineId).machine, stateOfMachine(database(), machineId))),
+      }),
+    );
+  const codes = ({ body }: { body: { issues?: { code: string }[] } }) => body.issues?.map(({ code }) => code) ?? [];
+
+  it("says how a machine stands and what keeps it from being cut with, each with what clears it; of no machine it is 404", async () => {
+    const jobId = await newJobOn("wp-1");
+    await confirm(jobId, "wp-1", "raised");
+    const { status, body } = await stateAt("wp-1");
+    expect(status).toBe(200);
+    expect(body.state).toMatchObject({ stands: { state: "raised", who: "AK", jobId }, locks: [{ who: "AK" }] });
+    expect(body.mayCut).toEqual([
+      expect.objectContaining({ code: "not-put-back", clears: { do: "put-back" } }),
+      expect.objectContaining({ code: "locked-by", owner: "AK", clears: { do: "lift", owner: "AK" } }),
+      expect.objectContaining({ code: "not-ready", clears: { do: "make-ready" } }),
+    ]);
+    expect((await stateAt("zt-99")).status).toBe(404);
+    expect((await stateAt("wp-1", { origin: "http://elsewhere.example" })).status).toBe(403);
+  });
+
+  it("no order of calls in two jobs by two people cuts with it past a stop or another's lock-out", async () => {
+    const [mine, theirs] = [await newJobOn("wc-1"), await newJobOn("wc-1")];
+    await confirm(mine, "wc-1", "raised");
+    await answered(job(mine, "findings", { checkId: "blade-fit", result: "seen", causes: ["blade-loose"], note: "" }));
+    expect(codes(await confirm(theirs, "wc-1", "running", "BL"))).toEqual(["unsafe", "not-put-back", "locked-by"]);
+    expect(codes(await confirm(theirs, "wc-1", "parked", "BL"))).toEqual(["locked-by"]);
+    expect(codes(await answered(job(theirs, "test-cuts", { who: "BL", ...CUT })))).toContain("unsafe");
+    expect(codes(await answered(job(theirs, "lift", { who: "BL", owner: "AK", reason: "ok" })))).toEqual(["reason-of-substance"]);
+    expect((await answered(job(theirs, "lift", { who: "BL", owner: "AK", reason: "AK went home, telephoned him" }))).status).toBe(201);
+    expect((await putBackOn(theirs, "wc-1")).status).toBe(201);
+    expect(codes(await confirm(theirs, "wc-1", "running", "BL"))).toEqual(["unsafe"]);
+    const nothing = [{ key: "no such cause", reason: "seen by two people" }];
+    expect((await answered(job(theirs, "release", { who: "BL", reasons: nothing }))).body.error).toBe("changed-since");
+    expect(codes(await answered(job(mine, "close", { causes: ["blade-loose"], unprovedReason: "no time" })))).toEqual(["unsafe"]);
+    expect(await reasonsAt("wc-1")).toEqual(["unsafe", "not-ready"]);
+    const { state } = (await stateAt("wc-1")).body as { state: { unsafe: { key: string }[] } };
+    const reasons = state.unsafe.map(({ key }) => ({ key, reason: "bolt drawn up, seen by two people" }));
+    expect((await answered(job(theirs, "release", { who: "BL", reasons }))).status).toBe(201);
+    expect((await confirm(theirs, "wc-1", "running", "BL")).status).toBe(201);
+    expect((await answered(job(theirs, "test-cuts", { who: "BL", ...CUT }))).status).toBe(201);
+    expect(((await stateAt("wc-1")).body.state as { released: object[] }).released).toMatchObject([{ by: "BL" }]);
+  });
+
+  it("tells everybody who listens to a machine that its log moved, and nobody who listens to another; a line let go hears no more", async () => {
+    const listen = async (id: string) => {
+      const gone = new AbortController();
+      const response = (await liveOf(asked({ "sec-fetch-site": "same-origin" }, gone.signal), {
+        params: Promise.resolve({ id }),
+      })) as Response;
+      const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+      const heard: string[] = [];
+      const over = (async () => {
+        for (;;) {
+          const { done, value } = await reader.read();
+          if (done) return;
+          heard.push(new TextDecoder().decode(value));
+        }
+      })();
+      return { response, heard, over, gone };
+    };
+    const [here, elsewhere] = [await listen("bd-2"), await listen("bd-1")];
+    expect(here.response.headers.get("content-type")).toContain("text/event-stream");
+    const moved = ({ heard }: { heard: string[] }) => heard.filter((text) => text.startsWith("event: moved")).length;
+    const jobId = await newJobOn("bd-2");
+    await expect.poll(() => moved(here)).toBe(1);
+    await answered(job(jobId, "notes", { text: "hello" }));
+    await expect.poll(() => moved(here)).toBe(2);
+    // What was refused moved nothing.
+    await answered(job(jobId, "notes", { text: "" }));
+    here.gone.abort();
+    await here.over;
+    await answered(job(jobId, "notes", { text: "hello again" }));
+    expect([moved(here), moved(elsewhere)]).toEqual([2, 0]);
+    elsewhere.gone.abort();
+    await elsewhere.over;
+    expect(((await liveOf(asked(), { params: Promise.resolve({ id: "zt-99" }) })) as Response).status).toBe(404);
+    expect(
+      ((await liveOf(asked({ origin: "http://elsewhere.example" }), { params: Promise.resolve({ id: "bd-2" }) })) as Response).status,
+    ).toBe(403);
+  });
+
+  it("a take sent twice by a line that dropped is kept once, and one that another overtook is answered with what he read", async () => {
+    const jobId = await newJobOn("zt-3");
+    await confirm(jobId, "zt-3", "locked-out");
+    const submissionId = "6f2d0a4e-8f5c-4b7e-9d3a-2c1b0e9f8a77";
+    const sound = { checkId: "tyre-pressure", readings: tyres([12, 18, 18, 12]) };
+    const [first, again] = [
+      await answered(job(jobId, "takes", { ...sound, submissionId, seenStepId: 0 })),
+      await answered(job(jobId, "takes", { ...sound, submissionId, seenStepId: 0 })),
+    ];
+    expect([first.status, again.body.stepId]).toEqual([201, first.body.stepId]);
+    const late = await answered(job(jobId, "takes", { who: "BL", ...sound, seenStepId: 0 }));
+    expect([late.status, late.body.error]).toEqual([409, "read-since"]);
+    expect((await answered(job(jobId, "takes", { who: "BL", ...sound, seenStepId: first.body.stepId }))).status).toBe(201);
   });
 });

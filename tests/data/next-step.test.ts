@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { panelOf } from "@/app/jobs/[id]/clearing";
 import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/steps";
 import { checkRow } from "@/core/checks";
 import { CHECKS, workUp } from "@/core/diagnosis";
@@ -10,9 +11,11 @@ import { logEvent } from "@/data/events";
 import { closeJob, recordFix, recordSkip } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
-import { recordPutBack } from "@/data/safe-state";
+import { recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
-import { type Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
+import { seededRandom } from "@/demo/random";
+import { soundReadings, spoiled } from "@/demo/sheets";
+import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -126,5 +129,77 @@ describe("what to do next in a job", () => {
     makeSafe(db, clock, jobId, "parked", "wc-1");
     expect(look(jobId).next).toMatch(/^check:/);
     expect(look(jobId).steps.some(({ minutes }) => minutes !== undefined)).toBe(true);
+  });
+});
+
+describe("what to do next at a machine that is not one's own alone", () => {
+  const sheetOf = (check: string, spoils: Record<string, unknown> = {}) =>
+    JSON.parse(
+      JSON.stringify(
+        spoiled(soundReadings({ machine: getMachine(db, "zt-1").machine, check, random: seededRandom(4), turf: "Verge" }) ?? {}, spoils),
+      ),
+    );
+
+  it("a stop that another job found is cleared before a mended machine is made ready here", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    hangersSound(jobId);
+    take(jobId, "deck-level", tips(LEDGE_INCHES));
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    take(jobId, "deck-level", tips(LEVEL_INCHES));
+    const other = openJob(db, clock);
+    take(other, "blade-edge", sheetOf("blade-edge", { "blades.left.crack": "cracked" }));
+    expect(look(jobId).next).toBe("check:blade-edge");
+    take(other, "blade-edge", sheetOf("blade-edge"));
+    expect(look(jobId).next).toBe("put-back");
+  });
+
+  it("another's lock-out leads to him, not to the button", () => {
+    const jobId = openJob(db, clock);
+    const bl = new Clock("BL");
+    makeSafe(db, clock, jobId);
+    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    hangersSound(jobId);
+    take(jobId, "deck-level", tips(LEDGE_INCHES));
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    take(jobId, "deck-level", tips(LEVEL_INCHES));
+    makeSafe(db, bl, openJob(db, bl), "locked-out");
+    const points = putBackPoints(getMachine(db, "zt-1").machine, getJobView(db, jobId).machineState);
+    recordPutBack(db, clock.doing(), { jobId, answers: allYes(points) });
+    expect(look(jobId).next).toBe("held");
+    recordLift(db, bl.doing(), { jobId, owner: "BL", reason: "" });
+    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "running" });
+  });
+
+  it("after a strike a look that needs no run comes first, whatever was complained of; none of the list runs the machine", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", words: "a root" });
+    const { view, next } = look(jobId);
+    expect(view.machineState.struck?.checks.map((id) => `check:${id}`)).toContain(next.startsWith("check:") ? next : "");
+    const planned = workUp({ ...view.case.input, order: "information" }).plan.checks.map(({ id }) => id);
+    expect(planned.filter((id) => checkRow(id)?.state === "running")).toEqual([]);
+  });
+
+  it("with a stop open that is not this job's, and nothing of its own left, it is led to what is unsafe and not to the close", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    take(jobId, "blade-edge", sheetOf("blade-edge"));
+    const { view } = look(jobId);
+    for (const { id } of workUp({ ...view.case.input, order: "information" }).plan.checks)
+      recordSkip(db, clock.doing(), { jobId, checkId: id, reason: "no-time", words: "" });
+    expect(look(jobId).next).toBe("close");
+    take(openJob(db, clock), "blade-edge", sheetOf("blade-edge", { "blades.left.crack": "cracked" }));
+    expect(look(jobId).next).toBe("held");
+  });
+
+  it("every reason leads somewhere, and to nothing else than what clears it", () => {
+    expect(panelOf({ do: "read", check: "blade-edge" })).toBe("check:blade-edge");
+    expect(panelOf({ do: "put-back" })).toBe("put-back");
+    expect(panelOf({ do: "make-ready" })).toBe("safe");
+    expect(panelOf({ do: "refit-deck" })).toBe("deck");
+    expect(panelOf({ do: "refit-box", place: "left" })).toBe("box");
+    for (const clears of [{ do: "lift", owner: "BL" } as const, { do: "release" } as const]) expect(panelOf(clears)).toBe("held");
   });
 });

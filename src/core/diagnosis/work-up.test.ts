@@ -52,6 +52,29 @@ describe("a job worked up", () => {
     expect(workUp(input).plan.checks.map(({ id }) => id)).not.toContain("deck-level");
   });
 
+  it("suggests nothing the machine must not be run for, in either order, to tell two apart or to settle; what is left to look at stays left", () => {
+    const shake: WorkUpInput = { ...ledge, given: { symptoms: { vibration: "present" }, context: ["struck-object"], evidence: [] } };
+    const barred = ["vibration-reading", "tip-speed"] as const;
+    for (const order of ["information", "walk-round"] as const) {
+      const ids = (input: WorkUpInput) => workUp(input).plan.checks.map(({ id }) => id);
+      expect(ids({ ...shake, order })).toContain("vibration-reading");
+      const held = workUp({ ...shake, order, barred: [...barred] });
+      for (const id of barred) {
+        expect(held.plan.checks.map((check) => check.id)).not.toContain(id);
+        expect(held.tie?.check).not.toBe(id);
+      }
+      // The others keep their order.
+      const left = ids({ ...shake, order }).filter((id) => !(barred as readonly string[]).includes(id));
+      expect(held.plan.checks.map(({ id }) => id)).toEqual(expect.arrayContaining(left.slice(0, 1)));
+    }
+    const all = workUp(shake).plan.checks.map(({ id }) => id);
+    expect(workUp({ ...shake, skipped: all.filter((id) => id !== "vibration-reading"), barred: [...barred] })).toMatchObject({
+      plan: { checks: [] },
+      advice: { code: "go-on" },
+    });
+    expect(workUp({ ...shake, skipped: all }).advice.code).toBe("nothing-left");
+  });
+
   it("is the walk-round when that is asked for, and what fits when minutes are short", () => {
     expect(workUp({ ...ledge, order: "walk-round" }).plan.checks[0]?.id).toBe("turf-condition");
     expect(workUp({ ...ledge, minutesLeft: 8 }).plan.minutes).toBeLessThanOrEqual(8);

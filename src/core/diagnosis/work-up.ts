@@ -34,6 +34,8 @@ export const workUpInputSchema = z.object({
   done: z.array(check),
   /** Left out by the mechanic, with a reason kept elsewhere. */
   skipped: z.array(check),
+  /** What the machine must not be run for as it stands: not suggested. */
+  barred: z.array(check).optional(),
   order: z.enum(["information", "walk-round"]),
   minutesLeft: z.number().min(0).max(600).optional(),
 });
@@ -57,7 +59,8 @@ export function workUp(input: WorkUpInput): WorkUp {
   const knowledge = knowledgeOf(input);
   const given = input.given as Case;
   const diagnosis = diagnose(knowledge, given);
-  const { state, order, done, skipped } = input;
+  const { state, order, done } = input;
+  const skipped = [...input.skipped, ...(input.barred ?? [])];
   const common = { knowledge, given, diagnosis, state, done, skipped, prospect: new Prospect(knowledge, given) };
   const whole = planChecks({ ...common, order });
   // What does not fit into the minutes there are is still left to do.
@@ -70,7 +73,11 @@ export function workUp(input: WorkUpInput): WorkUp {
     diagnosis,
     plan,
     other: { order: otherOrder, expectedMinutes: other.expectedMinutes, minutes: other.minutes },
-    advice: adviceOn(diagnosis, whole),
+    // What it may only not be run for now is still left to look at.
+    advice: adviceOn(
+      diagnosis,
+      whole.checks.length > 0 || !input.barred ? whole : planChecks({ ...common, skipped: input.skipped, order }),
+    ),
     ...(pair ? { tie: { pair, ...(telling ? { check: telling.id } : {}) } } : {}),
     settles: settledBy(plan.checks[0], diagnosis),
   };

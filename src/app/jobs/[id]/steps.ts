@@ -175,7 +175,8 @@ export function nextPanel(view: JobView, workUp?: WorkUp, who?: string): PanelId
     const isReady = mayRun(view.machineState, { to: "cut", who }).reasons.length === 0;
     return isReady ? "cut" : readyPanel(view, who);
   }
-  return "close";
+  // No job of an unsafe machine is closed: what is unsafe is in hand first.
+  return view.machineState.unsafe.length > 0 ? "held" : "close";
 }
 
 /** The state the next thing needs, for the safe panel to start from. */
