@@ -6,7 +6,7 @@ import { FLEET } from "@/demo/fleet";
 import { BELT_SEATED, putBackPoints, TURNED, turnedOneByOne } from "./put-back";
 
 const FLEET_NUMBERS = FLEET.map(({ fleetNumber }) => fleetNumber);
-const after = (fleetNumber: string, events: readonly EventId[], more: { wasLockedOut?: boolean; beltUnseated?: object } = {}) => {
+const pointsAfter = (fleetNumber: string, events: readonly EventId[], more: { wasLockedOut?: boolean; beltUnseated?: object } = {}) => {
   const machine = machineOf(fleetNumber);
   return putBackPoints(machine, {
     toPutBack: { sinceSeq: 1, events: [...events], wasLockedOut: more.wasLockedOut ?? true },
@@ -14,7 +14,7 @@ const after = (fleetNumber: string, events: readonly EventId[], more: { wasLocke
     ...(more.beltUnseated ? { beltUnseated: more.beltUnseated } : {}),
   });
 };
-const ids = (...args: Parameters<typeof after>) => after(...args).map(({ id }) => id);
+const ids = (...args: Parameters<typeof pointsAfter>) => pointsAfter(...args).map(({ id }) => id);
 
 describe("putting back", () => {
   it.each(FLEET_NUMBERS)("%s: guards before tools, tools before anything is turned, lead or battery last of all", (fleetNumber) => {
@@ -62,7 +62,7 @@ describe("putting back", () => {
   });
 
   it("names what is put on last by what the machine has, and nothing where nothing was off", () => {
-    const last = (fleetNumber: string) => after(fleetNumber, ["blade-changed"]).at(-1)?.text;
+    const last = (fleetNumber: string) => pointsAfter(fleetNumber, ["blade-changed"]).at(-1)?.text;
     expect(last("ZT-1")).toBe("Plug lead or battery back on, last of all");
     expect(last("WP-1")).toBe("Plug lead back on, last of all");
     expect(last("WC-1")).toBe("Safety key and pack back in, last of all");
@@ -70,7 +70,7 @@ describe("putting back", () => {
   });
 
   it("a bolt by feel may pass with a reason; a washer, a guard, a tool or a turn may not", () => {
-    const points = after("ZT-1", ["blade-changed", "deck-off"]);
+    const points = pointsAfter("ZT-1", ["blade-changed", "deck-off"]);
     expect(points.filter(({ isFirm }) => !isFirm).map(({ id }) => id)).toEqual(["bolts"]);
   });
 });
