@@ -89,7 +89,7 @@ export function ComplaintForm({
   const known = ticked[draft.machineId] ?? [];
   const likely = useLikelyContexts({ machine: machine?.machine, symptoms: draft.symptoms, known });
   const strike = draft.strike ?? NO_STRIKE;
-  const isStruck = draft.contexts.includes("struck-object") && !known.includes("struck-object");
+  const isStruck = draft.contexts.includes("struck-object");
   const isTold = !isStruck || isStrikeTold(strike);
   const rank = (id: string) => (known.includes(id) ? 2 : (likely[id] ?? 0));
   const contexts = CONTEXTS.filter(({ id }) => cutsWith && canApply(id, cutsWith)).sort((a, b) => rank(b.id) - rank(a.id));
@@ -286,7 +286,9 @@ function ContextButtons({
       <legend className="caps mb-1">{legend}</legend>
       <div className="flex flex-wrap gap-1">
         {rows.map(({ id, label }) => {
-          const isKnown = known.includes(id);
+          // A strike on its log does not keep another from being told.
+          const isAgain = id === "struck-object" && known.includes(id);
+          const isKnown = known.includes(id) && !isAgain;
           const isOn = isKnown || chosen.includes(id);
           return (
             <button
@@ -298,6 +300,7 @@ function ContextButtons({
               onClick={() => onTurn(id)}
             >
               {label}
+              {isAgain && <span className="text-sm font-normal">again (one is on its log)</span>}
               {isKnown && <span className="text-sm font-normal">(on its log)</span>}
             </button>
           );

@@ -397,7 +397,6 @@ function JobHead({ view, now, open, isLive }: { view: JobView; now: string; open
   return (
     <div className="border-b border-rule lg:col-span-3">
       {!isLive && <LineLost />}
-      {view.state !== "closed" && <NotMine locks={machineState.locks} open={open} />}
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-2">
         <h1 className="text-2xl leading-none">
           <Link href={`/machines/${machine.id}`} className="num underline decoration-1 underline-offset-4">
@@ -421,6 +420,7 @@ function JobHead({ view, now, open, isLive }: { view: JobView; now: string; open
           {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
         </div>
       </div>
+      {view.state !== "closed" && <NotMine locks={machineState.locks} open={open} />}
     </div>
   );
 }
@@ -430,8 +430,8 @@ function NotMine({ locks, open }: { locks: JobView["machineState"]["locks"]; ope
   const { who } = useSeat();
   if (!who || locks.length === 0 || locks.some((lock) => lock.who === who)) return null;
   return (
-    <div className="flex flex-wrap items-center gap-x-3 border-b-2 border-watch px-3 py-1">
-      <p className="font-bold">
+    <div className="flex flex-wrap items-center justify-end gap-x-3 px-3 pb-1">
+      <p className="font-bold text-mark">
         {locks.map((lock) => lock.who).join(", ")} {locks.length === 1 ? "is" : "are"} locked on, you are not.
       </p>
       <button type="button" className="btn" onClick={() => open("safe")}>

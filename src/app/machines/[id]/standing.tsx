@@ -1,4 +1,3 @@
-import { checkRow } from "@/core/checks";
 import type { Machine } from "@/core/machine";
 import { type MachineState, mayRun } from "@/core/state";
 import { dateOnly } from "@/ui/time";
@@ -7,7 +6,7 @@ import { sayReason, sayUnsafe } from "@/ui/words/state";
 
 /** How the machine stands and by whose word, and every reason why it may not run. */
 export function Standing({ state, machine }: { state: MachineState; machine: Machine }) {
-  const { stands, struck, released, locks } = state;
+  const { stands, released, locks } = state;
   const held = mayRun(state, { to: "prove" }).reasons;
   const isQuiet = !stands && held.length === 0 && released.length === 0 && locks.length === 0;
   if (isQuiet) return null;
@@ -32,11 +31,6 @@ export function Standing({ state, machine }: { state: MachineState; machine: Mac
           </li>
         ))}
       </ul>
-      {struck && (
-        <p className="text-sm text-soft">
-          Under suspicion until looked at: {struck.checks.map((id) => checkRow(id)?.label.toLowerCase()).join(", ")}.
-        </p>
-      )}
     </section>
   );
 }
