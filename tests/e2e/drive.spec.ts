@@ -11,6 +11,7 @@ async function jobOn(page: Page, machineId: string, words: string, symptoms: str
 }
 
 test("a pulley that would take a blade over the limit is stopped on paper, and the machine held until it is cleared", async ({ page }) => {
+  test.setTimeout(60_000);
   await sitDown(page);
   await jobOn(page, await twinOf(page, "zt-1", "ZT-1S"), "screams since the new pulley, speed test", ["vibration"]);
   await openCheck(page, "Blade tip speed");

@@ -69,6 +69,7 @@ for (const [check, answers, said, machineId = "zt-1"] of SHEETS) {
 }
 
 test("a strip inside the swath is taken to a worn-short set, replaced and proved", async ({ page }) => {
+  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, {
     machineId: await twinOf(page, "zt-2", "ZT-2B"),
@@ -119,6 +120,7 @@ test("a strip inside the swath is taken to a worn-short set, replaced and proved
 });
 
 test("blades upside down are found, refitted and proved", async ({ page }) => {
+  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, {
     machineId: await twinOf(page, "wp-1", "WP-1B"),
@@ -195,6 +197,7 @@ test("a quick sum stands in the address, opens as it was sent, and is taken to a
 });
 
 test("a deck comes off and goes on in its own order, every part counted into the tray and back", async ({ page }) => {
+  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, { machineId: await twinOf(page, "bd-2", "BD-2B"), words: "deck off test", symptoms: ["vibration"] });
   await open(page, `/jobs/${jobId}`);
