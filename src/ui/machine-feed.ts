@@ -5,6 +5,8 @@ import { useEffect, useState } from "react";
 
 /** How long a lost line is left before it is tried again. */
 const TRY_AGAIN_MILLISECONDS = 2000;
+/** A line that is quiet for longer than two of the server's beats is lost, although nobody said so. */
+const QUIET_MILLISECONDS = 45_000;
 
 /**
  * Reads the page anew whenever anything is written about a machine, by anybody in any job. Answers whether the line to the server stands: a
@@ -15,30 +17,44 @@ export function useMachineFeed(machineId: string): boolean {
   const [isLive, setLive] = useState(true);
   useEffect(() => {
     let source: EventSource | undefined;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    let isOver = false;
+    let again: ReturnType<typeof setTimeout> | undefined;
+    let quiet: ReturnType<typeof setTimeout> | undefined;
     let wasLost = false;
+    const lose = () => {
+      source?.close();
+      clearTimeout(quiet);
+      clearTimeout(again);
+      wasLost = true;
+      setLive(false);
+      again = setTimeout(connect, TRY_AGAIN_MILLISECONDS);
+    };
+    const hear = () => {
+      clearTimeout(quiet);
+      quiet = setTimeout(lose, QUIET_MILLISECONDS);
+    };
     const connect = () => {
       source = new EventSource(`/api/v1/machines/${encodeURIComponent(machineId)}/live`);
       source.addEventListener("open", () => {
+        hear();
         setLive(true);
         // What was written while the line was down was not heard.
         if (wasLost) router.refresh();
         wasLost = false;
       });
-      source.addEventListener("moved", () => router.refresh());
-      source.addEventListener("error", () => {
-        source?.close();
-        if (isOver) return;
-        wasLost = true;
-        setLive(false);
-        timer = setTimeout(connect, TRY_AGAIN_MILLISECONDS);
+      source.addEventListener("beat", hear);
+      source.addEventListener("moved", () => {
+        hear();
+        router.refresh();
       });
+      source.addEventListener("error", lose);
+      hear();
     };
     connect();
+    window.addEventListener("offline", lose);
     return () => {
-      isOver = true;
-      clearTimeout(timer);
+      window.removeEventListener("offline", lose);
+      clearTimeout(again);
+      clearTimeout(quiet);
       source?.close();
     };
   }, [machineId, router]);

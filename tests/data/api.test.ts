@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { beforeAll, describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it, vi } from "vitest";
 import { POST as assess } from "@/app/api/v1/checks/[id]/assess/route";
 import { GET as listChecks } from "@/app/api/v1/checks/route";
 import { POST as takeComplaint } from "@/app/api/v1/complaints/route";
@@ -287,6 +287,14 @@ describe("one machine, one state, asked outright", () => {
     };
     const [here, elsewhere] = [await listen("bd-2"), await listen("bd-1")];
     expect(here.response.headers.get("content-type")).toContain("text/event-stream");
+    // Quiet for longer than two of its beats, a screen knows that its line is lost.
+    vi.useFakeTimers({ toFake: ["setInterval"] });
+    const third = await listen("fd-1");
+    await vi.advanceTimersByTimeAsync(41_000);
+    vi.useRealTimers();
+    await expect.poll(() => third.heard.filter((text) => text.startsWith("event: beat")).length).toBe(2);
+    third.gone.abort();
+    await third.over;
     const moved = ({ heard }: { heard: string[] }) => heard.filter((text) => text.startsWith("event: moved")).length;
     const jobId = await newJobOn("bd-2");
     await expect.poll(() => moved(here)).toBe(1);

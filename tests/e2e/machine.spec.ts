@@ -235,6 +235,10 @@ test("released by word it stays owed and unproved; a screen that lost the line s
   await expect(page.getByRole("alert").filter({ hasText: "Connection lost" })).toBeVisible();
   await page.unroute("**/live");
   await expect(page.getByRole("alert").filter({ hasText: "Connection lost" })).toHaveCount(0);
+  await page.context().setOffline(true);
+  await expect(page.getByRole("alert").filter({ hasText: "Connection lost" })).toBeVisible();
+  await page.context().setOffline(false);
+  await expect(page.getByRole("alert").filter({ hasText: "Connection lost" })).toHaveCount(0);
 });
 
 test("a shake is proved by its being gone, after the machine was put back, each blade turned, and made ready", async ({ page }) => {

@@ -1,6 +1,6 @@
 import { listen } from "@/data/announce";
 
-/** A line with nothing in it, so that proxies and browsers keep the connection. */
+/** So that proxies keep the connection, and a screen that hears nothing knows that it lost it. */
 const BEAT_MILLISECONDS = 20_000;
 
 /** Feeds open now, for the whole process: all are closed when it is told to stop, or it would wait for them. */
@@ -29,7 +29,7 @@ export function openFeed({ machineId, signal }: { machineId: string; signal: Abo
       const stop = listen((moved) => {
         if (moved === machineId) write("event: moved\ndata: {}\n\n");
       });
-      const beat = setInterval(() => write(": beat\n\n"), BEAT_MILLISECONDS);
+      const beat = setInterval(() => write("event: beat\ndata: {}\n\n"), BEAT_MILLISECONDS);
       close = () => {
         stop();
         clearInterval(beat);

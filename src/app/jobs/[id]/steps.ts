@@ -175,7 +175,7 @@ export function nextPanel(view: JobView, workUp?: WorkUp, who?: string): PanelId
     const isReady = mayRun(view.machineState, { to: "cut", who }).reasons.length === 0;
     return isReady ? "cut" : readyPanel(view, who);
   }
-  // No job of an unsafe machine is closed: what is unsafe is in hand first.
+  // What is unsafe on the machine, whoever found it, is in hand before any close.
   return view.machineState.unsafe.length > 0 ? "held" : "close";
 }
 
