@@ -97,6 +97,16 @@ describe("a stop found in one job", () => {
     cutWith(db, ak, jobId);
   });
 
+  it("is not cleared by a look that says there is nothing, nor by the other blades", () => {
+    const jobId = crackedJob();
+    recordFinding(db, ak.doing(), { jobId, checkId: "blade-edge", result: "not-found", causes: ["blade-damaged", "blade-dull"], note: "" });
+    expect(held()).toEqual(["stop:blade-edge:left"]);
+    const others = sheet("blade-edge") as { blades: Record<string, unknown> };
+    delete others.blades.left;
+    take(ak, jobId, "blade-edge", others);
+    expect(held()).toEqual(["stop:blade-edge:left"]);
+  });
+
   it("holds when only looked at, too", () => {
     const jobId = openJob(db, ak);
     makeSafe(db, ak, jobId, "raised");
