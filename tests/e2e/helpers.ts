@@ -29,7 +29,9 @@ export async function alive(page: Page): Promise<void> {
     return main !== null && Object.keys(main).some((key) => key.startsWith("__reactFiber"));
   });
   // What belongs to it is busy while the browser takes the page over; idle twice, and it is done.
-  await page.evaluate(() => new Promise<void>((done) => requestIdleCallback(() => requestIdleCallback(() => done()))));
+  await page.evaluate(
+    () => new Promise<void>((done) => requestIdleCallback(() => requestIdleCallback(() => done(), { timeout: 1000 }), { timeout: 1000 })),
+  );
   await page.waitForTimeout(200);
 }
 

@@ -180,6 +180,37 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
   await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Tyre pressures: in tolerance");
 });
 
+test("a job page at rest asks nothing of its worker, with readings typed and not saved", async ({ page }) => {
+  test.setTimeout(60_000);
+  await page.addInitScript(() => {
+    const counted = window as unknown as { asked: number };
+    counted.asked = 0;
+    const post = Worker.prototype.postMessage;
+    Worker.prototype.postMessage = function (this: Worker, ...message: unknown[]) {
+      counted.asked += 1;
+      return (post as (...args: unknown[]) => void).apply(this, message);
+    };
+  });
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-2", "ZT-2REST"), words: "at rest" });
+  await open(page, `/jobs/${jobId}`);
+  const asked = () => page.evaluate(() => (window as unknown as { asked: number }).asked);
+  const atRest = async () => {
+    await page.waitForTimeout(1500);
+    const before = await asked();
+    await page.waitForTimeout(2000);
+    return (await asked()) - before;
+  };
+  await makeSafe(page, "Locked out");
+  await openCheck(page, "Tyre pressures");
+  await typeReadings(page, ["12", "18", "18", "7"]);
+  await expect(page.getByRole("heading", { name: /^As typed/ })).toBeVisible();
+  expect(await asked()).toBeGreaterThan(0);
+  expect(await atRest(), "tyres typed").toBe(0);
+  await openCheck(page, "Blade overlap");
+  expect(await atRest(), "another check in hand").toBe(0);
+});
+
 test("units are one system throughout, and the drawing turns with the mechanic", async ({ page }) => {
   await like(page, "JM", { unitSystem: "metric", standsAt: "behind" });
   await sitDown(page, "JM");

@@ -87,9 +87,16 @@ export function useWorksheet(args: {
       ),
     [places, draft, system],
   );
-  const wanted = readEntry({ text: draft.wantedHeight, place: HEIGHT_FIELD, system, sure: draft.sure[WANTED_KEY] });
-  const floorEntries = Object.fromEntries(
-    Object.entries(draft.floor).map(([key, text]) => [key, readEntry({ text, place: FLOOR_FIELD, system, sure: text })]),
+  const wanted = useMemo(
+    () => readEntry({ text: draft.wantedHeight, place: HEIGHT_FIELD, system, sure: draft.sure[WANTED_KEY] }),
+    [draft, system],
+  );
+  const floorEntries = useMemo(
+    () =>
+      Object.fromEntries(
+        Object.entries(draft.floor).map(([key, text]) => [key, readEntry({ text, place: FLOOR_FIELD, system, sure: text })]),
+      ),
+    [draft, system],
   );
   return useMemo(() => {
     const floorRead = Object.entries(floorEntries).flatMap(([key, entry]) =>

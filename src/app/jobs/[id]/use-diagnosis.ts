@@ -35,6 +35,8 @@ export function useDiagnosis(args: {
     return { ...saved, given, order, ...(minutesLeft === undefined ? {} : { minutesLeft }) };
   }, [saved, live, order, minutesLeft]);
   const key = keyOf(input);
+  // The same question asked anew is no new question: a page at rest asks nothing.
+  const question = useMemo(() => JSON.parse(key) as WorkUpInput, [key]);
   const initialKey = useMemo(() => keyOf({ ...saved, order: initialOrder }), [saved, initialOrder]);
   const [answer, setAnswer] = useState<{ key: string; workUp: WorkUp | undefined }>({ key: initialKey, workUp: initial });
   useEffect(() => {
@@ -43,13 +45,13 @@ export function useDiagnosis(args: {
       return;
     }
     let isWanted = true;
-    workUpInWorker(input).then((workUp) => {
+    workUpInWorker(question).then((workUp) => {
       if (isWanted) setAnswer({ key, workUp });
     });
     return () => {
       isWanted = false;
     };
-  }, [key, initialKey, initial, input]);
+  }, [key, initialKey, initial, question]);
   return { workUp: key === initialKey ? initial : answer.workUp, input, minutesLeft, setMinutesLeft, isLive: live !== undefined };
 }
 
