@@ -123,7 +123,7 @@ export async function openCheck(page: Page, label: string): Promise<void> {
     else {
       const others = page.getByLabel("Other checks");
       const option = await others.locator("option", { hasText: label }).first().getAttribute("value", { timeout: 2000 });
-      await others.selectOption(option ?? "");
+      await others.selectOption(option ?? "", { timeout: 2000 });
     }
     await expect(heading).toBeVisible({ timeout: 3000 });
   }).toPass();
