@@ -17,6 +17,15 @@ export async function send<T>(path: string, body: unknown, method = "POST"): Pro
   }
 }
 
+/** A random id (RFC 9562, version 4), also on plain http, where browsers keep `crypto.randomUUID` to themselves. */
+export function newSubmissionId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
+  bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
+  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
+}
+
 /**
  * Sends one submission at a time, with an id that stays the same until it was answered: pressing twice, or again after a lost
  * connection, does it once.
@@ -30,7 +39,7 @@ export function useSubmission() {
     busy.current = true;
     setBusy(true);
     const key = `${method} ${path} ${JSON.stringify(body)}`;
-    if (held.current?.key !== key) held.current = { key, id: crypto.randomUUID() };
+    if (held.current?.key !== key) held.current = { key, id: newSubmissionId() };
     const sent = await send<T>(path, { ...body, submissionId: held.current.id }, method);
     if (sent.ok || sent.error !== "offline") held.current = undefined;
     busy.current = false;

@@ -243,6 +243,12 @@ describe("one machine, one state, asked outright", () => {
     ]);
     expect((await stateAt("zt-99")).status).toBe(404);
     expect((await stateAt("wp-1", { origin: "http://elsewhere.example" })).status).toBe(403);
+    // On plain http a browser names only the page it reads from; its word on the site, where it gives one, counts before that.
+    expect((await stateAt("wp-1", { referer: `${ORIGIN}/jobs/1` })).status).toBe(200);
+    expect((await stateAt("wp-1", { referer: "http://elsewhere.example/jobs/1" })).status).toBe(403);
+    expect((await stateAt("wp-1", { referer: `${ORIGIN}/jobs/1`, "sec-fetch-site": "cross-site" })).status).toBe(403);
+    expect((await stateAt("wp-1", { referer: "nonsense" })).status).toBe(403);
+    expect((await stateAt("wp-1", {})).status).toBe(403);
   });
 
   it("no order of calls in two jobs by two people cuts with it past a stop or another's lock-out", async () => {

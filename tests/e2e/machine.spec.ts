@@ -1,4 +1,4 @@
-import { type Browser, expect, type Page, test } from "@playwright/test";
+import { type Browser, chromium, expect, type Page, test } from "@playwright/test";
 import { again, answerYes, BASE, makeReady, makeSafe, newJob, open, openCheck, putBack, sitDown, twinOf } from "./helpers";
 
 /** Two people at two browsers, each in a job of his own on one machine. */
@@ -275,4 +275,26 @@ test("a shake is proved by its being gone, after the machine was put back, each 
   await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Test cut");
   await page.getByRole("button", { name: "Close", exact: false }).last().click();
   await expect(page.getByText("Vibration: still there at the test cut.")).toBeVisible();
+});
+
+test("on the shop's own network, without https, a job is worked and the line to the machine stands", async ({ page: near }) => {
+  test.setTimeout(90_000);
+  await sitDown(near);
+  const jobId = await newJob(near, { machineId: await twinOf(near, "zt-1", "ZT-1HTTP"), words: "read in the shop" });
+  const far = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--host-resolver-rules=MAP bay.shop.test 127.0.0.1"],
+  });
+  const context = await far.newContext({ viewport: { width: 1280, height: 800 } });
+  const address = BASE.replace("127.0.0.1", "bay.shop.test");
+  await context.addCookies([{ name: "zygometer-who", value: "AK", url: address }]);
+  const page = await context.newPage();
+  await open(page, `${address}/jobs/${jobId}`);
+  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
+  await makeSafe(page, "Locked out");
+  // What is written elsewhere is seen here.
+  await near.request.post(`/api/v1/jobs/${jobId}/notes`, { headers: { origin: BASE }, data: { who: "AK", text: "said from the bench" } });
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("said from the bench");
+  await expect(page.getByText("Connection lost")).toHaveCount(0);
+  await far.close();
 });

@@ -19,12 +19,22 @@ function isOwnOrigin(request: Request): boolean {
   }
 }
 
-/** Writes need the page's own Origin; reads of the record that or a browser's word that the page itself asks. */
+/** On plain http a browser says of a read neither its origin nor its site, only the page it comes from. */
+function isOwnPage(request: Request): boolean {
+  if (request.headers.get("sec-fetch-site") !== null || request.headers.get("origin") !== null) return false;
+  try {
+    return new URL(request.headers.get("referer") ?? "").host === request.headers.get("host");
+  } catch {
+    return false;
+  }
+}
+
+/** Writes need the page's own Origin; reads of the record that, a browser's word that the page itself asks, or the page's own address. */
 export function requireOwnOrigin(request: Request): void {
   if (isOwnOrigin(request)) return;
   const site = request.headers.get("sec-fetch-site");
   const isRead = request.method === "GET" || request.method === "HEAD";
-  if (isRead && (site === "same-origin" || site === "none")) return;
+  if (isRead && (site === "same-origin" || site === "none" || isOwnPage(request))) return;
   throw new AppError("foreign-origin");
 }
 
