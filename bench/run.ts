@@ -104,8 +104,9 @@ async function benchKeystroke(base: string): Promise<void> {
   await context.addCookies([{ name: "zygometer-who", value: "AK", url: base }]);
   const page = await context.newPage();
   page.setDefaultTimeout(15_000);
-  await page.goto(`${base}/jobs/29`, { waitUntil: "networkidle" });
-  await page.getByRole("button", { name: /^3 Deck level/ }).click();
+  await page.goto(`${base}/jobs/29`, { waitUntil: "load" });
+  await page.waitForTimeout(1500);
+  await page.getByRole("button", { name: /^\d Deck level/ }).click();
   await page.getByRole("button", { name: "Read again" }).click();
   for (const [order, reading] of ["3", "3.31", "3 1/4", "3.1"].entries())
     await page.getByRole("textbox", { name: new RegExp(`^${order + 1}\\. `) }).fill(reading);
