@@ -4,7 +4,7 @@ import { isSubstantial } from "@/core/safety";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { type eventDataSchema, listEvents } from "./events-read";
+import { type EventRecord, type eventDataSchema, listEvents } from "./events-read";
 import { getMachine } from "./machines";
 import { nextSeq } from "./sequence";
 import { touch } from "./touched";
@@ -66,6 +66,12 @@ export function logEvent(db: Db, doing: Doing, args: { machineId: string } & z.o
 /** Taking one of these back lets a machine run again: it wants a reason like any release. */
 export const HOLDING_EVENTS: readonly EventId[] = ["struck", "held-out"];
 
+/** What a step brought about goes with its step; a complaint is never undone, so a strike told with it is taken back like one logged by hand. */
+export function canTakeBack(db: Db, { stepId }: Pick<EventRecord, "stepId">): boolean {
+  if (stepId === undefined) return true;
+  return db.prepare("SELECT 1 FROM steps WHERE id = ? AND kind = 'complaint'").get(stepId) !== undefined;
+}
+
 /**
  * Takes an event back by a further entry; the first stays on the log. Throws `nothing-to-undo`, and `invalid` where what it says keeps the
  * machine from running and no reason of substance is given.
@@ -77,7 +83,7 @@ export function voidEvent(
 ): { eventId: number } {
   return once(db, doing, "event-voided", () => {
     const standing = listEvents(db, args.machineId).find(({ id }) => id === args.eventId);
-    if (!standing || standing.stepId !== undefined) throw new AppError("nothing-to-undo");
+    if (!standing || !canTakeBack(db, standing)) throw new AppError("nothing-to-undo");
     const { reason = "" } = args;
     if (HOLDING_EVENTS.includes(standing.event) && !isSubstantial(reason))
       throw new AppError("invalid", { issues: [{ code: "reason-of-substance", path: ["reason"] }] });

@@ -320,7 +320,7 @@ function isMovedOn(db: Db, machineId: string, last: AnyStep): boolean {
   return liveSteps(stepsOfMachine(db, machineId)).some((step) => step.kind === last.kind && step.seq > last.seq);
 }
 
-/** Whether something that kept the machine from running is gone: a stop, a strike not looked at, a part that was apart. */
+/** Whether something that kept the machine from running is gone: a stop, a strike not looked at. */
 function letsGo(before: MachineState, after: MachineState): boolean {
   const held = ({ unsafe, struck }: MachineState) => [...unsafe.map(({ key }) => key), ...(struck ? [`struck:${struck.seq}`] : [])];
   const left = held(after);

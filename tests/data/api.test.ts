@@ -15,7 +15,7 @@ import { putBackPoints, type RunReason } from "@/core/state";
 import { database, databaseFile } from "@/data/connection";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
-import { emptyDepot, LEVEL_INCHES, temporaryFile, tips, tyres } from "./helpers";
+import { emptyDepot, GOOD_CUT, LEVEL_INCHES, temporaryFile, tips, tyres } from "./helpers";
 
 const HOST = "127.0.0.1:3000";
 const ORIGIN = `http://${HOST}`;
@@ -203,17 +203,6 @@ describe("the record", () => {
 });
 
 describe("one machine, one state, asked outright", () => {
-  const CUT = {
-    looks: "all-alike",
-    turf: "good",
-    dryness: "dry",
-    light: "day",
-    patch: "same",
-    height: "as-complained",
-    drivenBy: "same",
-    place: "",
-    operator: "",
-  };
   const asked = (headers: Record<string, string> = { "sec-fetch-site": "same-origin" }, signal?: AbortSignal) =>
     new Request(`${ORIGIN}/api`, { headers: { host: HOST, ...headers }, ...(signal ? { signal } : {}) });
   const stateAt = async (id: string, headers?: Record<string, string>) =>
@@ -257,7 +246,7 @@ describe("one machine, one state, asked outright", () => {
     await answered(job(mine, "findings", { checkId: "blade-fit", result: "seen", causes: ["blade-loose"], note: "" }));
     expect(codes(await confirm(theirs, "wc-1", "running", "BL"))).toEqual(["unsafe", "not-put-back", "locked-by"]);
     expect(codes(await confirm(theirs, "wc-1", "parked", "BL"))).toEqual(["locked-by"]);
-    expect(codes(await answered(job(theirs, "test-cuts", { who: "BL", ...CUT })))).toContain("unsafe");
+    expect(codes(await answered(job(theirs, "test-cuts", { who: "BL", ...GOOD_CUT })))).toContain("unsafe");
     expect(codes(await answered(job(theirs, "lift", { who: "BL", owner: "AK", reason: "ok" })))).toEqual(["reason-of-substance"]);
     expect((await answered(job(theirs, "lift", { who: "BL", owner: "AK", reason: "AK went home, telephoned him" }))).status).toBe(201);
     expect((await putBackOn(theirs, "wc-1")).status).toBe(201);
@@ -270,7 +259,7 @@ describe("one machine, one state, asked outright", () => {
     const reasons = state.unsafe.map(({ key }) => ({ key, reason: "bolt drawn up, seen by two people" }));
     expect((await answered(job(theirs, "release", { who: "BL", reasons }))).status).toBe(201);
     expect((await confirm(theirs, "wc-1", "running", "BL")).status).toBe(201);
-    expect((await answered(job(theirs, "test-cuts", { who: "BL", ...CUT }))).status).toBe(201);
+    expect((await answered(job(theirs, "test-cuts", { who: "BL", ...GOOD_CUT }))).status).toBe(201);
     expect(((await stateAt("wc-1")).body.state as { released: object[] }).released).toMatchObject([{ by: "BL" }]);
   });
 

@@ -58,7 +58,7 @@ export function makeReady(db: Db, clock: Clock, jobId: number, machineId = "zt-1
 }
 
 type Cut = Omit<Parameters<typeof recordTestCut>[2], "jobId">;
-const GOOD_CUT: Cut = {
+export const GOOD_CUT: Cut = {
   looks: "all-alike",
   turf: "good",
   dryness: "dry",

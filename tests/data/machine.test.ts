@@ -8,7 +8,7 @@ import { getBay } from "@/data/bay";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { recordDeckMove } from "@/data/deck";
-import { logEvent, newEventSchema, voidEvent } from "@/data/events";
+import { listEvents, logEvent, newEventSchema, voidEvent } from "@/data/events";
 import { closeJob, recordAnswer, recordFix, recordHandover, recordHold, recordJobEvent, recordRelease, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { machineLog, stateOfMachine } from "@/data/machine-state";
@@ -417,6 +417,24 @@ describe("a strike told at intake", () => {
     expect(struck).toMatchObject({ words: "a sprinkler head", where: "by the pump house", place: "right", droveOn: true });
     expect(refusedFor(() => makeSafe(db, ak, jobId, "running"))).toEqual(["not-safe", "struck-not-looked", "blades-not-turned"]);
     expect(getJobView(db, jobId).ticked.map(({ context }) => context)).toContain("struck-object");
+  });
+
+  it("told by mistake it is taken back like one logged by hand, with a reason; one that a telephone answer told goes with its answer", () => {
+    const strikeOf = (machineId: string) => listEvents(db, machineId).findLast(({ event }) => event === "struck")?.id ?? 0;
+    const takeBack = (machineId: string, reason: string) => () =>
+      voidEvent(db, bl.doing(), { machineId, eventId: strikeOf(machineId), reason });
+    const { jobId } = complain({ strike: { words: "a kerb", where: "" } });
+    expect(refusedFor(takeBack(ZT, "ok"))).toEqual(["invalid", "reason-of-substance"]);
+    expect(stateOfMachine(db, ZT).struck?.words).toBe("a kerb");
+    takeBack(ZT, "it was the other mower, seen")();
+    expect(stateOfMachine(db, ZT).struck).toBeUndefined();
+    makeSafe(db, ak, jobId, "running");
+    const other = openJob(db, ak, "zt-2");
+    recordAnswer(db, ak.doing(), { jobId: other, contexts: { "struck-object": true }, strike: { words: "a root", where: "" } });
+    expect(refusedFor(takeBack("zt-2", WHY))).toEqual(["nothing-to-undo"]);
+    expect(refusedFor(() => undoLast(ak, other))).toEqual(["invalid", "reason-of-substance"]);
+    undoLast(ak, other, WHY);
+    expect(stateOfMachine(db, "zt-2").struck).toBeUndefined();
   });
 
   it("told without more it stands there too, once; over the telephone likewise", () => {

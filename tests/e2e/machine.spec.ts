@@ -174,6 +174,11 @@ test("a strike told with the complaint is asked out, stands on the log, and noth
   await expect(page.getByRole("heading", { name: "Blade edge and wear" })).toBeVisible();
   await open(page, `/machines/${machineId}`);
   await expect(page.getByRole("region", { name: "How it stands" })).toContainText("Struck a root, under the yew");
+  // Told by mistake: taken back, with a reason.
+  await page.getByRole("button", { name: "Take back: Struck something hard" }).click();
+  await page.getByLabel("It keeps the machine from running. Why was it not so?").fill("it was the other mower, seen");
+  await page.getByRole("button", { name: "Take it back" }).click();
+  await expect(page.getByText("Struck a root, under the yew")).toHaveCount(0);
 });
 
 test("a reading another has just taken is shown before mine replaces it", async ({ browser }) => {

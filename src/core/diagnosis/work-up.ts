@@ -76,7 +76,7 @@ export function workUp(input: WorkUpInput): WorkUp {
     // What it may only not be run for now is still left to look at.
     advice: adviceOn(
       diagnosis,
-      whole.checks.length > 0 || !input.barred ? whole : planChecks({ ...common, skipped: input.skipped, order }),
+      whole.checks.length > 0 || !input.barred?.length ? whole : planChecks({ ...common, skipped: input.skipped, order }),
     ),
     ...(pair ? { tie: { pair, ...(telling ? { check: telling.id } : {}) } } : {}),
     settles: settledBy(plan.checks[0], diagnosis),

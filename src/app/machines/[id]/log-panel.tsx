@@ -27,7 +27,7 @@ export type LogEntry = {
   who: string;
   words?: string;
   droveOn?: boolean;
-  isOfJob: boolean;
+  canTakeBack: boolean;
   isHolding: boolean;
   where?: string;
 };
@@ -215,7 +215,7 @@ export function LogPanel({
                   {dateOnly(entry.at, timeZone)}, {entry.who}
                 </span>
               </span>
-              {!entry.isOfJob && (
+              {entry.canTakeBack && (
                 <button
                   type="button"
                   className="btn btn-quiet"

@@ -19,7 +19,7 @@ import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import { jobsOfMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
-import { HOLDING_EVENTS, listEvents } from "@/data/events";
+import { canTakeBack, HOLDING_EVENTS, listEvents } from "@/data/events";
 import { machinePhotographs } from "@/data/machine-photographs";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine, type MachineRecord } from "@/data/machines";
@@ -292,7 +292,7 @@ export default async function MachinePage({ params }: Props) {
             label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
             at: event.at,
             who: event.who,
-            isOfJob: event.stepId !== undefined,
+            canTakeBack: canTakeBack(db, event),
             isHolding: HOLDING_EVENTS.includes(event.event),
             ...(event.where ? { where: event.where } : {}),
             ...(event.words ? { words: event.words } : {}),
