@@ -1,4 +1,5 @@
-import { allFeatures, type Case, diagnose, knowledgeOf, planChecks, type SymptomId } from "@/core/diagnosis";
+import { allFeatures, type Case, diagnose, knowledgeOf, planChecks } from "@/core/diagnosis";
+import type { SymptomId } from "@/core/trade";
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
 

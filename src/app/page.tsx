@@ -1,6 +1,6 @@
 import Link from "next/link";
-import { SYMPTOMS } from "@/core/diagnosis";
 import type { JobState } from "@/core/jobs";
+import { SYMPTOMS } from "@/core/trade";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { listMachines, type MachineRecord } from "@/data/machines";

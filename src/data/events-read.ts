@@ -1,6 +1,6 @@
 import * as z from "zod";
-import type { EventId } from "@/core/diagnosis";
 import type { LoggedEvent } from "@/core/events";
+import type { EventId } from "@/core/trade";
 import type { Db } from "./connection";
 import { pressureChangeSchema } from "./step-data";
 

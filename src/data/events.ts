@@ -1,6 +1,6 @@
 import * as z from "zod";
-import { EVENT_IDS, type EventId } from "@/core/diagnosis";
 import { isSubstantial } from "@/core/safety";
+import { EVENT_IDS, type EventId } from "@/core/trade";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

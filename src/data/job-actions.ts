@@ -1,10 +1,11 @@
 import * as z from "zod";
 import { checkRow, type FitDetail, isIncredibleTorque } from "@/core/checks";
-import { CAUSES, contradictionIn, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/diagnosis";
+import { contradictionIn } from "@/core/diagnosis";
 import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { type MachineState, mayRun, type RunReason } from "@/core/state";
+import { CAUSES, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, strikeSchema } from "./complaints";
 import type { Db } from "./connection";

@@ -1,10 +1,11 @@
 import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
-import { CHECKS, type CheckId, type ContextId, type WorkUpInput } from "@/core/diagnosis";
+import type { WorkUpInput } from "@/core/diagnosis";
 import { overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
 import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import { type MachineState, mayRun } from "@/core/state";
+import { CHECKS, type CheckId, type ContextId } from "@/core/trade";
 import { type CheckContext, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";

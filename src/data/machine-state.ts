@@ -1,4 +1,3 @@
-import { FIX_LABELS, type FixId } from "@/core/diagnosis";
 import { liveSteps } from "@/core/jobs";
 import type { SafeState } from "@/core/safety";
 import { type Answers, isSubstantial } from "@/core/safety";
@@ -14,6 +13,7 @@ import {
   type RunReason,
   TURNED,
 } from "@/core/state";
+import { FIX_LABELS, type FixId } from "@/core/trade";
 import type { Db } from "./connection";
 import { AppError, type Issue } from "./errors";
 import { type EventRecord, listEvents, listTakenBackRuns } from "./events-read";

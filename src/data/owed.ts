@@ -1,5 +1,5 @@
-import { FIXES, type FixRow } from "@/core/diagnosis";
 import type { OwedDetail, ProofGap } from "@/core/jobs";
+import { FIXES, type FixRow } from "@/core/trade";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

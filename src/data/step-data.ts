@@ -1,5 +1,4 @@
 import * as z from "zod";
-import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/diagnosis";
 import {
   CUT_DRIVERS,
   CUT_DRYNESS,
@@ -13,6 +12,7 @@ import {
   SYMPTOM_NOW,
 } from "@/core/jobs";
 import { answerSchema, SAFE_STATES } from "@/core/safety";
+import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
 import type { Db } from "./connection";
 
 export const SYMPTOM_IDS = SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]];

@@ -1,6 +1,6 @@
 import type { Assessment, Mark } from "@/core/checks";
-import type { CheckId } from "@/core/diagnosis";
 import type { Finding, Verdict } from "@/core/findings";
+import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 
 export type Take = {

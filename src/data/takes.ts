@@ -12,7 +12,7 @@ import {
   type TyreReadings,
   worksheetById,
 } from "@/core/checks";
-import { CAUSES, type CheckId, type CheckRow } from "@/core/diagnosis";
+import { CAUSES, type CheckId, type CheckRow } from "@/core/trade";
 import { contextOf } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";

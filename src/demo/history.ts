@@ -8,6 +8,10 @@ import {
   twistForm,
   worksheetsFor,
 } from "@/core/checks";
+import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
+import { cutters, cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
+import { allYes, itemsFor, type SafeState } from "@/core/safety";
+import { isIn, putBackPoints } from "@/core/state";
 import {
   type CauseId,
   CHECKS,
@@ -18,11 +22,7 @@ import {
   type FixId,
   type FixRow,
   type SymptomId,
-} from "@/core/diagnosis";
-import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
-import { cutters, cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
-import { allYes, itemsFor, type SafeState } from "@/core/safety";
-import { isIn, putBackPoints } from "@/core/state";
+} from "@/core/trade";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";

@@ -1,6 +1,5 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { SYMPTOMS, type SymptomId } from "@/core/diagnosis";
 import { planeHeight } from "@/core/geometry";
 import {
   cutters,
@@ -13,6 +12,7 @@ import {
   seenFrom,
   turnSeenFrom,
 } from "@/core/machine";
+import { SYMPTOMS, type SymptomId } from "@/core/trade";
 import { cutSection, LOOKS, ledgeBetweenPasses } from "@/core/turf";
 import { INCH_METRES } from "@/core/units";
 import { FLEET } from "@/demo/fleet";

@@ -1,9 +1,9 @@
 "use client";
 
 import type { Assessment, DeckDetail, TyreDetail } from "@/core/checks";
-import { CHECKS, EVENTS } from "@/core/diagnosis";
 import { NOTICED_MOVEMENT_METRES, type StaleReason } from "@/core/events";
 import { type Machine, type Standpoint, spindlesAcross } from "@/core/machine";
+import { CHECKS, EVENTS } from "@/core/trade";
 import { useSeat } from "./person";
 import { VerdictLine } from "./verdict";
 import { PLACE_WORDS, placeName, sayMovement, sayStale, show, toleranceWords, type Words } from "./words/checks";

@@ -1,8 +1,7 @@
 "use client";
 
-import { type CheckId, WAYS } from "@/core/diagnosis";
-
 /** What to bring and how it is done. */
+import { type CheckId, WAYS } from "@/core/trade";
 export function WayOf({ checkId }: { checkId: string }) {
   const { bring, how } = WAYS[checkId as CheckId];
   return (

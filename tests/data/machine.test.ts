@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { checkRow } from "@/core/checks";
 import { SHEETS, type Spoil, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
-import type { CheckRow } from "@/core/diagnosis";
 import { allYes, itemsFor } from "@/core/safety";
 import { mayRun, putBackPoints } from "@/core/state";
+import type { CheckRow } from "@/core/trade";
 import { getBay } from "@/data/bay";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";

@@ -2,8 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom } from "@/core/diagnosis";
 import { type CutsWith, kindById } from "@/core/kinds";
+import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom } from "@/core/trade";
 import type { BayJob } from "@/data/bay";
 import type { MachineRecord } from "@/data/machines";
 import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { worksheetsFor } from "@/core/checks";
-import { CHECKS, type CheckRow, WAYS } from "@/core/diagnosis";
+import { CHECKS, type CheckRow, WAYS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
 import { PlanThumbnail } from "@/drawings/plan";

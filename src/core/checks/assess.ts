@@ -1,7 +1,7 @@
 import type { z } from "zod";
-import { CHECKS, type CheckRow } from "@/core/diagnosis";
 import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
 import { type Machine, machineSchema } from "@/core/machine";
+import { CHECKS, type CheckRow } from "@/core/trade";
 import type { Assessment, Check, ReadingProblem } from "./types";
 
 export function checkRow(id: string): CheckRow | undefined {

@@ -1,7 +1,8 @@
-import { type CauseId, type CheckId, type CheckRow, knowledgeOf } from "@/core/diagnosis";
+import { knowledgeOf } from "@/core/diagnosis";
 import type { Evidence, Finding, Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
+import type { CauseId, CheckId, CheckRow } from "@/core/trade";
 import { worksheetsFor } from "./registry";
 import { settled } from "./settled";
 import type { Assessment } from "./types";

@@ -1,7 +1,7 @@
 import type { z } from "zod";
-import type { CheckId } from "@/core/diagnosis";
 import type { Evidence, Figure, Finding, ProvisionalReason, Verdict, Warning } from "@/core/findings";
 import type { Machine } from "@/core/machine";
+import type { CheckId } from "@/core/trade";
 import type { Form } from "./form";
 
 export type Action =

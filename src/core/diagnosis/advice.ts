@@ -1,8 +1,7 @@
+import type { CauseId, SymptomId } from "@/core/trade";
 import type { Diagnosis } from "./diagnose";
 import { EXPLAINED_LEVEL } from "./levels";
 import type { Plan } from "./next-checks";
-import type { CauseId } from "./tables/causes";
-import type { SymptomId } from "./tables/symptoms";
 
 /** What to do about the checking itself. */
 export type Advice =

@@ -1,11 +1,8 @@
+import type { CauseId, CheckId, ContextId, SymptomId } from "@/core/trade";
 import { contextFactor } from "./context";
 import { type CaseEvidence, causesOf, isShared, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";
 import { logEvidence, type Network, type NetworkCause, presences } from "./network";
-import type { CauseId } from "./tables/causes";
-import type { CheckId } from "./tables/checks";
-import type { ContextId } from "./tables/contexts";
-import type { SymptomId } from "./tables/symptoms";
 
 export type SymptomState = "present" | "denied";
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import type { ContextId } from "@/core/trade";
 import { contextFactor, contradictionIn } from "./context";
-import { allFeatures, type ContextId, knowledgeOf } from "./index";
+import { allFeatures, knowledgeOf } from "./index";
 
 const { causes } = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });
 const factor = (id: string, ...contexts: ContextId[]) => {

@@ -1,5 +1,5 @@
+import type { ContextId } from "@/core/trade";
 import type { KnownCause } from "./knowledge";
-import type { ContextId } from "./tables/contexts";
 
 /** Several things that changed on one day are not told twice: the most that contexts together raise a cause by. Estimate. */
 export const MOST_FROM_CONTEXT = 15;

@@ -1,16 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
 import { seededRandom } from "@/demo/random";
-import {
-  allFeatures,
-  type Case,
-  type CaseEvidence,
-  CONTEXTS,
-  type ContextId,
-  diagnose,
-  type Knowledge,
-  knowledgeOf,
-  type SymptomId,
-} from "./index";
+import { allFeatures, type Case, type CaseEvidence, diagnose, type Knowledge, knowledgeOf } from "./index";
 
 const rotary = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });
 const reel = knowledgeOf({ cutsWith: "reel", features: allFeatures("reel") });

@@ -1,11 +1,10 @@
+import type { CauseId, SymptomId } from "@/core/trade";
 import { assemble, type Case } from "./case";
 import { causesOf, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";
 import { EXPLAINED_LEVEL, NOTHING_EXPLAINS_LEVEL, WORTH_A_LOOK_LEVEL } from "./levels";
 import { posteriors, shownOnlyBy } from "./network";
 import { type Reason, reasonsFor } from "./reasons";
-import type { CauseId } from "./tables/causes";
-import type { SymptomId } from "./tables/symptoms";
 
 export type RankedCause = {
   id: CauseId;

@@ -1,9 +1,7 @@
+import type { CauseId, CheckId, SymptomId } from "@/core/trade";
 import { type Assembled, assemble, type Case } from "./case";
 import type { Knowledge, KnownCheck } from "./knowledge";
 import { jointPresences, logEvidence, presencesGiven } from "./network";
-import type { CauseId } from "./tables/causes";
-import type { CheckId } from "./tables/checks";
-import type { SymptomId } from "./tables/symptoms";
 
 /** How one figure may come out: the chance of each way, and what each cause's presence would then be. */
 export type Outlook = { positive: number; ifPositive: Float64Array; ifNegative: Float64Array };

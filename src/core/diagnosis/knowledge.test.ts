@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { type CutsWith, featuresOf, KINDS } from "@/core/kinds";
+import { CAUSES, CHECKS, FIXES, SYMPTOMS } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
-import { allFeatures, CAUSES, CHECKS, FIXES, knowledgeOf, SYMPTOMS } from "./index";
+import { allFeatures, knowledgeOf } from "./index";
 
 const CUTS: readonly CutsWith[] = ["rotary", "reel"];
 const every = (cutsWith: CutsWith) => knowledgeOf({ cutsWith, features: allFeatures(cutsWith) });

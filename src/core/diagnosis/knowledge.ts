@@ -1,9 +1,19 @@
 import { type CutsWith, type FeatureId, KINDS, meetsNeed } from "@/core/kinds";
-import { CAUSES, type CauseId, type CauseRow, type Prior, type Strength } from "./tables/causes";
-import { CHECKS, type CheckId, type CheckRow, type CheckState } from "./tables/checks";
-import type { ContextId } from "./tables/contexts";
-import { FIGURES } from "./tables/figures";
-import { SYMPTOMS, type SymptomId } from "./tables/symptoms";
+import {
+  CAUSES,
+  type CauseId,
+  type CauseRow,
+  CHECKS,
+  type CheckId,
+  type CheckRow,
+  type CheckState,
+  type ContextId,
+  FIGURES,
+  type Prior,
+  type Strength,
+  SYMPTOMS,
+  type SymptomId,
+} from "@/core/trade";
 
 /** Whether it is mended on the machine, or with a word to the operator, or is the ground's own. */
 export type CauseGroup = "machine" | "operation" | "turf";

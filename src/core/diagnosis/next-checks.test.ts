@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import type { CheckState, SymptomId } from "@/core/trade";
 import { seededRandom } from "@/demo/random";
 import { presenceOf } from "./case";
 import { boundToComplaint, entropy, expectedFall, gainsOf, Prospect } from "./gains";
@@ -6,12 +7,10 @@ import {
   adviceOn,
   allFeatures,
   type Case,
-  type CheckState,
   diagnose,
   type Knowledge,
   knowledgeOf,
   planChecks,
-  type SymptomId,
   setUpMinutes,
   tellApart,
   tiedLeaders,

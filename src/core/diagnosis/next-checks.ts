@@ -1,11 +1,10 @@
+import type { CauseId, CheckId, CheckState } from "@/core/trade";
 import type { Case } from "./case";
 import type { Diagnosis } from "./diagnose";
 import { boundToComplaint, entropy, type Gain, gainsOf, Prospect } from "./gains";
 import type { Knowledge, KnownCheck } from "./knowledge";
 import { EXPLAINED_LEVEL } from "./levels";
 import { setUpMinutes } from "./set-up";
-import type { CauseId } from "./tables/causes";
-import type { CheckId, CheckState } from "./tables/checks";
 
 export type CheckOrder = "information" | "walk-round";
 

@@ -1,6 +1,6 @@
 import { cutters, cuttingEdges, type Machine } from "@/core/machine";
+import type { CauseId } from "@/core/trade";
 import type { Knowledge } from "./knowledge";
-import type { CauseId } from "./tables/causes";
 
 /** Where in the swath it shows, metres from the driver's middle, positive to the driver's right. */
 export type SwathPlace = { where: "all-over" | "band" | "between-passes"; fromMetres?: number | undefined; toMetres?: number | undefined };

@@ -1,9 +1,7 @@
+import { type CauseId, CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
 import { type Case, logWeightOf, presenceOf } from "./case";
 import { boundToComplaint, entropy } from "./gains";
 import type { Knowledge } from "./knowledge";
-import type { CauseId } from "./tables/causes";
-import { CONTEXTS, type ContextId } from "./tables/contexts";
-import type { SymptomId } from "./tables/symptoms";
 
 /** What can be asked over the telephone. */
 export type Question =

@@ -1,9 +1,7 @@
+import type { CauseId, ContextId, SymptomId } from "@/core/trade";
 import { type Case, presenceOf, type SymptomState } from "./case";
 import { type CaseEvidence, causesOf, checkOf, standing } from "./evidence";
 import type { Knowledge } from "./knowledge";
-import type { CauseId } from "./tables/causes";
-import type { ContextId } from "./tables/contexts";
-import type { SymptomId } from "./tables/symptoms";
 
 /** What moved a cause: its odds are `factor` times what they would be had this one thing not been known. */
 export type Reason = { factor: number } & (

@@ -1,15 +1,12 @@
 import * as z from "zod";
 import { FEATURE_IDS, type FeatureId } from "@/core/kinds";
+import { CAUSES, CHECKS, type CheckId, CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
 import type { Case } from "./case";
 import { contradictionIn } from "./context";
 import { diagnose, type RankedCause } from "./diagnose";
 import { allFeatures, knowledgeOf } from "./knowledge";
 import { MOST_FINDINGS } from "./network";
 import { planChecks } from "./next-checks";
-import { CAUSES } from "./tables/causes";
-import { CHECKS, type CheckId } from "./tables/checks";
-import { CONTEXTS, type ContextId } from "./tables/contexts";
-import { SYMPTOMS, type SymptomId } from "./tables/symptoms";
 
 const RESULTS = ["seen", "suspect", "not-found", "unclear"] as const;
 const id = z.string().min(1).max(60);

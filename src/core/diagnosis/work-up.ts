@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { FEATURE_IDS } from "@/core/kinds";
+import { CAUSES, type CauseId, CHECKS, type CheckId, CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
 import { type Advice, adviceOn, tiedLeaders } from "./advice";
 import type { Case } from "./case";
 import { type Diagnosis, diagnose } from "./diagnose";
@@ -8,10 +9,6 @@ import { knowledgeOf } from "./knowledge";
 import { type CheckOrder, type NextCheck, type Plan, planChecks, tellApart } from "./next-checks";
 import { type Question, telephoneRound } from "./questions";
 import { evidenceSchema } from "./request";
-import { CAUSES, type CauseId } from "./tables/causes";
-import { CHECKS, type CheckId } from "./tables/checks";
-import { CONTEXTS, type ContextId } from "./tables/contexts";
-import { SYMPTOMS, type SymptomId } from "./tables/symptoms";
 import { LIKELIHOOD_FROM } from "./words";
 
 const symptom = z.enum(SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]]);

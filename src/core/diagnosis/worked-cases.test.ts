@@ -1,20 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type KindId, kindById } from "@/core/kinds";
-import {
-  type Case,
-  type CauseId,
-  type CheckId,
-  type CheckState,
-  type ContextId,
-  diagnose,
-  type Knowledge,
-  type KnownCheck,
-  knowledgeOf,
-  type PlaceMeaning,
-  placeOdds,
-  planChecks,
-  type SymptomId,
-} from "./index";
+import type { CauseId, CheckId, CheckState, ContextId, SymptomId } from "@/core/trade";
+import { type Case, diagnose, type Knowledge, type KnownCheck, knowledgeOf, type PlaceMeaning, placeOdds, planChecks } from "./index";
 
 type Worked = {
   /** What the trade handbook says of it, in our words, and in which chapter. */

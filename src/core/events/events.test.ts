@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { CAUSES, CHECKS, CONTEXTS, EVENTS, FIXES, SYMPTOMS } from "@/core/diagnosis";
 import { machineSchema } from "@/core/machine";
+import { CAUSES, CHECKS, CONTEXTS, EVENTS, FIXES, SYMPTOMS } from "@/core/trade";
 import { PSI_PASCALS } from "@/core/units";
 import { FLEET } from "@/demo/fleet";
 import { type LoggedEvent, staleReasons, tickedContexts } from "./index";

@@ -1,5 +1,5 @@
-import type { ContextId, EventId } from "@/core/diagnosis";
 import type { CutsWith } from "@/core/kinds";
+import type { ContextId, EventId } from "@/core/trade";
 import type { LoggedEvent } from "./stale";
 
 export type MeterReading = { at: string; meterHours: number };

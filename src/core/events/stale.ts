@@ -1,6 +1,6 @@
 import { frameOn, targetPressure } from "@/core/checks";
-import { type CheckId, EVENTS, type EventId, type EventRow } from "@/core/diagnosis";
 import { DIRECTIONS, type Machine, tipAt } from "@/core/machine";
+import { type CheckId, EVENTS, type EventId, type EventRow } from "@/core/trade";
 import { predictTipChange } from "@/core/tyres";
 
 /**

@@ -1,6 +1,6 @@
 import { isOffered } from "@/core/checks";
-import { CHECKS, type CheckId, type CheckRow, EVENTS, type EventRow } from "@/core/diagnosis";
 import type { Machine } from "@/core/machine";
+import { CHECKS, type CheckId, type CheckRow, EVENTS, type EventRow } from "@/core/trade";
 import type { LoggedEvent } from "./stale";
 
 const eventRows: readonly EventRow[] = EVENTS;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { CheckId } from "@/core/diagnosis";
 import { cutters, machineSchema } from "@/core/machine";
+import type { CheckId } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
 import { caseOfJob, type SaidLooks } from "./case";
 

@@ -1,19 +1,17 @@
 import {
   type Case,
   type CaseEvidence,
-  type CheckId,
-  type ContextId,
   knowledgeOf,
   meaningOf,
   type PlaceMeaning,
   placeOdds,
   type SwathPlace,
-  type SymptomId,
   type SymptomState,
 } from "@/core/diagnosis";
 import type { Evidence } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
+import type { CheckId, ContextId, SymptomId } from "@/core/trade";
 import type { TestCut } from "./test-cut";
 
 export type SaidLooks = {

@@ -1,6 +1,6 @@
-import type { CheckId, EventId } from "@/core/diagnosis";
 import { type LoggedEvent, staleReasons } from "@/core/events";
 import type { Machine } from "@/core/machine";
+import type { CheckId, EventId } from "@/core/trade";
 import type { TakeRecord } from "./proof";
 
 /** What a deck-level reading stands on, worked out from the machine's log so far; the same on server and screen. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import type { SymptomId } from "@/core/diagnosis";
 import { machineSchema } from "@/core/machine";
 import { type LogLine, machineState } from "@/core/state";
+import type { SymptomId } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
 import {
   askedForItself,

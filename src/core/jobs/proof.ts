@@ -1,9 +1,9 @@
 import { isOffered } from "@/core/checks";
-import { CHECKS, type CheckId, type CheckRow, type EventId, FIXES, type FixRow, type SymptomId } from "@/core/diagnosis";
 import { type LoggedEvent, type StaleReason, staleReasons } from "@/core/events";
 import type { Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { type MachineState, mayRun, type RunReason, type Unsafe } from "@/core/state";
+import { CHECKS, type CheckId, type CheckRow, type EventId, FIXES, type FixRow, type SymptomId } from "@/core/trade";
 import { askedForItself, type CutDoubt, type CutGrade, type CutWanted, doubtsOf, gradeCut, isSeenInGrass, type TestCut } from "./test-cut";
 
 /** `seq`: where it stands in the machine's log; a correction stands where what it corrects stood. */

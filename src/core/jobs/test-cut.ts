@@ -1,5 +1,4 @@
-import { SYMPTOMS, type SymptomId } from "@/core/diagnosis";
-
+import { SYMPTOMS, type SymptomId } from "@/core/trade";
 export const CUT_LOOKS = ["all-alike", "better", "same", "worse"] as const;
 export const CUT_TURFS = ["good", "thin", "other-lawn"] as const;
 export const CUT_DRYNESS = ["dry", "damp", "wet"] as const;

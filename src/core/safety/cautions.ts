@@ -1,5 +1,4 @@
-import type { CheckId, FixId } from "@/core/diagnosis";
-
+import type { CheckId, FixId } from "@/core/trade";
 export const DEFER = "The machine's manual, your employer's lock-out rules and local law come first.";
 
 const TURN_BY_HAND = "Turning one blade turns its neighbours: one person, gloves on, hands off every other blade.";

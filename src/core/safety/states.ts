@@ -1,6 +1,6 @@
-import type { CheckState } from "@/core/diagnosis";
 import { kindById } from "@/core/kinds";
 import { isRider, type Machine, powerOf } from "@/core/machine";
+import type { CheckState } from "@/core/trade";
 
 /** What a machine can be confirmed to be; a deck stood up by itself is more than any check asks for. */
 export type SafeState = CheckState | "deck-removed";

@@ -1,6 +1,6 @@
-import type { CheckId } from "@/core/diagnosis";
 import { featuresOf } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
+import type { CheckId } from "@/core/trade";
 import { type Move, part, type SequenceState, type Step, sequenceState } from "./counted";
 
 export type DeckStep = Step;

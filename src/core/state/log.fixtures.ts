@@ -1,6 +1,6 @@
 import type { Assessment } from "@/core/checks";
-import type { CheckId } from "@/core/diagnosis";
 import type { SafeState } from "@/core/safety";
+import type { CheckId } from "@/core/trade";
 import type { LogEntry, LogLine } from "./log";
 
 /** A log as it is told: each line after the last, by somebody in some job; the clock runs backwards to show that nothing hangs on it. */

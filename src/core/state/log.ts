@@ -1,8 +1,8 @@
-import type { CheckId, EventId } from "@/core/diagnosis";
 import type { Evidence, Finding, Verdict } from "@/core/findings";
 import type { SafeState } from "@/core/safety";
 import type { Move } from "@/core/sequences/counted";
 import type { RebuildMove, Tightened } from "@/core/sequences/rebuild";
+import type { CheckId, EventId } from "@/core/trade";
 
 /** A take that counts, as the fold needs it; a correction stands where what it corrects stood. */
 export type TakenLine = {

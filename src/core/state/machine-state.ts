@@ -1,5 +1,4 @@
 import { worksheetsFor } from "@/core/checks";
-import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/diagnosis";
 import { type LoggedEvent, staleReasons, underSuspicion } from "@/core/events";
 import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
@@ -7,6 +6,7 @@ import { isLockOut, type SafeState, satisfies } from "@/core/safety";
 import type { Place } from "@/core/sequences/counted";
 import { deckState } from "@/core/sequences/deck-off";
 import { gearboxes, type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/trade";
 import type { LogEntry, LogLine, TakenLine } from "./log";
 import { type ToPutBack, turnedOneByOne } from "./put-back";
 import { foldUnsafe, type Released, type Unsafe } from "./unsafe";

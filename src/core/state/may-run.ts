@@ -1,5 +1,5 @@
-import { CHECKS, type CheckId, type CheckRow } from "@/core/diagnosis";
 import type { SafeState } from "@/core/safety";
+import { CHECKS, type CheckId, type CheckRow } from "@/core/trade";
 import type { Apart, MachineState, Struck } from "./machine-state";
 import type { Unsafe } from "./unsafe";
 

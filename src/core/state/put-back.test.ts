@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import type { EventId } from "@/core/diagnosis";
 import { cutters } from "@/core/machine";
+import type { EventId } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
 import { BELT_SEATED, putBackPoints, TURNED, turnedOneByOne } from "./put-back";
 

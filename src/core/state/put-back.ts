@@ -1,7 +1,7 @@
-import type { EventId } from "@/core/diagnosis";
 import { type FeatureId, featuresOf } from "@/core/kinds";
 import { cutters, type Machine, powerOf } from "@/core/machine";
 import { firm, type SafetyItem, soft } from "@/core/safety";
+import type { EventId } from "@/core/trade";
 
 /** What was done to a machine since it was last put back, and whether its lead or battery was off. */
 export type ToPutBack = { sinceSeq: number; events: EventId[]; wasLockedOut: boolean };

@@ -3,7 +3,7 @@ import { assessLook, checkRow } from "@/core/checks";
 import { keyOfFinding, SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import type { Assessment } from "@/core/checks/types";
-import type { CheckId } from "@/core/diagnosis";
+import type { CheckId } from "@/core/trade";
 import { seededRandom } from "@/demo/random";
 import { soundReadings, spoiled } from "@/demo/sheets";
 import { isIn, machineState, mayRun, type Purpose, putBackPoints } from "./index";

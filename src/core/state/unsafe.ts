@@ -1,5 +1,5 @@
 import { LOOK_PLACE } from "@/core/checks";
-import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/diagnosis";
+import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/trade";
 import type { LogLine, TakenLine } from "./log";
 
 /** Why a machine is not run: read as a stop at a place, found to touch when turned by hand, or held by somebody's word. */

@@ -1,6 +1,6 @@
 import { socketsFor } from "@/core/blades/bolts";
-import { type CheckId, type FixId, WAYS } from "@/core/diagnosis";
 import type { Machine } from "@/core/machine";
+import { type CheckId, type FixId, WAYS } from "@/core/trade";
 
 /** A tool to take along: plain words, or one whose size comes from the machine's sheet. */
 export type Tool =

@@ -1,9 +1,8 @@
-import type { SymptomId } from "@/core/diagnosis";
-
 /**
  * Turf at a point: height in metres; the rest from 0 to 1: tips frayed, browned, bare ground or pale sheath showing, clippings on top;
  * `lie` from −1 (leaves away from the viewer, light) to 1 (towards, dark).
  */
+import type { SymptomId } from "@/core/trade";
 export type TurfPoint = { height: number; frayed: number; brown: number; bare: number; clippings: number; lie: number };
 
 /** The patch every look is drawn on, metres: x across, y along; a swath of `SWATH_METRES` in its middle with a pass to either side. */

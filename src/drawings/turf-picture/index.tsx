@@ -2,7 +2,7 @@
 
 import { Activity, AudioWaveform, CircleStop, Droplet, Flame, Thermometer, TrendingDown } from "lucide-react";
 import { useEffect, useRef } from "react";
-import type { SymptomId } from "@/core/diagnosis";
+import type { SymptomId } from "@/core/trade";
 import { LOOKS, PATCH } from "@/core/turf";
 import { turfPixels } from "./scene";
 

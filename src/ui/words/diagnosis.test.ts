@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { CONTEXTS, likelihoodOf, SYMPTOMS } from "@/core/diagnosis";
+import { likelihoodOf } from "@/core/diagnosis";
+import { CONTEXTS, SYMPTOMS } from "@/core/trade";
 import { LIKELIHOOD_WORDS, percent, sayAdvice, sayFactor, sayReason } from "./diagnosis";
 import { sayQuestion } from "./questions";
 

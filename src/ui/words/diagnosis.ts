@@ -1,4 +1,5 @@
-import { type Advice, CAUSES, CHECKS, CONTEXTS, type Likelihood, type Reason, SYMPTOMS } from "@/core/diagnosis";
+import type { Advice, Likelihood, Reason } from "@/core/diagnosis";
+import { CAUSES, CHECKS, CONTEXTS, SYMPTOMS } from "@/core/trade";
 
 export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
   "very-likely": "very likely",

@@ -1,5 +1,5 @@
-import { CHECKS } from "@/core/diagnosis";
 import type { CutGrade, ProofGap } from "@/core/jobs";
+import { CHECKS } from "@/core/trade";
 import { VERDICT_WORDS } from "./checks";
 import { labelOfSymptom } from "./diagnosis";
 import { sayDoubts } from "./state";

@@ -1,4 +1,5 @@
-import type { ContextId, Question, WorkUp, WorkUpInput } from "@/core/diagnosis";
+import type { Question, WorkUp, WorkUpInput } from "@/core/diagnosis";
+import type { ContextId } from "@/core/trade";
 import { asker } from "../asking";
 import type { Answer, Request } from "./protocol";
 

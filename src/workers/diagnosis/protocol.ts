@@ -1,5 +1,6 @@
 import * as z from "zod";
-import { CONTEXTS, type ContextId, type Question, type WorkUp, workUpInputSchema } from "@/core/diagnosis";
+import { type Question, type WorkUp, workUpInputSchema } from "@/core/diagnosis";
+import { CONTEXTS, type ContextId } from "@/core/trade";
 
 const contextId = z.enum(CONTEXTS.map(({ id }) => id) as [ContextId, ...ContextId[]]);
 

@@ -1,8 +1,8 @@
 "use client";
 
 import type { Assessment, LookDetail, LookResult } from "@/core/checks";
-import { FIX_LABELS, type FixId } from "@/core/diagnosis";
 import type { Machine } from "@/core/machine";
+import { FIX_LABELS, type FixId } from "@/core/trade";
 import { formatTurns, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";

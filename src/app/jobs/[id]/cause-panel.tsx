@@ -1,6 +1,9 @@
 "use client";
 
 import { isOffered } from "@/core/checks";
+import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
+import type { Machine } from "@/core/machine";
+import { putBackPoints } from "@/core/state";
 import {
   CAUSES,
   type CauseRow,
@@ -12,12 +15,7 @@ import {
   FIXES,
   type FixId,
   type FixRow,
-  likelihoodOf,
-  type RankedCause,
-  type WorkUp,
-} from "@/core/diagnosis";
-import type { Machine } from "@/core/machine";
-import { putBackPoints } from "@/core/state";
+} from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayFactor, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";

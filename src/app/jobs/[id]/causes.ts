@@ -1,5 +1,5 @@
-import { CAUSES, type CauseRow } from "@/core/diagnosis";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import { CAUSES, type CauseRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 
 const causeRows: readonly CauseRow[] = CAUSES;

@@ -3,9 +3,10 @@
 import dynamic from "next/dynamic";
 import type { RefObject } from "react";
 import type { DeckDetail } from "@/core/checks";
-import type { CheckRow, WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
 import { CHECK_CAUTIONS } from "@/core/safety";
+import type { CheckRow } from "@/core/trade";
 import type { UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { AnswerDetails, AnswerHead } from "@/ui/answer";

@@ -1,6 +1,5 @@
 "use client";
 
-import { CAUSES, CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/diagnosis";
 import type {
   CUT_DRIVERS,
   CUT_DRYNESS,
@@ -15,6 +14,7 @@ import type {
 import { cutters } from "@/core/machine";
 import { TEST_CUT_CAUTION } from "@/core/safety";
 import { mayRun } from "@/core/state";
+import { CAUSES, CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -2,8 +2,9 @@
 
 import { useMemo } from "react";
 import { type DeckDetail, isIncredibleTorque, type TyreDetail } from "@/core/checks";
-import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, type WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
 import { FIX_CAUTIONS } from "@/core/safety";
+import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/trade";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";

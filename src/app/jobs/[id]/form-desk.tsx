@@ -2,9 +2,10 @@
 
 import { useEffect } from "react";
 import { type Assessment, worksheetById } from "@/core/checks";
-import type { CheckRow, WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
 import { CHECK_CAUTIONS } from "@/core/safety";
+import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

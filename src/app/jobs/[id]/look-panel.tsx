@@ -1,8 +1,9 @@
 "use client";
 
-import { CAUSES, type CauseRow, type CheckRow, type WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
 import { CHECK_CAUTIONS } from "@/core/safety";
+import { CAUSES, type CauseRow, type CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

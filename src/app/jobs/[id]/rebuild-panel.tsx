@@ -2,9 +2,9 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import { EVENTS } from "@/core/diagnosis";
 import type { SequenceState } from "@/core/sequences/counted";
 import { mayStayLoose, partLabel, type RebuildState } from "@/core/sequences/rebuild";
+import { EVENTS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { Choice } from "@/ui/choice";
 import { sheetPlace } from "@/ui/words/sheets";

@@ -1,7 +1,7 @@
 "use client";
 
-import { EVENTS } from "@/core/diagnosis";
 import type { StaleReason } from "@/core/events";
+import { EVENTS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
 import { sayStale } from "@/ui/words/checks";

@@ -1,7 +1,8 @@
 import { checkRow, isOffered } from "@/core/checks";
-import { CHECKS, type CheckRow, type WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
 import type { SafeState } from "@/core/safety";
 import { isIn, mayRun } from "@/core/state";
+import { CHECKS, type CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { PLACE_CHECKS } from "@/ui/places/ids";
 import { panelOf } from "./clearing";

@@ -2,9 +2,9 @@
 
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/diagnosis";
 import { gradeCut } from "@/core/jobs";
 import { partLabel } from "@/core/sequences/rebuild";
+import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { VERDICT_WORDS } from "@/ui/words/checks";
 import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";

@@ -1,7 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import { type CheckRow, EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
+import { EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
+import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "./act";

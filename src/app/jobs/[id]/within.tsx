@@ -1,6 +1,7 @@
 "use client";
 
-import { FIX_LABELS, FIXES, type FixId, type FixRow, type WorkUp } from "@/core/diagnosis";
+import type { WorkUp } from "@/core/diagnosis";
+import { FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 
 const fixRows: readonly FixRow[] = FIXES;

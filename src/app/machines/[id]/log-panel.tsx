@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { EVENTS, type EventRow } from "@/core/diagnosis";
+import { EVENTS, type EventRow } from "@/core/trade";
 import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";

@@ -10,12 +10,13 @@ import {
   type TyreDetail,
   WORKSHEETS,
 } from "@/core/checks";
-import { CAUSES, EVENTS, type EventRow, groupOf } from "@/core/diagnosis";
+import { groupOf } from "@/core/diagnosis";
 import { staleReasons } from "@/core/events";
 import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
+import { CAUSES, EVENTS, type EventRow } from "@/core/trade";
 import { jobsOfMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";

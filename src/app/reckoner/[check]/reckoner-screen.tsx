@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import type { CheckRow } from "@/core/diagnosis";
+import type { CheckRow } from "@/core/trade";
 import type { UnitSystem } from "@/core/units";
 import type { ReckonerView } from "@/data/reckoner";
 import { keepDraft, keptDraft } from "@/ui/draft";
