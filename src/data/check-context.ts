@@ -1,6 +1,7 @@
-import type { CleanlinessReadings, HeightReadings, PlayReadings } from "@/core/checks";
+import { type Check, type CleanlinessReadings, type HeightReadings, type PlayReadings, type Want, worksheetsFor } from "@/core/checks";
 import { staleReasons } from "@/core/events";
 import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
+import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { getMachine } from "./machines";
@@ -8,13 +9,11 @@ import { greaseDue } from "./spindle-log";
 import { getJobRow } from "./steps";
 import { STANDING_TAKES, takesOfJob, takesOfMachine } from "./takes-read";
 
-/** What the record itself brings to a check's readings; nobody types it. */
-export type CheckContext = {
-  "deck-level": DeckContext;
-  "cutting-height": Pick<HeightReadings, "visits" | "rakeMetres">;
-  "deck-cleanliness": Pick<CleanlinessReadings, "site">;
-  "spindle-play": Pick<PlayReadings, "grease">;
-};
+/** What the record itself brings to a check's readings, by check; nobody types it. */
+export type CheckContexts = Partial<Record<CheckId, object>>;
+
+type Visits = Pick<HeightReadings, "visits" | "rakeMetres">;
+type SitePacks = Pick<CleanlinessReadings, "site">;
 
 export function takeRecord(take: ReturnType<typeof takesOfJob>[number]): TakeRecord {
   return {
@@ -50,7 +49,7 @@ const DAY = 86_400_000;
  * Visits whose offset was measured, one a job with what was read last in it, and the rake the blades stand at, unless something moved them
  * since. `jobId`: the visit in hand, which is none of the earlier ones.
  */
-export function heightContext(db: Db, args: { machineId: string; now: string; jobId?: number }): CheckContext["cutting-height"] {
+export function heightContext(db: Db, args: { machineId: string; now: string; jobId?: number }): Visits {
   const { machineId, now, jobId = 0 } = args;
   const rows = db
     .prepare(
@@ -83,7 +82,7 @@ export function heightContext(db: Db, args: { machineId: string; now: string; jo
 }
 
 /** How often the decks of a machine's site were looked at, and found packed. */
-export function siteContext(db: Db, site: string): CheckContext["deck-cleanliness"] {
+export function siteContext(db: Db, site: string): SitePacks {
   const { looks, packed } = db
     .prepare(
       `SELECT count(*) AS looks, coalesce(sum(EXISTS (SELECT 1 FROM json_each(result_json, '$.evidence') e
@@ -94,27 +93,29 @@ export function siteContext(db: Db, site: string): CheckContext["deck-cleanlines
   return looks === 0 ? {} : { site: { looks, packed } };
 }
 
-/** All of it for a job, by check. */
-export function checkContexts(db: Db, jobId: number, now: string): CheckContext {
-  const { machineId } = getJobRow(db, jobId);
-  return { "deck-level": levelContext(db, jobId), ...machineContexts(db, { machineId, now, jobId }) };
+type For = { machineId: string; now: string; jobId?: number };
+
+/** What each want brings; `undefined` where it hangs on a job and there is none. */
+const BRINGS: Record<Want, (db: Db, args: For) => object | undefined> = {
+  "level-standing": (db, { jobId }) => (jobId === undefined ? undefined : levelContext(db, jobId)),
+  visits: heightContext,
+  "site-packs": (db, { machineId }) => siteContext(db, getMachine(db, machineId).site),
+  "grease-due": (db, { machineId, now }): Pick<PlayReadings, "grease"> => ({ grease: greaseDue(db, machineId, now) }),
+};
+
+/** All that a machine's record brings to its worksheets; with a job, what hangs on the job too. */
+export function checkContexts(db: Db, args: For): CheckContexts {
+  const { machine } = getMachine(db, args.machineId);
+  return Object.fromEntries(
+    worksheetsFor(machine).flatMap(({ id, wants }) => {
+      const brought = wants && BRINGS[wants](db, args);
+      return brought ? [[id, brought]] : [];
+    }),
+  );
 }
 
 /** What the record brings to one check of a job; nothing to most. */
-export function contextOf(db: Db, args: { jobId: number; checkId: string; now: string }): object | undefined {
-  const { jobId, checkId, now } = args;
-  const { machineId } = getJobRow(db, jobId);
-  if (checkId === "deck-level") return levelContext(db, jobId);
-  if (checkId === "cutting-height") return heightContext(db, { machineId, now, jobId });
-  if (checkId === "spindle-play") return { grease: greaseDue(db, machineId, now) };
-  return checkId === "deck-cleanliness" ? siteContext(db, getMachine(db, machineId).site) : undefined;
-}
-
-/** What a machine brings without a job: no level rests on tyres that were checked. */
-export function machineContexts(db: Db, args: { machineId: string; now: string; jobId?: number }): Omit<CheckContext, "deck-level"> {
-  return {
-    "cutting-height": heightContext(db, args),
-    "deck-cleanliness": siteContext(db, getMachine(db, args.machineId).site),
-    "spindle-play": { grease: greaseDue(db, args.machineId, args.now) },
-  };
+export function contextOf(db: Db, args: { jobId: number; check: Check; now: string }): object | undefined {
+  const { jobId, check, now } = args;
+  return check.wants && BRINGS[check.wants](db, { machineId: getJobRow(db, jobId).machineId, now, jobId });
 }

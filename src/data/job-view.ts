@@ -1,4 +1,4 @@
-import { type DeckReadings, deckReadingsSchema, worksheetsFor } from "@/core/checks";
+import { worksheetsFor } from "@/core/checks";
 import type { WorkUpInput } from "@/core/diagnosis";
 import { overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
 import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
@@ -6,12 +6,13 @@ import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import { type MachineState, mayRun } from "@/core/state";
 import { CHECKS, type CheckId, type ContextId } from "@/core/trade";
-import { type CheckContext, checkContexts } from "./check-context";
+import { type CheckContexts, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { deckMoves, type Photograph } from "./deck";
 import { type EventRecord, listEvents } from "./events";
 import { proofOfJob } from "./job-actions";
+import { lastKept } from "./last-kept";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
@@ -35,7 +36,7 @@ export type JobView = {
   /** How the machine stands, whichever job made it so. */
   machineState: MachineState;
   /** What the record brings to the readings of a check. */
-  contexts: CheckContext;
+  contexts: CheckContexts;
   /** Checks this machine has a worksheet for, in walk-round order. */
   worksheets: CheckId[];
   proof: Proof;
@@ -53,8 +54,8 @@ export type JobView = {
   ticked: { context: ContextId; because: { event: string; at: string } }[];
   /** Pictures of the machine as it is when it is right. */
   kept: MachinePhotograph[];
-  /** The floor as it was mapped the last time this machine was levelled on a mapped one. */
-  lastFloor?: NonNullable<DeckReadings["floor"]>;
+  /** By check: what of this machine's last readings stays true. */
+  lastKept: Partial<Record<CheckId, object>>;
   /** Closed jobs of this machine with the same look in the last 60 days before this one. */
   cameBack: { jobId: number; closedAt: string }[];
 };
@@ -70,7 +71,6 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
   const complaints = complaintsOfJob(db, jobId);
   const events = listEvents(db, job.machineId);
   const last = undoable(steps);
-  const lastFloor = lastFloorOf(db, job.machineId);
   const ticked = tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt, beforeSeq: steps[0]?.seq ?? 0 });
   const takes = takesOfJob(db, jobId).map((take) => ({
     ...take,
@@ -89,11 +89,11 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     takes,
     machineState,
     everyTake: job.state === "closed" ? everyTakeOfJob(db, jobId) : [],
-    contexts: checkContexts(db, jobId, now),
+    contexts: checkContexts(db, { machineId: job.machineId, now, jobId }),
     worksheets: worksheetsFor(machine.machine).map(({ id }) => id),
     proof: proofOfJob(db, jobId),
     ...(last ? { undoableStepId: last.id } : {}),
-    ...(lastFloor ? { lastFloor } : {}),
+    lastKept: lastKept(db, job.machineId),
     ticked,
     kept: machinePhotographs(db, job.machineId),
     case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, machineState }),
@@ -170,16 +170,6 @@ function openBeside(db: Db, args: { machineId: string; jobId: number }): number[
     .prepare("SELECT id FROM jobs WHERE machine_id = ? AND state <> 'closed' AND id <> ? ORDER BY id")
     .all(args.machineId, args.jobId) as { id: number }[];
   return rows.map(({ id }) => id);
-}
-
-function lastFloorOf(db: Db, machineId: string): JobView["lastFloor"] {
-  const row = db
-    .prepare(
-      `SELECT input_json FROM takes WHERE machine_id = ? AND check_id = 'deck-level' AND json_type(input_json, '$.floor') = 'object'
-       ORDER BY at DESC LIMIT 1`,
-    )
-    .get(machineId) as { input_json: string } | undefined;
-  return row && deckReadingsSchema.parse(JSON.parse(row.input_json)).floor;
 }
 
 /** What the machine's log says changed since its last proved cut. */

@@ -1,10 +1,14 @@
-import { type CheckContext, machineContexts } from "./check-context";
+import type { CheckId } from "@/core/trade";
+import { type CheckContexts, checkContexts } from "./check-context";
 import type { Db } from "./connection";
+import { lastKept } from "./last-kept";
 import { getMachine, type MachineRecord } from "./machines";
 
 export type ReckonerView = {
   machine: MachineRecord;
-  contexts: Omit<CheckContext, "deck-level">;
+  contexts: CheckContexts;
+  /** By check: what of this machine's last readings stays true. */
+  lastKept: Partial<Record<CheckId, object>>;
   /** Open jobs of the machine, each with its last step: what was reckoned can be taken to one. */
   jobs: { id: number; lastStepId: number; words: string }[];
 };
@@ -20,7 +24,8 @@ export function getReckonerView(db: Db, machineId: string, now: string): Reckone
     .all(machineId) as { id: number; last_step_id: number | null; words: string }[];
   return {
     machine: getMachine(db, machineId),
-    contexts: machineContexts(db, { machineId, now }),
+    contexts: checkContexts(db, { machineId, now }),
+    lastKept: lastKept(db, machineId),
     jobs: jobs.map(({ id, last_step_id, words }) => ({ id, lastStepId: last_step_id ?? 0, words })),
   };
 }

@@ -1,17 +1,5 @@
 import * as z from "zod";
-import {
-  type Assessment,
-  assessCheck,
-  assessLook,
-  checkRow,
-  type DeckReadings,
-  isOffered,
-  LOOK_RESULTS,
-  rowsOf,
-  stationKey,
-  type TyreReadings,
-  worksheetById,
-} from "@/core/checks";
+import { type Assessment, assessCheck, assessLook, checkRow, isOffered, LOOK_RESULTS, rowsOf, worksheetById } from "@/core/checks";
 import { CAUSES, type CheckId, type CheckRow } from "@/core/trade";
 import { contextOf } from "./check-context";
 import type { Db } from "./connection";
@@ -76,7 +64,7 @@ export function recordTake(
     const parsed = check.readingsSchema.safeParse(given.data);
     if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireFor(db, doing, job.machineId, row);
     refuseUnseen(db, doing, { jobId: job.id, checkId: args.checkId, seenStepId: args.seenStepId });
-    const readings = { ...given.data, ...contextOf(db, { jobId: job.id, checkId: args.checkId, now: doing.now }) };
+    const readings = { ...given.data, ...contextOf(db, { jobId: job.id, check, now: doing.now }) };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
@@ -102,7 +90,7 @@ export function recordTake(
       assessment,
       correctsStepId: before?.stepId,
     });
-    insertReadings(db, { stepId, checkId: args.checkId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
+    insertReadings(db, { stepId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
     return { stepId, assessment };
   });
 }
@@ -174,39 +162,21 @@ function insertTake(
   );
 }
 
-/** `key`: the field it was typed in, where that is not its place. */
-type ReadingRow = { place: string; quantity: string; value: number; key?: string };
-
-/** Readings of a check as rows; what the record brought along is none of them. */
-function readingRows(checkId: string, readings: unknown): ReadingRow[] {
-  if (checkId === "tyre-pressure") {
-    return (readings as TyreReadings).tyres.flatMap(({ wheelId, pressurePascals, temperatureKelvin }) => [
-      { place: wheelId, quantity: "pressure_pascals", value: pressurePascals },
-      ...(temperatureKelvin === undefined ? [] : [{ place: wheelId, quantity: "temperature_kelvin", value: temperatureKelvin }]),
-    ]);
-  }
-  if (checkId !== "deck-level") return rowsOf(readings);
-  const { tips, floor } = readings as DeckReadings;
-  return [
-    ...tips.map((tip) => ({ place: stationKey(tip), quantity: "height_metres", value: tip.heightMetres })),
-    ...(floor?.wheels ?? []).map(({ wheelId, heightMetres }) => ({ place: wheelId, quantity: "floor_metres", value: heightMetres })),
-    ...(floor?.places ?? []).map((place) => ({ place: stationKey(place), quantity: "floor_metres", value: place.heightMetres })),
-  ];
-}
-
 /** A reading typed again in another unit differs in its last bits only: that is no correction. */
 const SAME_SHARE = 1e-9;
 
 /** Each reading its own row; one that replaces a wrong one points back at it. */
 function insertReadings(
   db: Db,
-  args: { stepId: number; checkId: string; readings: unknown; asTyped: Readonly<Record<string, string>>; before: Take | undefined },
+  args: { stepId: number; readings: unknown; asTyped: Readonly<Record<string, string>>; before: Take | undefined },
 ): void {
   const insert = db.prepare("INSERT INTO readings (step_id, place, quantity, value, as_typed, corrects_id) VALUES (?, ?, ?, ?, ?, ?)");
-  for (const { place, quantity, value, key = place } of readingRows(args.checkId, args.readings)) {
-    const old = args.before?.readings.find((reading) => reading.place === place && reading.quantity === quantity);
+  for (const { place, quantity, value, key } of rowsOf(args.readings)) {
+    // Before worksheets had one form, tyres and tips stood under their bare places.
+    const bare = place.slice(place.indexOf(":") + 1);
+    const old = args.before?.readings.find((reading) => [place, bare].includes(reading.place) && reading.quantity === quantity);
     const corrects = old && Math.abs(old.value - value) > SAME_SHARE * Math.abs(old.value) ? old.id : null;
-    insert.run(args.stepId, place, quantity, value, quantity === "floor_metres" ? null : (args.asTyped[key] ?? null), corrects);
+    insert.run(args.stepId, place, quantity, value, args.asTyped[key] ?? args.asTyped[bare] ?? null, corrects);
   }
 }
 

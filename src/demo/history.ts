@@ -765,27 +765,29 @@ class Teller {
   }
 
   private readTyres(): Assessment {
-    const readings = {
-      tyres: [...this.pressures].map(([wheelId, held]) => ({
-        wheelId,
-        pressurePascals: roundTo(held + gaussian(this.random) * PRESSURE_NOISE_PASCALS, PSI_PASCALS / 2),
-      })),
-    };
+    const read = [...this.pressures].map(
+      ([wheelId, held]) => [wheelId, roundTo(held + gaussian(this.random) * PRESSURE_NOISE_PASCALS, PSI_PASCALS / 2)] as const,
+    );
+    const readings = { tyres: Object.fromEntries(read.map(([wheelId, pressurePascals]) => [wheelId, { pressurePascals }])) };
     const asTyped = Object.fromEntries(
-      readings.tyres.map(({ wheelId, pressurePascals }) => [wheelId, `${Math.round((pressurePascals / PSI_PASCALS) * 2) / 2}`]),
+      read.map(([wheelId, pascals]) => [`tyres.${wheelId}.pressurePascals`, `${Math.round((pascals / PSI_PASCALS) * 2) / 2}`]),
     );
     return recordTake(this.db, this.doing(4), { jobId: this.jobId, checkId: "tyre-pressure", readings, asTyped }).assessment;
   }
 
   private readLevel(): Assessment {
-    const tips = (this.isUpset ? twistForm : quickForm)(this.machine).map((station) => ({
-      key: station.key,
-      spindleId: station.spindleId,
-      direction: station.direction,
-      heightMetres: roundTo(planeHeight(this.plane, station) + gaussian(this.random) * HEIGHT_NOISE_METRES, INCH_METRES / 32),
-    }));
-    const asTyped = Object.fromEntries(tips.map(({ key, heightMetres }) => [key, `${Math.round((heightMetres / INCH_METRES) * 32) / 32}`]));
-    const readings = { tips: tips.map(({ key: _, ...tip }) => tip), isCarriedRound: true };
+    const tips = (this.isUpset ? twistForm : quickForm)(this.machine).map(
+      (station) =>
+        [station.key, roundTo(planeHeight(this.plane, station) + gaussian(this.random) * HEIGHT_NOISE_METRES, INCH_METRES / 32)] as const,
+    );
+    const asTyped = Object.fromEntries(
+      tips.map(([key, metres]) => [`tips.${key}.heightMetres`, `${Math.round((metres / INCH_METRES) * 32) / 32}`]),
+    );
+    const readings = {
+      tips: Object.fromEntries(tips.map(([key, heightMetres]) => [key, { heightMetres }])),
+      form: this.isUpset ? "twist" : "quick",
+      ends: "one-carried-round",
+    };
     return recordTake(this.db, this.doing(9), { jobId: this.jobId, checkId: "deck-level", readings, asTyped }).assessment;
   }
 

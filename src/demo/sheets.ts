@@ -1,6 +1,7 @@
+import { quickForm, targetPressure } from "@/core/checks";
 import { paperSpeed } from "@/core/drive/paper";
 import { featuresOf, kindById } from "@/core/kinds";
-import { type BladeSheet, cuttingWidth, type Machine, type Spindle, spindlesAcross } from "@/core/machine";
+import { type BladeSheet, cuttingWidth, type Machine, referenceSpindle, type Spindle, spindlesAcross } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
 import { gaussian } from "./random";
@@ -9,6 +10,10 @@ type Readings = Record<string, unknown>;
 
 /** What a wrench is set to where the sheet gives no figure. */
 const USUAL_TORQUE = 60;
+
+const USUAL_PRESSURE = 100_000;
+/** Lower in front by a quarter of an inch. Common practice. */
+const USUAL_RAKE = -0.25 * INCH_METRES;
 
 const MILLIMETRE = 0.001;
 
@@ -24,6 +29,16 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     blades: Object.fromEntries(machine.spindles.map((spindle) => [spindle.id, read(spindle)])),
   });
   switch (check) {
+    case "tyre-pressure":
+      return {
+        tyres: Object.fromEntries(
+          machine.wheels
+            .filter(({ isPneumatic }) => isPneumatic)
+            .map((wheel) => [wheel.id, { pressurePascals: targetPressure(machine, wheel) ?? USUAL_PRESSURE }]),
+        ),
+      };
+    case "deck-level":
+      return { tips: levelTips(machine), ends: "one-carried-round" };
     case "hanger-inspection":
       return {
         hangers: Object.fromEntries((machine.deck?.hangers ?? []).map(({ id }) => [id, { state: "sound" }])),
@@ -142,6 +157,15 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     default:
       return undefined;
   }
+}
+
+/** The quick form of a deck at its own rake. */
+function levelTips(machine: Machine): Readings {
+  const reference = referenceSpindle(machine);
+  const rake = machine.sheet.rakeTargetMetres ?? USUAL_RAKE;
+  const slopeForward = rake / (reference?.tipCircleDiameterMetres ?? 1);
+  const heightMetres = (y: number) => 0.08 + slopeForward * (y - (reference?.yMetres ?? 0));
+  return Object.fromEntries(quickForm(machine).map(({ key, y }) => [key, { heightMetres: heightMetres(y) }]));
 }
 
 function neighboursAcross(machine: Machine): string[] {

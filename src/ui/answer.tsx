@@ -1,16 +1,17 @@
 "use client";
 
-import type { Assessment, DeckDetail, TyreDetail } from "@/core/checks";
-import { NOTICED_MOVEMENT_METRES, type StaleReason } from "@/core/events";
-import { type Machine, type Standpoint, spindlesAcross } from "@/core/machine";
+import type { Assessment } from "@/core/checks";
+import type { StaleReason } from "@/core/events";
+import type { Machine, Standpoint } from "@/core/machine";
 import { CHECKS, EVENTS } from "@/core/trade";
+import { faceOf } from "./checks/faces";
+import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./checks/words";
 import { useSeat } from "./person";
 import { VerdictLine } from "./verdict";
-import { PLACE_WORDS, placeName, sayMovement, sayStale, show, toleranceWords, type Words } from "./words/checks";
+import { sayStale, toleranceWords } from "./words/quantities";
 
 type Args = {
   assessment: Assessment;
-  words?: Words;
   machine: Machine;
   standpoint: Standpoint;
   stale?: readonly StaleReason[];
@@ -20,30 +21,20 @@ type Args = {
 };
 
 /** The verdict as it is said at the machine: the biggest thing on the screen, above the fields and staying there. */
-export function AnswerHead({
-  assessment,
-  machine,
-  stale = [],
-  words = PLACE_WORDS,
-}: Pick<Args, "assessment" | "machine" | "stale" | "words">) {
+export function AnswerHead({ assessment, machine, stale = [] }: Pick<Args, "assessment" | "machine" | "stale">) {
   const { system } = useSeat();
   return (
     <div className="sticky -top-4 z-10 -mx-4 border-b-2 border-ink bg-sheet px-4 py-2" aria-live="polite">
       <VerdictLine verdict={assessment.verdict} isProvisional={assessment.provisional.length + stale.length > 0} />
       <p className="mt-0.5 text-2xl leading-tight font-bold" style={{ fontStretch: "84%" }} data-testid="answer">
-        {words.answer(assessment, { machine, system })}
+        {sayAnswer(assessment, { machine, system })}
       </p>
     </div>
   );
 }
 
 /** What to do, in the order of doing it. */
-export function AnswerActions({
-  assessment,
-  machine,
-  standpoint,
-  words = PLACE_WORDS,
-}: Pick<Args, "assessment" | "machine" | "standpoint" | "words">) {
+export function AnswerActions({ assessment, machine, standpoint }: Pick<Args, "assessment" | "machine" | "standpoint">) {
   const { system } = useSeat();
   const told = { machine, system, standpoint };
   const { actions } = assessment;
@@ -52,7 +43,7 @@ export function AnswerActions({
     <ul className="mt-2 border-l-4 border-dye pl-3 text-lg leading-snug" aria-label="What to do">
       {actions.map((action) => (
         <li key={JSON.stringify(action)} className={action.code === "turn-hanger" ? "font-semibold" : ""}>
-          {words.action(action, told)}
+          {sayAction(assessment.check, action, told)}
         </li>
       ))}
     </ul>
@@ -60,27 +51,19 @@ export function AnswerActions({
 }
 
 /** What to do, then why it is only provisional, then the figures and whose word each limit is. */
-export function AnswerDetails({
-  assessment,
-  machine,
-  standpoint,
-  stale = [],
-  timeOf,
-  words = PLACE_WORDS,
-  isWithoutActions = false,
-}: Args) {
+export function AnswerDetails({ assessment, machine, standpoint, stale = [], timeOf, isWithoutActions = false }: Args) {
   const { system } = useSeat();
   const told = { machine, system, standpoint };
-  const provisional = assessment.provisional.map((reason) => words.provisional(reason, told));
+  const More = faceOf(assessment.check).more;
+  const provisional = assessment.provisional.map((reason) => sayProvisional(assessment.check, reason, told));
   const staleWords = stale.map((reason) =>
     sayStale(reason, { ...told, label: EVENTS.find(({ id }) => id === reason.event)?.label ?? reason.event, time: timeOf(reason.at) }),
   );
   const isProvisional = provisional.length + staleWords.length > 0;
   return (
     <section aria-label="Answer" className="mt-2">
-      {!isWithoutActions && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} words={words} />}
-      {assessment.check === "tyre-pressure" && <TyreEffect assessment={assessment} machine={machine} />}
-      {assessment.check === "deck-level" && <RulerTable assessment={assessment} machine={machine} />}
+      {!isWithoutActions && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} />}
+      {More && <More assessment={assessment} readings={undefined} machine={machine} standpoint={standpoint} system={system} />}
       {isProvisional && (
         <p className="mt-2 text-sm">
           <strong>Provisional:</strong> {[...provisional, ...staleWords].join("; ")}.
@@ -88,7 +71,7 @@ export function AnswerDetails({
       )}
       {assessment.warnings.map((warning) => (
         <p key={`${warning.code} ${warning.place ?? ""}`} className="mt-1 text-sm text-soft">
-          {words.warning(warning, told)}
+          {sayWarning(assessment.check, warning, told)}
         </p>
       ))}
       {assessment.figures.length > 0 && (
@@ -108,11 +91,11 @@ export function AnswerDetails({
           <tbody className="ruled">
             {assessment.figures.map((figure) => (
               <tr key={`${figure.id} ${figure.place ?? ""}`} className="align-top">
-                <td className="py-1 leading-tight">{words.figureName(figure, machine)}</td>
+                <td className="py-1 leading-tight">{figureName(assessment.check, figure, machine)}</td>
                 <td
                   className={`num py-1 text-right whitespace-nowrap ${figure.verdict === "out" || figure.verdict === "stop" ? "font-bold text-mark" : ""}`}
                 >
-                  {words.figureValue(figure, system)}
+                  {figureValue(figure, system)}
                 </td>
                 <td className="py-1 pl-3 leading-tight text-soft">
                   {figure.tolerance ? toleranceWords(figure.tolerance, figure, system) : ""}
@@ -123,52 +106,5 @@ export function AnswerDetails({
         </table>
       )}
     </section>
-  );
-}
-
-/** Turn until it reads: what the ruler at each tip shows now and when it is right. */
-function RulerTable({ assessment, machine }: { assessment: Assessment; machine: Machine }) {
-  const { system } = useSeat();
-  const { tips } = assessment.detail as DeckDetail;
-  if (!tips.some(({ afterMetres }) => afterMetres !== undefined)) return null;
-  return (
-    <table className="mt-2 w-full text-sm">
-      <caption className="caps text-left">Turn until it reads</caption>
-      <tbody className="ruled">
-        {tips.map((tip) => (
-          <tr key={tip.key}>
-            <td className="py-0.5">{placeName(machine, tip.key)}</td>
-            <td className="num py-0.5 text-right text-soft">{show(tip.readMetres, "length", system)}</td>
-            <td className="num py-0.5 text-right text-base font-bold">→ {show(tip.afterMetres ?? tip.readMetres, "length", system)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-/** What these pressures alone do to the outer blade tips, as a range: an estimate, never a measurement. */
-function TyreEffect({ assessment, machine }: { assessment: Assessment; machine: Machine }) {
-  const { system } = useSeat();
-  const { tipChanges, noTipChanges } = assessment.detail as TyreDetail;
-  if (!tipChanges)
-    return noTipChanges === "self-carried-deck" ? (
-      <p className="mt-2 text-sm">The deck rides on its own wheels: these tyres do not move it.</p>
-    ) : null;
-  const across = spindlesAcross(machine);
-  const outer = tipChanges.filter(
-    ({ spindleId, direction }) =>
-      (spindleId === across[0]?.id && direction === "left") || (spindleId === across.at(-1)?.id && direction === "right"),
-  );
-  if (outer.every(({ change }) => Math.abs(change) < NOTICED_MOVEMENT_METRES)) return null;
-  return (
-    <div className="mt-2">
-      <p className="caps">What the tyres alone do to the deck (estimate)</p>
-      <ul>
-        {outer.map((change) => (
-          <li key={`${change.spindleId}:${change.direction}`}>{sayMovement(change, { machine, system })}</li>
-        ))}
-      </ul>
-    </div>
   );
 }

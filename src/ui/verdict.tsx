@@ -1,5 +1,5 @@
 import type { Verdict } from "@/core/findings";
-import { VERDICT_WORDS } from "./words/checks";
+import { VERDICT_WORDS } from "./words/quantities";
 
 const INK: Record<Verdict, string> = {
   "in-tolerance": "var(--good)",

@@ -1,7 +1,9 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import type { HeightReadings } from "@/core/checks";
 import { workUp } from "@/core/diagnosis";
 import { deckSteps } from "@/core/sequences/deck-off";
 import { putBackPoints } from "@/core/state";
+import type { CheckContexts } from "@/data/check-context";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { newPhotographSchema, photographOf, recordDeckMove, recordPhotograph } from "@/data/deck";
@@ -26,6 +28,9 @@ const sound = (machineId: string, check: string) =>
   soundReadings({ machine: getMachine(db, machineId).machine, check, random, turf: "Verge" }) ?? {};
 const take = (jobId: number, checkId: string, readings: object, more: object = {}) =>
   recordTake(db, clock.doing(), { jobId, checkId, readings, asTyped: {}, ...more });
+
+const heightsOf = ({ contexts }: { contexts: CheckContexts }) =>
+  contexts["cutting-height"] as Pick<HeightReadings, "visits" | "rakeMetres">;
 
 describe("a worksheet in the record", () => {
   it("keeps every number as a row with what was typed, and the whole input", () => {
@@ -110,7 +115,7 @@ describe("what the record brings to a check", () => {
     pricked(first, -0.001);
     visit(-0.005);
     const jobId = visit(-0.009);
-    const { visits } = getJobView(db, jobId, "2026-06-01T00:00:00.000Z").contexts["cutting-height"];
+    const { visits } = heightsOf(getJobView(db, jobId, "2026-06-01T00:00:00.000Z"));
     expect(visits.map(({ turf, count }) => [turf, count])).toEqual([
       ["South wing", 10],
       ["South wing", 10],
@@ -121,7 +126,7 @@ describe("what the record brings to a check", () => {
       expect.toSatisfy((mm: number) => mm < -3),
       expect.toSatisfy((mm: number) => mm > -3),
     ]);
-    expect(reckoner.contexts["cutting-height"].visits).toHaveLength(3);
+    expect(heightsOf(reckoner).visits).toHaveLength(3);
     expect(reckoner.jobs.map(({ id }) => id)).toContain(jobId);
   });
 
@@ -129,7 +134,7 @@ describe("what the record brings to a check", () => {
     const jobId = openJob(db, clock, "zt-1");
     makeSafe(db, clock, jobId, "locked-out");
     take(jobId, "deck-level", tips(LEVEL_INCHES));
-    const rake = () => getJobView(db, jobId, "2026-06-01T00:00:00.000Z").contexts["cutting-height"].rakeMetres;
+    const rake = () => heightsOf(getJobView(db, jobId, "2026-06-01T00:00:00.000Z")).rakeMetres;
     expect(rake()).toBeLessThan(0);
     recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
     expect(rake()).toBeUndefined();

@@ -18,11 +18,13 @@ describe("the reckoner's link", () => {
   it("holds the deck's form, floor and loose hangers", () => {
     const state: ReckonerState = {
       machineId: "bd-1",
-      text: { "left:left": "3" },
-      form: "full",
-      loose: ["front"],
-      floor: { "left-rear": "-1/8" },
-      wantedHeight: "3",
+      text: {
+        form: "full",
+        "tips.left:left:A.heightMetres": "3",
+        "hangers.front": "loose",
+        "floor.wheels.left-rear.heightMetres": "-1/8",
+        wantedCutHeightMetres: "3",
+      },
     };
     expect(read(queryOf(state))).toEqual(state);
   });
@@ -41,7 +43,7 @@ describe("the reckoner's link", () => {
 
   it("leaves out what cannot be read instead of failing", () => {
     expect(stateFrom({ units: "furlongs", form: "loose", machine: ["ZT-1", "x"], a: 7 })).toEqual({ text: {} });
-    expect(stateFrom({ units: "furlongs", form: "odd", machine: ["ZT-1", "x"] })).toEqual({ machineId: "zt-1", text: {} });
+    expect(stateFrom({ units: "furlongs", machine: ["ZT-1", "x"] })).toEqual({ machineId: "zt-1", text: {} });
     expect(stateFrom(undefined)).toEqual({ text: {} });
   });
 });

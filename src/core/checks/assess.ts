@@ -26,8 +26,24 @@ export type AssessOutcome =
   | { kind: "unknown-check" }
   | { kind: "invalid"; issues: ReadingProblem[] };
 
+/** What a value was to keep within. */
+function limitsOf(detail: object): { of?: string; least?: number; most?: number } {
+  const { minimum, maximum, origin } = detail as { minimum?: unknown; maximum?: unknown; origin?: unknown };
+  return {
+    ...(typeof origin === "string" ? { of: origin } : {}),
+    ...(typeof minimum === "number" ? { least: minimum } : {}),
+    ...(typeof maximum === "number" ? { most: maximum } : {}),
+  };
+}
+
 function zodProblems(error: z.ZodError, root: string): ReadingProblem[] {
-  return error.issues.map(({ code, path, message }) => ({ code: code.replaceAll("_", "-"), path: [root, ...path.map(String)], message }));
+  // A schema's own words are codes already.
+  return error.issues.map(({ code, path, message, ...detail }) => ({
+    ...limitsOf(detail),
+    code: code === "custom" ? message : code.replaceAll("_", "-"),
+    path: [root, ...path.map(String)],
+    message,
+  }));
 }
 
 /**

@@ -8,6 +8,8 @@ type Common = {
   /** The group it is asked with. */
   group: string;
   isOptional?: boolean;
+  /** Where on the machine it is read, metres: the drawing takes it there. */
+  at?: Point;
 };
 
 export type QuantityAsked = Common & {
@@ -33,6 +35,10 @@ export type Group = {
   label: string;
   at?: Point;
   isFolded?: boolean;
+  /** What to know before filling it in. */
+  note?: string;
+  /** Stays true from one reading to the next: what was read last is offered again. */
+  isRepeatable?: boolean;
   /** Worked out at the bench: asked whatever state the machine is in. */
   isOnPaper?: boolean;
 };

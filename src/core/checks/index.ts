@@ -31,6 +31,6 @@ export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registr
 export type { PlayReadings } from "./spindle-play";
 export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed";
 export type { TurfDetail, TurfReadings } from "./turf-condition";
-export type { Action, Assessment, Check, Mark, ReadingProblem, Told, ToldCode } from "./types";
+export type { Action, Assessment, Check, Mark, Of, ReadingProblem, Said, Saying, Told, Trend, Want } from "./types";
 export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";
 export type { VibrationDetail } from "./vibration-reading";

@@ -1,103 +1,38 @@
 import type { z } from "zod";
-import type { Evidence, Figure, Finding, ProvisionalReason, Verdict, Warning } from "@/core/findings";
+import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { CheckId } from "@/core/trade";
 import type { Form } from "./form";
 
-export type Action =
-  | { code: "set-pressure"; place: string; fromPascals: number; toPascals: number }
-  | { code: "ask-sheet-pressure"; place: string }
-  | { code: "find-leak"; place: string }
-  | { code: "turn-hanger"; place: string; turns: number; exactTurns: number; liftMetres: number; endsShort: boolean; slackMetres?: number }
-  | { code: "read-next"; place: string; why: string }
-  | { code: "block-deck" }
-  | { code: "tyres-first" }
-  | Told;
+/** What is said by a code, with the details its words need. */
+export type Said = { code: string; place?: string };
 
-/** Something to do that its code and details say by themselves; the interface makes the sentence. */
-export type Told = { code: ToldCode; place?: string; [detail: string]: string | number | undefined };
+/** As it is read from the record or handed to anyone who knows no check by name. */
+export type Told = { code: string; place?: string; [detail: string]: string | number | boolean | undefined };
 
-export type ToldCode =
-  | "set-height"
-  | "mend-hanger"
-  | "level-again"
-  | "repair-shell"
-  | "move-wheel"
-  | "free-wheel"
-  | "same-hole"
-  | "scrape-deck"
-  | "open-port"
-  | "mend-baffle"
-  | "wash-sooner"
-  | "scrap-blade"
-  | "swap-blade"
-  | "change-shaft"
-  | "hold-for-crankshaft"
-  | "sharpen-set"
-  | "replace-set"
-  | "leave-set"
-  | "turn-over"
-  | "fit-right-blade"
-  | "turn-washer"
-  | "mend-stack"
-  | "change-bolt"
-  | "torque-by-wrench"
-  | "re-check-bolt"
-  | "ask-sheet-torque"
-  | "measure-not-remember"
-  | "take-off-heavy-end"
-  | "replace-unbalanced"
-  | "replace-short-set"
-  | "wider-turns"
-  | "cut-in-stages"
-  | "wait-for-dry"
-  | "mow-within"
-  | "judge-elsewhere"
-  | "vary-direction"
-  | "retime"
-  | "clear-winding"
-  | "seat-bearing"
-  | "change-bearings"
-  | "photograph-belt"
-  | "seat-belt"
-  | "change-belt"
-  | "change-spring"
-  | "change-idler"
-  | "guards-on"
-  | "drive-slower"
-  | "drive-faster"
-  | "full-throttle"
-  | "closer-passes"
-  | "wider-passes"
-  | "mark-the-edge"
-  | "turn-wider"
-  | "rebuild-box"
-  | "change-pin"
-  | "change-seal"
-  | "change-oil"
-  | "fill-oil"
-  | "let-oil-out"
-  | "oil-again"
-  | "look-at-engine"
-  | "look-at-wheels"
-  | "look-at-blades"
-  | "grease-spindle"
-  | "belt-of-length"
-  | "look-for-load"
-  | "charge-sooner";
+/**
+ * The codes of one check, each kind a union tagged by its code: what to do, remarks, why it is only provisional, and what readings it refuses.
+ * A word or a detail that is missing does not compile.
+ */
+export type Saying = { action?: Said; warning?: Said; provisional?: Said; problem?: Said };
+type AnySaying = { action: Told; warning: Told; provisional: Told; problem: Told };
+/** The codes of one kind; none where the check has none of that kind. */
+export type Of<S, Kind extends keyof Saying> = S extends { [K in Kind]: infer Codes } ? Codes : never;
+
+export type Action = Told;
 
 /** What was found at one place, for the drawing. */
 export type Mark = { place: string; verdict: Verdict; code?: string };
 
-export type Assessment<Detail = unknown> = {
+export type Assessment<Detail = unknown, S = AnySaying> = {
   check: CheckId;
   ruleVersion: number;
   verdict: Verdict;
-  provisional: ProvisionalReason[];
+  provisional: Of<S, "provisional">[];
   figures: Figure[];
   evidence: Evidence[];
-  actions: Action[];
-  warnings: Warning[];
+  actions: Of<S, "action">[];
+  warnings: Of<S, "warning">[];
   /** Everything found, as many things a place as there are; verdict, marks and evidence follow from it. */
   findings: Finding[];
   /** Places read in full (with `#` and what of it was read, where a place is read in two ways): only they clear what was found there. */
@@ -109,19 +44,42 @@ export type Assessment<Detail = unknown> = {
 };
 
 /** A check: a pure function from a machine's sheet and readings to a verdict and what lies behind it. */
-export type Check<Readings = unknown, Detail = unknown> = {
+export type Check<Readings = unknown, Detail = unknown, S = AnySaying> = {
   id: CheckId;
   ruleVersion: number;
   readingsSchema: z.ZodType<Readings>;
   /** What of a machine it uses, as codes, that this one lacks: empty when the check can be done. */
   missing: (machine: Machine) => string[];
   /** Readings that contradict the machine: unknown wheel, one place twice, above the moulded maximum is a verdict, not this. */
-  problems: (machine: Machine, readings: Readings) => ReadingProblem[];
-  assess: (machine: Machine, readings: Readings) => Assessment<Detail>;
+  problems: (machine: Machine, readings: Readings) => (Of<S, "problem"> & At)[];
+  assess: (machine: Machine, readings: Readings) => Assessment<Detail, S>;
   /** What to read and answer, in the order of the work; what is asked may hang on what was answered so far. */
   form?: (machine: Machine, soFar: unknown) => Form;
+  /** What the record itself brings to its readings; nobody types it. */
+  wants?: Want;
+  /** What of readings stays true for this machine's next: offered again. */
+  keeps?: (readings: Readings) => object | undefined;
+  /** By field: what was read there, and what it should read after what was to be done. SI. */
+  expects?: (assessment: Assessment<Detail, S>) => Record<string, { was: number; should?: number }>;
+  /** What is followed over time, as departures from what is right. */
+  trend?: Trend<Detail, S>;
   /** Whether these readings were worked out without going near the machine: its safe state does not matter to them. */
   isOnPaper?: (readings: Readings) => boolean;
+};
+
+/** Where in the readings a problem lies. */
+export type At = { path: (string | number)[] };
+
+/** What a record can bring: how a level stands, the visits to a turf, how a site's decks were found, greasing that is due. */
+export type Want = "level-standing" | "visits" | "site-packs" | "grease-due";
+
+export type Trend<Detail = unknown, S = AnySaying> = {
+  dimension: "length" | "pressure";
+  /** A line's name where it is a place of the machine. */
+  lines: (machine: Machine) => readonly { id: string; label?: string }[];
+  toleranceSi: (machine: Machine) => number;
+  /** Departures by line; `undefined` where a take has none. */
+  values: (assessment: Assessment<Detail, S>) => Record<string, number> | undefined;
 };
 
 export type ReadingProblem = { code: string; path: (string | number)[]; [detail: string]: unknown };

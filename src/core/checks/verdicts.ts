@@ -1,5 +1,5 @@
 import { type Evidence, gravest, type Verdict } from "@/core/findings";
-import type { ReadingProblem } from "./types";
+import type { At } from "./types";
 
 /** The gravest of what was read; while something is unread, good news waits. */
 export function overall(verdicts: readonly Verdict[], isComplete: boolean): Verdict {
@@ -8,15 +8,15 @@ export function overall(verdicts: readonly Verdict[], isComplete: boolean): Verd
 }
 
 /** Places read that the machine does not have. */
-export function unknownPlaces(args: {
+export function unknownPlaces<Code extends string>(args: {
   read: Readonly<Record<string, unknown>> | undefined;
   known: readonly { id: string }[];
   path: string;
-  code: string;
-}): ReadingProblem[] {
+  code: Code;
+}): ({ code: Code; place: string } & At)[] {
   return Object.keys(args.read ?? {})
     .filter((place) => !args.known.some(({ id }) => id === place))
-    .map((place) => ({ code: args.code, path: [args.path, place], place }));
+    .map((place) => ({ code: args.code, path: [...args.path.split("."), place], place }));
 }
 
 /** What a look says of one cause: seen, suspected, or not there once all that would show it was looked at; nothing before. */

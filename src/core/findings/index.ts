@@ -7,11 +7,9 @@ export {
   type FoundCause,
   gravest,
   judgeDeviation,
-  type ProvisionalReason,
   STANDINGS,
   type Standing,
   type Tolerance,
   VERDICTS,
   type Verdict,
-  type Warning,
 } from "./types";

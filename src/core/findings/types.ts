@@ -40,10 +40,6 @@ export type FoundCause = { cause: string; result: "seen" | "suspect" };
  */
 export type Finding = { place: string; on?: string; code: string; verdict: Verdict; causes?: readonly FoundCause[] };
 
-export type ProvisionalReason = { code: string; [detail: string]: string | number | undefined };
-
-export type Warning = { code: string; place?: string; [detail: string]: string | number | undefined };
-
 const RANK: Record<Verdict, number> = { "in-tolerance": 0, watch: 1, "not-enough-readings": 2, out: 3, stop: 4 };
 
 /** The gravest of several verdicts; none at all is `not-enough-readings`. */

@@ -1,17 +1,17 @@
 "use client";
 
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
-import type { Assessment, Check, Form } from "@/core/checks";
+import { type Assessment, type Check, type Form, keyOf } from "@/core/checks";
 import type { StaleReason } from "@/core/events";
 import type { Machine, Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 import { AnswerActions, AnswerDetails, AnswerHead } from "../answer";
+import { faceOf } from "../checks/faces";
+import { isWrong } from "../entry";
 import { Standpoints } from "../standpoints";
-import { FORM_WORDS } from "../words/sheets";
 import { PlanBoard } from "./board";
-import { type Evaluated, evaluate, type Typed } from "./evaluate";
+import { type Evaluated, evaluate, formFor, type Typed } from "./evaluate";
 import { goOn, SheetFields } from "./fields";
-import { PICTURES } from "./pictures";
 
 type Args = {
   check: Check;
@@ -38,12 +38,17 @@ type Args = {
   /** Beneath a take that stands. */
   takenFoot?: ReactNode;
   onEvaluated?: (evaluated: Evaluated) => void;
+  /** By field: what it read last, and what it should read now. */
+  expected?: Readonly<Record<string, { was: number; should?: number }>> | undefined;
+  /** What of this machine's last readings stays true. */
+  lastTime?: object | undefined;
 };
 
 /** A worksheet with a form: the machine and the check's own picture in the middle, the fields and the answer at the right. */
 export function SheetDesk(args: Args) {
   const { check, machine, system, standpoint, typed, change, taken, isOpen } = args;
   const [group, setGroup] = useState<string>();
+  const [active, setActive] = useState<string>();
   const fields = useRef<HTMLDivElement>(null);
   const { context } = args;
   const { text, sure } = typed;
@@ -57,9 +62,12 @@ export function SheetDesk(args: Args) {
   useEffect(() => onEvaluated?.(evaluated), [stamp]);
   const assessment = isOpen ? evaluated.assessment : taken?.assessment;
   const readings = isOpen ? evaluated.readings : taken?.input;
-  const hasPlaces = evaluated.form.groups.some(({ at }) => at !== undefined) && !PLANLESS.includes(check.id);
+  const takenForm = useMemo(() => formFor({ check, machine, input: taken?.input }), [check, machine, taken?.input]);
+
+  const { groups, fields: asked } = evaluated.form;
+  const { picture: Picture, isPlanless = false } = faceOf(check.id);
+  const hasPlaces = !isPlanless && [...groups, ...asked].some(({ at }) => at !== undefined);
   const canType = args.canEnter || onPaper(evaluated.form).groups.length > 0;
-  const Picture = PICTURES[check.id];
   const onText = (key: string, text: string) => change((before) => ({ ...before, text: { ...before.text, [key]: text } }));
   const openGroup = (id: string) => {
     setGroup(id);
@@ -74,12 +82,27 @@ export function SheetDesk(args: Args) {
         {hasPlaces && <Standpoints standpoint={standpoint} onStandpoint={args.onStandpoint} />}
         {hasPlaces && (
           <PlanBoard
+            check={check.id}
             machine={machine}
-            form={evaluated.form}
+            system={system}
+            form={isOpen ? evaluated.form : takenForm}
+            readings={readings ?? {}}
             assessment={assessment}
             standpoint={standpoint}
             group={isOpen ? group : undefined}
             onGroup={isOpen && args.canEnter ? openGroup : undefined}
+            {...(isOpen && args.canEnter
+              ? {
+                  entry: {
+                    active,
+                    onActive: setActive,
+                    onStep: (from, by) => setActive(nextPlaced(evaluated.form, from, by)),
+                    text: typed.text,
+                    onText,
+                    isWrong: (key) => isWrongAt(evaluated, key),
+                  },
+                }
+              : {})}
           />
         )}
         {Picture && (
@@ -97,10 +120,8 @@ export function SheetDesk(args: Args) {
         tabIndex={0}
       >
         <h2 className="text-xl">{args.title}</h2>
-        {assessment && (
-          <AnswerHead assessment={assessment} machine={machine} words={FORM_WORDS} stale={isOpen ? [] : (taken?.stale ?? [])} />
-        )}
-        {assessment && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} words={FORM_WORDS} />}
+        {assessment && <AnswerHead assessment={assessment} machine={machine} stale={isOpen ? [] : (taken?.stale ?? [])} />}
+        {assessment && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} />}
         {args.children}
         {!isOpen && taken && (
           <AnswerDetails
@@ -109,7 +130,6 @@ export function SheetDesk(args: Args) {
             machine={machine}
             standpoint={standpoint}
             timeOf={args.timeOf}
-            words={FORM_WORDS}
             isWithoutActions
           />
         )}
@@ -129,7 +149,12 @@ export function SheetDesk(args: Args) {
               system={system}
               onText={onText}
               onSure={(key, text) => change((before) => ({ ...before, sure: { ...before.sure, [key]: text } }))}
-              onGroup={setGroup}
+              onField={(field) => {
+                setGroup(field.group);
+                setActive(keyOf(field.path));
+              }}
+              expected={args.expected}
+              lastTime={args.lastTime}
               fields={fields}
             />
           </form>
@@ -145,18 +170,22 @@ export function SheetDesk(args: Args) {
           </>
         )}
         {isOpen && assessment && (
-          <AnswerDetails
-            assessment={assessment}
-            machine={machine}
-            standpoint={standpoint}
-            timeOf={args.timeOf}
-            words={FORM_WORDS}
-            isWithoutActions
-          />
+          <AnswerDetails assessment={assessment} machine={machine} standpoint={standpoint} timeOf={args.timeOf} isWithoutActions />
         )}
       </section>
     </>
   );
+}
+
+/** The place on the drawing after this one, or before it; at an end it stays. */
+function nextPlaced({ fields }: Form, from: string, by: 1 | -1): string {
+  const keys = fields.filter(({ kind, at }) => kind === "quantity" && at !== undefined).map(({ path }) => keyOf(path));
+  return keys[Math.min(keys.length - 1, Math.max(0, keys.indexOf(from) + by))] ?? from;
+}
+
+function isWrongAt({ entries, troubles }: Evaluated, key: string): boolean {
+  const entry = entries[key];
+  return (entry !== undefined && isWrong(entry)) || troubles.byField[key] !== undefined;
 }
 
 /** What may be worked out before the machine is in the state its readings need. */
@@ -164,6 +193,3 @@ function onPaper({ groups, fields }: Form): Form {
   const own = groups.filter(({ isOnPaper }) => isOnPaper).map((group) => ({ ...group, isFolded: false }));
   return { groups: own, fields: fields.filter(({ group }) => own.some(({ id }) => id === group)) };
 }
-
-/** Checks whose own picture is the plan. */
-const PLANLESS: readonly string[] = ["blade-overlap", "blade-timing"];

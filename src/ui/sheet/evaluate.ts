@@ -108,11 +108,30 @@ function written(field: Field, value: unknown, system: UnitSystem): string {
   return writeQuantity({ valueSi: value, dimension: field.dimension, system });
 }
 
+/** Readings as they are written today; what an older rule kept is brought into today's form by the check's own schema. */
+function inTodaysForm(check: Check, input: unknown): unknown {
+  const parsed = check.readingsSchema.safeParse(input);
+  return parsed.success ? parsed.data : input;
+}
+
+/** What is asked where these readings stand. */
+export function formFor({ check, machine, input }: { check: Check; machine: Machine; input: unknown }): Form {
+  return check.form?.(machine, inTodaysForm(check, input ?? {})) ?? NO_FORM;
+}
+
+/** What of some readings belongs to a group, laid out in its fields. */
+export function typedIn(args: { form: Form; group: string; input: object; system: UnitSystem }): Record<string, string> {
+  return Object.fromEntries(
+    args.form.fields.flatMap((field): [string, string][] => {
+      const value = field.group === args.group ? readAt(args.input, field.path) : undefined;
+      return value === undefined ? [] : [[keyOf(field.path), written(field, value, args.system)]];
+    }),
+  );
+}
+
 /** A take laid out again for correction, in the units of whoever corrects it. */
 export function typedAgain(args: { check: Check; machine: Machine; input: unknown; system: UnitSystem }): Typed {
-  // What an older rule kept may be laid out otherwise: the check's own schema brings it into today's form.
-  const parsed = args.check.readingsSchema.safeParse(args.input);
-  const input = parsed.success ? parsed.data : args.input;
+  const input = inTodaysForm(args.check, args.input);
   const form = args.check.form?.(args.machine, input) ?? NO_FORM;
   const text = Object.fromEntries(
     form.fields.flatMap((field): [string, string][] => {

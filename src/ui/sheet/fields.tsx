@@ -7,7 +7,7 @@ import { type Field, type Group, keyOf, type QuantityAsked } from "@/core/checks
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
 import type { FieldEntry, ListEntry, NumberEntry } from "../entry";
 import { QuantityField } from "../quantity-field";
-import type { Evaluated, Typed } from "./evaluate";
+import { type Evaluated, type Typed, typedIn } from "./evaluate";
 
 export type FieldsArgs = {
   evaluated: Evaluated;
@@ -15,8 +15,10 @@ export type FieldsArgs = {
   system: UnitSystem;
   onText: (key: string, text: string) => void;
   onSure: (key: string, text: string) => void;
-  /** The group in hand, shown on the drawing. */
-  onGroup: (group: string) => void;
+  /** The field in hand, shown on the drawing. */
+  onField: (field: Field) => void;
+  expected?: Readonly<Record<string, { was: number; should?: number }>> | undefined;
+  lastTime?: object | undefined;
   fields: RefObject<HTMLDivElement | null>;
 };
 
@@ -37,6 +39,8 @@ function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
   if (own.length === 0) return null;
   const body = (
     <div className="ruled">
+      {group.note && <p className="py-1 text-sm text-soft">{group.note}</p>}
+      {group.isRepeatable && <AsLastTime group={group.id} {...args} />}
       {own.map((field) => (
         <OneField key={keyOf(field.path)} field={field} {...args} />
       ))}
@@ -91,9 +95,34 @@ function SameOnOthers({ group, evaluated, typed, onText }: FieldsArgs & { group:
   );
 }
 
-/** Where a field left empty gets its value, or that it may stay empty. */
-function hintOf({ onSheet, isOptional, dimension, instrument }: QuantityAsked, system: UnitSystem): string | undefined {
-  if (onSheet !== undefined) return `the sheet's ${formatQuantity({ valueSi: onSheet, dimension, system, instrument }).text}`;
+/** What stays true from one reading to the next is not read twice. */
+function AsLastTime({ group, evaluated, lastTime, system, onText, onSure }: FieldsArgs & { group: string }) {
+  const texts = lastTime ? Object.entries(typedIn({ form: evaluated.form, group, input: lastTime, system })) : [];
+  if (texts.length === 0) return null;
+  return (
+    <button
+      type="button"
+      className="btn my-1"
+      onClick={() => {
+        for (const [key, text] of texts) {
+          onText(key, text);
+          onSure(key, text);
+        }
+      }}
+    >
+      As it was last time
+    </button>
+  );
+}
+
+type Expected = { was: number; should?: number } | undefined;
+
+/** Where a field left empty gets its value, that it may stay empty, or what it read and should read. */
+function hintOf(field: QuantityAsked, system: UnitSystem, expected: Expected): string | undefined {
+  const { onSheet, isOptional, dimension, instrument } = field;
+  const said = (valueSi: number) => formatQuantity({ valueSi, dimension, system, instrument }).text;
+  if (expected) return `was ${said(expected.was)}${expected.should === undefined ? "" : `, should read ${said(expected.should)}`}`;
+  if (onSheet !== undefined) return `the sheet's ${said(onSheet)}`;
   return isOptional ? "if known" : undefined;
 }
 
@@ -103,7 +132,7 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
   const entry = args.evaluated.entries[key] ?? { kind: "empty" as const };
   const trouble = args.evaluated.troubles.byField[key];
   const id = `field-${key}`;
-  const onFocus = () => args.onGroup(field.group);
+  const onFocus = () => args.onField(field);
   const label = field.isOptional ? `${field.label} (if known)` : field.label;
   switch (field.kind) {
     case "quantity":
@@ -111,7 +140,7 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
         <QuantityField
           id={id}
           label={field.label}
-          hint={hintOf(field, args.system)}
+          hint={hintOf(field, args.system, text === "" ? args.expected?.[key] : undefined)}
           text={text}
           entry={entry as Parameters<typeof QuantityField>[0]["entry"]}
           dimension={field.dimension}

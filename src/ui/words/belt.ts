@@ -2,7 +2,7 @@ import type { RouteProblem } from "@/core/drive/belt-route";
 import { LEAST_WRAP, type MachineBelt } from "@/core/drive/machine-belt";
 import type { Machine } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
-import { placeName, show } from "./checks";
+import { placeName, show } from "./quantities";
 
 type Pulleys = readonly { id: string; label: string }[];
 const named = (pulleys: Pulleys, id: string) => (pulleys.find((one) => one.id === id)?.label ?? id).toLowerCase();

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import { machineBelt } from "@/core/drive/machine-belt";
+import { said } from "../checks/said.fixtures";
+import { sayWarning } from "../checks/words";
 import { sayBelt, sayRouteProblem } from "./belt";
-import { said } from "./said.fixtures";
-import { FORM_WORDS } from "./sheets";
 
 describe("what the drive's worksheets say, verdict first", () => {
   it.each([
@@ -56,7 +56,7 @@ describe("what the drive's worksheets say, verdict first", () => {
     const machine = machineOf("ZT-1");
     const told = { machine, system: "us" as const, standpoint: "behind" as const };
     const warnings = (check: string, readings: object) =>
-      assessed(check, machine, readings).warnings.map((one) => FORM_WORDS.warning(one, told));
+      assessed(check, machine, readings).warnings.map((one) => sayWarning(check, one, told));
     expect(warnings("ground-speed", { distanceMetres: 100, seconds: [20, 20], revolutionsPerMinute: 2000 })).toContain(apart);
     expect(warnings("ground-speed", { distanceMetres: 100, seconds: [50, 50], revolutionsPerMinute: 4000 })).not.toContain(apart);
     expect(warnings("pass-overlap", { acrossMetres: 20, passes: 10 })).toContain(apart);

@@ -1,4 +1,6 @@
 import { type Dimension, formatQuantity, type QuantityIssue, type UnitSystem } from "@/core/units";
+import { FACED } from "../checks/faces";
+import { sayProblem } from "../checks/words";
 
 const KIND_WORDS: Record<Dimension, string> = {
   length: "a length",
@@ -41,21 +43,10 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "place-read-twice": () => "This place has two readings. Keep one.",
   "unknown-wheel": (i) => `This machine has no air-filled wheel called “${i.place}”.`,
   "unknown-spindle": (i) => `This machine has no blade called “${i.place}”.`,
-  "height-above-deck-range": (i, s) => `Higher than this deck can stand: its sheet ends at ${length(i.mostMetres, s)}. Read it again.`,
-  "height-below-deck-range": (i, s) => `Lower than this deck can stand: its sheet starts at ${length(i.leastMetres, s)}. Read it again.`,
   "check-not-for-this-machine": () => "This machine's features rule that check out.",
   "unknown-hanger": (i) => `This machine has no hanger called “${i.place}”.`,
-  "unknown-anti-scalp-wheel": (i) => `This machine has no anti-scalp wheel called “${i.place}”.`,
-  "blade-longer-than-deck": (i, s) =>
-    `Longer than this deck can take: ${length(i.mostMetres, s)} at most. Another blade, or read it again.`,
   "torque-without-wrench": () => "A torque needs a torque wrench: by feel or left loose there is no figure. Change one of the two.",
-  "beyond-the-tip": (i, s) => `Further out than the blade reaches: ${length(i.mostMetres, s)} from the middle at most.`,
-  "light-end-without-weight": () =>
-    "It hangs level and has a light end: only one of the two can be. Change the mass, or take the end back.",
-  "more-packed-than-looked": () => "More found packed than were looked at.",
-  "unknown-pair": (i) => `“${i.place}” are no neighbours on this machine.`,
   "one-blade": () => "This machine has one blade: nothing overlaps.",
-  "unknown-gearbox": (i) => `This machine has no gearbox called “${i.place}”.`,
   "no-gearboxes": () => "This machine's blades are not geared.",
   "no-hangers": () => "This machine's deck hangs on no links.",
   "no-anti-scalp-wheels": () => "This machine's sheet names no anti-scalp wheels.",
@@ -120,11 +111,39 @@ export const STATE_WORDS: Record<string, string> = {
   bench: "on the bench",
 };
 
+/** What a schema refuses, without its own words: they are a programmer's. */
+const REFUSED: Record<string, (issue: AnyIssue) => string> = {
+  "too-big": ({ of, most }) =>
+    of === "string"
+      ? `Too long: ${most} letters at most.`
+      : of === "array"
+        ? `Too many: ${most} at most.`
+        : "More than this can be. Read it again.",
+  "too-small": ({ of, least }) =>
+    of === "string" || of === "array"
+      ? least === 1
+        ? "Nothing stands here yet."
+        : `Too few: ${least} at least.`
+      : "Less than this can be. Read it again.",
+  "invalid-type": () => "Missing here, or not of the kind that belongs here.",
+  "invalid-value": () => "None of the answers that can be given here.",
+  "invalid-format": () => "Not written as it has to be here.",
+  "invalid-key": () => "A name that cannot stand here.",
+  "invalid-element": () => "Something in here cannot stand.",
+  "invalid-union": () => "Not of any kind that belongs here.",
+  "not-multiple-of": () => "A whole number, please.",
+  "unrecognized-keys": () => "Something stands here that has no place.",
+};
+
+const NOT_UNDERSTOOD = "That cannot be taken as it stands. Look at it again.";
+
 /** One issue from core or API as a sentence. */
 export function sayIssue(issue: AnyIssue, system: UnitSystem): string {
   const known = SENTENCES[issue.code] ?? SENTENCES[String(issue.message)];
   if (known) return known(issue, system);
-  return typeof issue.message === "string" ? `${issue.message}.` : issue.code.replaceAll("-", " ");
+  const problem = issue as { code: string };
+  const own = FACED.map((check) => sayProblem(check, problem, system)).find((sentence) => sentence !== undefined);
+  return own ?? REFUSED[issue.code]?.(issue) ?? NOT_UNDERSTOOD;
 }
 
 const ERRORS: Record<string, string> = {

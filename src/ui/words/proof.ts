@@ -1,7 +1,7 @@
 import type { CutGrade, ProofGap } from "@/core/jobs";
 import { CHECKS } from "@/core/trade";
-import { VERDICT_WORDS } from "./checks";
 import { labelOfSymptom } from "./diagnosis";
+import { VERDICT_WORDS } from "./quantities";
 import { sayDoubts } from "./state";
 
 export const GRADE_WORDS: Record<CutGrade, string> = {

@@ -21,7 +21,7 @@ const stop = (more: Partial<Extract<Unsafe, { kind: "stop" }>> = {}): Unsafe => 
   key: "k",
   check: "blade-edge",
   place: "left",
-  code: "cracked",
+  code: "crack",
   stepId: 1,
   isChangedSince: false,
   ...FACTS,
@@ -141,7 +141,7 @@ describe("why it may not run, in words", () => {
         .take("blade-edge", {
           ruleVersion: 1,
           verdict: "stop",
-          findings: [{ place: cutters(machine)[0]?.id ?? "", code: "cracked", verdict: "stop", causes: ["blade-cracked"] }] as never,
+          findings: [{ place: cutters(machine)[0]?.id ?? "", code: "crack", verdict: "stop", causes: ["blade-cracked"] }] as never,
           told: [],
           evidence: [],
         });

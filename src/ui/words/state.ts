@@ -1,9 +1,10 @@
 import type { CutDoubt } from "@/core/jobs";
 import type { Machine } from "@/core/machine";
 import type { Clearing, RunReason, Unsafe } from "@/core/state";
+import { placeIn } from "../checks/shared";
+import { sayPlace, sayState } from "../checks/words";
 import { labelOfCause, labelOfCheck } from "./diagnosis";
 import { STATE_WORDS } from "./issues";
-import { sayState, sheetPlace } from "./sheets";
 
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -11,16 +12,15 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 /** What is unsafe, and where. */
 export function sayUnsafe(cause: Unsafe, machine: Machine): string {
   if (cause.kind === "by-word") return `Held: ${cause.reason}`;
-  const place = sheetPlace(machine, cause.place);
-  if (cause.kind === "touches") return `${place} touches or binds when turned by hand`;
+  if (cause.kind === "touches") return `${placeIn({}, machine, cause.place)} touches or binds when turned by hand`;
   // A look tells a cause, a worksheet a place.
   if (cause.place === "machine" && cause.on !== undefined) return `${labelOfCause(cause.on)}, seen`;
-  return `${place}: ${sayState(cause.code)}${cause.on === "paper" ? ", worked out on paper" : ""}`;
+  return `${sayPlace(cause.check, machine, cause.place)}: ${sayState(cause.check, cause.code)}${cause.on === "paper" ? ", worked out on paper" : ""}`;
 }
 
 /** Why the machine may not run, in a sentence without its end. */
 export function sayReason(reason: RunReason, machine: Machine, timeOf: (iso: string) => string): string {
-  const places = (ids: readonly string[]) => ids.map((id) => lower(sheetPlace(machine, id))).join(", ");
+  const places = (ids: readonly string[]) => ids.map((id) => lower(placeIn({}, machine, id))).join(", ");
   switch (reason.code) {
     case "unsafe":
       return `${sayUnsafe(reason.cause, machine)} (${reason.cause.who}, ${timeOf(reason.cause.at)}${reason.cause.jobId === undefined ? "" : `, job ${reason.cause.jobId}`})`;
@@ -31,7 +31,7 @@ export function sayReason(reason: RunReason, machine: Machine, timeOf: (iso: str
     case "deck-off":
       return "The deck is not back on";
     case "box-apart":
-      return `${sheetPlace(machine, reason.place)} is apart`;
+      return `${placeIn({}, machine, reason.place)} is apart`;
     case "part-on-bench":
       return `On the bench: ${places(reason.parts)}`;
     case "timing-unseen":

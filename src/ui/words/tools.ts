@@ -1,6 +1,6 @@
 import type { Tool } from "@/core/tools";
 import { formatFraction, type UnitSystem } from "@/core/units";
-import { show } from "./checks";
+import { show } from "./quantities";
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -3,8 +3,9 @@ import { type Action, assessCheck } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
 import { INCH_METRES, PSI_PASCALS, parseQuantity, type UnitSystem } from "@/core/units";
 import { FLEET } from "@/demo/fleet";
-import { placeName, sayAction, sayAnswer, sayMovement, showSize, toleranceWords } from "./checks";
+import { sayAction, sayAnswer } from "../checks/words";
 import { sayError, sayIssue, sayQuantityIssue } from "./issues";
+import { placeName, sayMovement, showSize, toleranceWords } from "./quantities";
 
 const machine: Machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine);
 const answer = (checkId: string, readings: object, system: UnitSystem = "us") => {
@@ -54,7 +55,8 @@ describe("what to do", () => {
     liftMetres: 0,
     endsShort: false,
   });
-  const said = (action: Action, standpoint: "behind" | "underneath" = "behind") => sayAction(action, { machine, system: "us", standpoint });
+  const said = (action: Action, standpoint: "behind" | "underneath" = "behind") =>
+    sayAction("deck-level", action, { machine, system: "us", standpoint });
 
   it("names hanger, turns, way up and which way round from where one stands", () => {
     expect(said(turn(6.75))).toBe("Left rear: 6¾ turns up, clockwise");

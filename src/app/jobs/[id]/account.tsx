@@ -5,11 +5,10 @@ import type { Machine } from "@/core/machine";
 import { FIX_LABELS, type FixId } from "@/core/trade";
 import { formatTurns, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
+import { figureName, figureValue, sayAnswer } from "@/ui/checks/words";
 import { useSeat } from "@/ui/person";
-import { PLACE_CHECKS } from "@/ui/places/ids";
-import { PLACE_WORDS, show } from "@/ui/words/checks";
 import { labelOfCause } from "@/ui/words/diagnosis";
-import { FORM_WORDS } from "@/ui/words/sheets";
+import { show } from "@/ui/words/quantities";
 import { sayStep } from "./timeline";
 
 type StepRow = JobView["steps"][number];
@@ -56,9 +55,8 @@ function linesOf(step: StepRow, { view, system }: { view: JobView; system: UnitS
 
 function takeLines(result: Assessment, told: { machine: Machine; system: UnitSystem }): string[] {
   if (result.ruleVersion === 0) return lookLines(result);
-  const words = PLACE_CHECKS.includes(result.check) ? PLACE_WORDS : FORM_WORDS;
-  const figures = result.figures.map((figure) => `${words.figureName(figure, told.machine)}: ${words.figureValue(figure, told.system)}`);
-  return [words.answer(result, told), ...figures];
+  const figures = result.figures.map((figure) => `${figureName(result.check, figure, told.machine)}: ${figureValue(figure, told.system)}`);
+  return [sayAnswer(result, told), ...figures];
 }
 
 const LOOKED: Record<LookResult, string> = { seen: "seen", suspect: "suspected", "not-found": "not there", unclear: "could not tell" };

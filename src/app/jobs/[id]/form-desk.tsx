@@ -7,6 +7,7 @@ import type { Standpoint } from "@/core/machine";
 import { CHECK_CAUTIONS } from "@/core/safety";
 import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
+import { faceOf } from "@/ui/checks/faces";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { SheetDesk } from "@/ui/sheet/desk";
@@ -54,6 +55,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
   const isOpen = isTyped || (view.state !== "closed" && (wantsReading(view, row.id) || draft.isOpen));
   const contexts: Partial<Record<string, object>> = view.contexts;
   useEffect(() => () => onLive(undefined), [onLive]);
+  const face = faceOf(row.id);
   if (!check) return null;
   const save = async ({ readings, asTyped, assessment, wrongCount }: Evaluated) => {
     if (!assessment || wrongCount > 0) return;
@@ -87,6 +89,8 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       isOpen={isOpen}
       canEnter={isSafeFor(view, row.state)}
       timeOf={timeOf}
+      expected={draft.correctsStepId === undefined && take && !isLook ? check.expects?.(take.result) : undefined}
+      lastTime={view.lastKept[row.id as keyof typeof view.lastKept]}
       gate={<SafeGate needs={row.state} open={open} />}
       onEvaluated={({ assessment, isStarted }) => onLive(isOpen && isStarted && assessment ? { checkId: row.id, assessment } : undefined)}
       foot={(evaluated) => (
@@ -103,9 +107,8 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
             onSave={() => save(evaluated)}
             onClear={clear}
           />
-          {row.id === "belt-inspection" && <KeptPictures view={view} about="belt-path" />}
-          {row.id === "blade-timing" && <KeptPictures view={view} about="timing" />}
-          {row.id === "blade-fit" && <Photographs view={view} act={act} about="washer stack, in its order" />}
+          {face.keptPictures && <KeptPictures view={view} about={face.keptPictures} />}
+          {face.photographs && <Photographs view={view} act={act} about={face.photographs} />}
           {!isTyped && (
             <details className="mt-2">
               <summary className="min-h-11 cursor-pointer py-2">Only looked at, not measured</summary>

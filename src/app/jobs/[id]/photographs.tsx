@@ -24,7 +24,7 @@ export function Pictures({ view }: { view: JobView }) {
 }
 
 /** Of the machine as it is when it is right. */
-export function KeptPictures({ view, about }: { view: JobView; about: JobView["kept"][number]["about"] }) {
+export function KeptPictures({ view, about }: { view: JobView; about: string }) {
   const own = view.kept.filter((one) => one.about === about);
   return (
     <PictureStrip

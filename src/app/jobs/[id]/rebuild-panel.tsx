@@ -6,8 +6,8 @@ import type { SequenceState } from "@/core/sequences/counted";
 import { mayStayLoose, partLabel, type RebuildState } from "@/core/sequences/rebuild";
 import { EVENTS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
+import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";
-import { sheetPlace } from "@/ui/words/sheets";
 import type { Act } from "./act";
 import { CountedStep, StepsDone, Tray } from "./counted";
 import { Cautions, SafeGate } from "./gate";
@@ -42,7 +42,7 @@ export function RebuildPanel({ view, act, open }: { view: JobView; act: Act; ope
       <Choice
         label="Gearbox"
         value={chosen}
-        options={view.boxes.map(({ box, where }) => [box, `${sheetPlace(machine, box)}${where === "on" ? "" : ", apart"}`])}
+        options={view.boxes.map(({ box, where }) => [box, `${placeIn({}, machine, box)}${where === "on" ? "" : ", apart"}`])}
         onChange={setChosen}
       />
       <p className="text-2xl leading-tight font-bold" aria-live="polite">

@@ -4,7 +4,7 @@ import type { StaleReason } from "@/core/events";
 import { EVENTS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
-import { sayStale } from "@/ui/words/checks";
+import { sayStale } from "@/ui/words/quantities";
 
 /** Why the last reading no longer holds: what was changed, when, by whom, and how far it is reckoned to have moved what. */
 export function StaleNote({ view, stale, timeOf }: { view: JobView; stale: readonly StaleReason[]; timeOf: (iso: string) => string }) {

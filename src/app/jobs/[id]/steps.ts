@@ -4,10 +4,10 @@ import type { SafeState } from "@/core/safety";
 import { isIn, mayRun } from "@/core/state";
 import { CHECKS, type CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
-import { PLACE_CHECKS } from "@/ui/places/ids";
 import { panelOf } from "./clearing";
 
 export type PanelId =
+  | "complaint"
   | "safe"
   | "fix"
   | "put-back"
@@ -38,12 +38,9 @@ export function latestTake(view: JobView, checkId: string): JobView["takes"][num
   return view.takes.filter((take) => take.checkId === checkId).at(-1);
 }
 
-export type SheetKind = "places" | "form" | "look";
-
-/** How a check is filled in on this machine. */
-export function sheetKind(view: Pick<JobView, "worksheets">, checkId: string): SheetKind {
-  if (!(view.worksheets as readonly string[]).includes(checkId)) return "look";
-  return PLACE_CHECKS.includes(checkId) ? "places" : "form";
+/** Whether a check has a worksheet on this machine; any other is written down as a look. */
+export function hasSheet(view: Pick<JobView, "worksheets">, checkId: string): boolean {
+  return (view.worksheets as readonly string[]).includes(checkId);
 }
 
 function statusOf(view: JobView, checkId: string): Pick<ListedStep, "status" | "verdict"> {
@@ -87,6 +84,61 @@ export function listSteps(view: JobView, workUp?: WorkUp): ListedStep[] {
     { panel: "cut", label: "Test cut", status: cut === "proof" ? "done" : cut ? "bad" : "open" },
     { panel: "close", label: "Close", status: view.state === "closed" ? "done" : "open" },
   ];
+}
+
+/** One of the seven every job goes through. */
+export type Stage = {
+  id: "complaint" | "safe" | "find" | "fix" | "put-back" | "cut" | "close";
+  label: string;
+  panel: PanelId;
+  status: ListedStep["status"];
+  isHere: boolean;
+  isNext: boolean;
+  /** Its place in the list of everything, which Alt and a digit opens. */
+  order?: number;
+};
+
+const COMPLAINT_PANELS: readonly PanelId[] = ["complaint", "phone"];
+const FIND_PANELS: readonly PanelId[] = ["links", "bring"];
+
+/** Which stage a panel belongs to; what keeps a machine from running belongs to making safe. */
+function stageOf(panel: PanelId): Stage["id"] | undefined {
+  if (panel.startsWith("check:") || panel.startsWith("cause:") || FIND_PANELS.includes(panel)) return "find";
+  if (COMPLAINT_PANELS.includes(panel)) return "complaint";
+  if (panel === "held" || panel === "handover") return undefined;
+  if (panel === "deck" || panel === "box") return "fix";
+  return panel as Stage["id"];
+}
+
+/** The stages of a job, with where it stands. */
+export function stagesOf(args: { view: JobView; steps: readonly ListedStep[]; panel: PanelId; suggested: PanelId }): Stage[] {
+  const { view, steps, panel, suggested } = args;
+  const [here, next] = [stageOf(panel), stageOf(suggested)];
+  const checks = steps.filter((step) => step.panel.startsWith("check:"));
+  const toFind = checks.find((step) => step.panel === suggested) ?? checks.find(({ status }) => status !== "done") ?? checks[0];
+  const own = (id: Stage["id"], label: string, open: PanelId, status: ListedStep["status"]): Stage => {
+    const order = steps.findIndex((step) => step.panel === open) + 1;
+    return { id, label, panel: open, status, isHere: id === here, isNext: id === next, ...(order > 0 ? { order } : {}) };
+  };
+  const listed = (id: "safe" | "fix" | "put-back" | "cut" | "close", label: string): Stage =>
+    own(id, label, id, steps.find((step) => step.panel === id)?.status ?? "open");
+  return [
+    own("complaint", "Complaint", "complaint", view.complaints.length > 0 ? "done" : "open"),
+    listed("safe", "Make safe"),
+    own("find", "Find", toFind?.panel ?? "links", findStatus(view, checks)),
+    listed("fix", "Fix"),
+    listed("put-back", "Put back"),
+    listed("cut", "Test cut"),
+    listed("close", "Close"),
+  ];
+}
+
+/** Found is what a fix or a close followed; until then it is open, and what has to be read again stands out. */
+function findStatus(view: JobView, checks: readonly ListedStep[]): ListedStep["status"] {
+  if (view.state === "closed") return "done";
+  if (checks.some(({ status }) => status === "stale")) return "stale";
+  const isMended = view.steps.some((step) => step.kind === "fix" && !step.isUndone);
+  return isMended ? "done" : "open";
 }
 
 /** Checks that are neither listed nor made: every one the machine can have stays within reach. */

@@ -6,10 +6,10 @@ import { gradeCut } from "@/core/jobs";
 import { partLabel } from "@/core/sequences/rebuild";
 import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
-import { VERDICT_WORDS } from "@/ui/words/checks";
 import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { GRADE_WORDS } from "@/ui/words/proof";
+import { VERDICT_WORDS } from "@/ui/words/quantities";
 import type { Act } from "./act";
 
 type StepRow = JobView["steps"][number];

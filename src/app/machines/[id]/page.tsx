@@ -1,15 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import {
-  checkRow,
-  type DeckDetail,
-  isOffered,
-  PRESSURE_TOLERANCE_PASCALS,
-  SIDE_TOLERANCE_METRES,
-  type TyreDetail,
-  WORKSHEETS,
-} from "@/core/checks";
+import { type Check, checkRow, isOffered, WORKSHEETS } from "@/core/checks";
 import { groupOf } from "@/core/diagnosis";
 import { staleReasons } from "@/core/events";
 import { featuresOf } from "@/core/kinds";
@@ -30,6 +22,7 @@ import { type Take, takesOfMachine } from "@/data/takes";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
+import { faceOf } from "@/ui/checks/faces";
 import { BeltPicture } from "@/ui/sheet/belt-picture";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
@@ -75,25 +68,18 @@ function eventsFor(machine: Machine): string[] {
     .map(({ id }) => id);
 }
 
-function levelPoints(takes: readonly Take[]): TrendPoint[] {
-  return takes.flatMap((take) => {
-    if (take.checkId !== "deck-level") return [];
-    const { side, rake } = take.result.detail as DeckDetail;
-    const wanted = take.result.figures.find(({ id }) => id === "rake")?.tolerance;
-    if (!side || !rake || wanted?.kind !== "about") return [];
-    return [{ at: take.at, jobId: take.jobId, values: { side: side.value, rake: rake.value - wanted.target } }];
+/** What a check follows over time, from its takes; `undefined` where there is nothing yet. */
+function trendOf(check: Check, machine: Machine, takes: readonly Take[]) {
+  const { trend } = check;
+  const words = faceOf(check.id).trend;
+  if (!trend || !words) return undefined;
+  const points = takes.flatMap((take): TrendPoint[] => {
+    const values = take.checkId === check.id && take.result.ruleVersion > 0 ? trend.values(take.result) : undefined;
+    return values ? [{ at: take.at, jobId: take.jobId, values }] : [];
   });
-}
-
-function pressurePoints(takes: readonly Take[]): TrendPoint[] {
-  return takes.flatMap((take) => {
-    if (take.checkId !== "tyre-pressure") return [];
-    const { wheels } = take.result.detail as TyreDetail;
-    const values = wheels.flatMap(({ wheelId, coldPressurePascals, targetPascals }) =>
-      targetPascals === undefined ? [] : [[wheelId, coldPressurePascals - targetPascals] as const],
-    );
-    return [{ at: take.at, jobId: take.jobId, values: Object.fromEntries(values) }];
-  });
+  if (points.length === 0) return undefined;
+  const lines = trend.lines(machine).map(({ id, label }) => ({ id, label: label ?? words.lines[id] ?? id }));
+  return { id: check.id, title: words.title, points, lines, dimension: trend.dimension, toleranceSi: trend.toleranceSi(machine) };
 }
 
 const SPINDLE_WORDS = { "topped-up": "greased", purged: "purged until it ran clean", "bearings-new": "new bearings" } as const;
@@ -137,12 +123,11 @@ export default async function MachinePage({ params }: Props) {
   const standings = spindlesOf(db, record.id, new Date().toISOString());
   const state = stateOfMachine(db, record.id);
   const scene = planScene(machine, "behind");
-  const level = levelPoints(takes);
-  const pressures = pressurePoints(takes);
   const sheets = WORKSHEETS.filter((check) => {
     const row = checkRow(check.id);
     return row && isOffered(row, machine) && check.missing(machine).length === 0;
   });
+  const trends = sheets.flatMap((check) => trendOf(check, machine, takes) ?? []);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <KeepLive machineId={record.id} />
@@ -228,29 +213,11 @@ export default async function MachinePage({ params }: Props) {
           </section>
         </div>
         <div className="min-w-0">
-          {level.length > 0 && (
-            <Trend
-              title="Level"
-              points={level}
-              lines={[
-                { id: "side", label: "side, right minus left" },
-                { id: "rake", label: "rake, nose too high" },
-              ]}
-              dimension="length"
-              toleranceSi={machine.sheet.sideToleranceMetres ?? SIDE_TOLERANCE_METRES}
-            />
-          )}
-          {pressures.length > 0 && (
-            <div className="mt-4">
-              <Trend
-                title="Tyre pressures"
-                points={pressures}
-                lines={machine.wheels.filter(({ isPneumatic }) => isPneumatic).map(({ id, label }) => ({ id, label }))}
-                dimension="pressure"
-                toleranceSi={machine.sheet.pressureTolerancePascals ?? PRESSURE_TOLERANCE_PASCALS}
-              />
+          {trends.map(({ id, ...trend }) => (
+            <div key={id} className="mb-4">
+              <Trend {...trend} />
             </div>
-          )}
+          ))}
           {standings.length > 0 && (
             <SpindlesPanel
               machineId={record.id}

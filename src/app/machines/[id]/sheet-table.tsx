@@ -4,7 +4,7 @@ import { kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import { formatQuantity, type UnitSystem } from "@/core/units";
 import { useSeat } from "@/ui/person";
-import { show } from "@/ui/words/checks";
+import { show } from "@/ui/words/quantities";
 
 type Line = readonly [string, string];
 

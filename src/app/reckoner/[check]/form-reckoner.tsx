@@ -36,6 +36,7 @@ export function FormReckoner({ row, view, state, change, homeSystem, attach }: R
       }}
       isOpen
       canEnter
+      lastTime={view.lastKept[row.id as keyof typeof view.lastKept]}
       timeOf={(iso) => iso}
       foot={({ assessment, wrongCount, readings }) => (
         <Attach

@@ -9,11 +9,9 @@ import type { UnitSystem } from "@/core/units";
 import type { ReckonerView } from "@/data/reckoner";
 import { keepDraft, keptDraft } from "@/ui/draft";
 import { SeatProvider, useSeat } from "@/ui/person";
-import { PLACE_CHECKS } from "@/ui/places/ids";
 import { queryOf, type ReckonerState } from "../state";
 
 const FormReckoner = dynamic(() => import("./form-reckoner").then((module) => module.FormReckoner));
-const PlaceReckoner = dynamic(() => import("./place-reckoner").then((module) => module.PlaceReckoner));
 
 export type ReckonerArgs = {
   row: CheckRow;
@@ -84,7 +82,7 @@ export function ReckonerScreen(args: {
             </Link>
           </div>
         </div>
-        {PLACE_CHECKS.includes(row.id) ? <PlaceReckoner {...sheet} /> : <FormReckoner {...sheet} />}
+        <FormReckoner {...sheet} />
       </main>
     </SeatProvider>
   );

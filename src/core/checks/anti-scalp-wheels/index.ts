@@ -27,7 +27,16 @@ export const antiScalpReadingsSchema = z.object({
 export type AntiScalpReadings = z.output<typeof antiScalpReadingsSchema>;
 type WheelRead = AntiScalpReadings["wheels"][string];
 
-export const antiScalpWheels: Check<AntiScalpReadings, { twins: [string, string][] }> = {
+type Says = {
+  action:
+    | { code: "move-wheel"; place: string; way: "up" | "down"; leastMetres: number; mostMetres: number }
+    | { code: "free-wheel"; place: string; state: string }
+    | { code: "same-hole"; place: string; twin: string };
+  provisional: { code: "place-unread"; place: string };
+  problem: { code: "unknown-anti-scalp-wheel"; place: string };
+};
+
+export const antiScalpWheels: Check<AntiScalpReadings, { twins: [string, string][] }, Says> = {
   id: "anti-scalp-wheels",
   ruleVersion: 1,
   readingsSchema: antiScalpReadingsSchema,
@@ -109,7 +118,7 @@ function findingsAt(place: string, read: WheelRead, isUnlike: boolean): Finding[
   return off.length === 0 && height !== undefined ? [{ place, code: "right", verdict: height }] : off;
 }
 
-function assess(machine: Machine, { wheels }: AntiScalpReadings): Assessment<{ twins: [string, string][] }> {
+function assess(machine: Machine, { wheels }: AntiScalpReadings): Assessment<{ twins: [string, string][] }, Says> {
   const all = wheelsOf(machine);
   const twins = unlikeTwins(machine, wheels);
   const findings = Object.entries(wheels).flatMap(([place, read]) =>
@@ -157,15 +166,15 @@ function figureOf(place: string, clearanceMetres: number | undefined): Figure[] 
   ];
 }
 
-function actionsOf(findings: readonly Finding[], twins: readonly [string, string][]): Action[] {
+function actionsOf(findings: readonly Finding[], twins: readonly [string, string][]): Says["action"][] {
   return [
-    ...findings.flatMap(({ place, code }): Action[] => {
+    ...findings.flatMap(({ place, code }): Says["action"][] => {
       if (code === "too-low" || code === "too-high")
         return [
           { code: "move-wheel", place, way: code === "too-low" ? "up" : "down", leastMetres: CLEARANCE.least, mostMetres: CLEARANCE.most },
         ];
       return code === "seized" || code === "stiff" || code === "missing" ? [{ code: "free-wheel", place, state: code }] : [];
     }),
-    ...twins.map(([place, twin]): Action => ({ code: "same-hole", place, twin })),
+    ...twins.map(([place, twin]): Says["action"] => ({ code: "same-hole", place, twin })),
   ];
 }

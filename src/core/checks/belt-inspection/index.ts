@@ -31,7 +31,21 @@ export const beltReadingsSchema = z.object({
 
 export type BeltReadings = z.output<typeof beltReadingsSchema>;
 
-export const beltInspection: Check<BeltReadings, { unseen: string[] }> = {
+type Says = {
+  action:
+    | { code: "photograph-belt" }
+    | { code: "seat-belt"; place: string; what: string }
+    | { code: "change-belt"; what: string }
+    | { code: "change-spring"; what: string }
+    | { code: "change-idler"; what: string }
+    | { code: "guards-on" }
+    | { code: "belt-of-length"; wantedMetres: number };
+  warning: { code: "belt-not-on" };
+  provisional: { code: "place-unread"; place: string };
+  problem: { code: "unknown-spindle"; place: string };
+};
+
+export const beltInspection: Check<BeltReadings, { unseen: string[] }, Says> = {
   id: "belt-inspection",
   ruleVersion: 2,
   readingsSchema: beltReadingsSchema,
@@ -151,7 +165,7 @@ const BAD: Record<string, Verdict> = {
   stands: "out",
 };
 
-function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: string[] }> {
+function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: string[] }, Says> {
   const { belt, idlers, guards, spindles, lengthMetres } = readings;
   const figures = lengthFigure(machine, lengthMetres);
   const isOther = figures.some(({ verdict }) => verdict === "out");
@@ -188,13 +202,13 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
       told: findings.map(({ place }) => place),
       isComplete: missing.length === 0,
     }),
-    provisional: missing.map((place) => ({ code: "place-unread", place })),
+    provisional: missing.map((place) => ({ code: "place-unread" as const, place })),
     figures,
     actions: [
       ...findings.flatMap(actionOf),
       ...(isOther ? [{ code: "belt-of-length" as const, wantedMetres: machine.sheet.belt?.lengthMetres ?? 0 }] : []),
     ],
-    warnings: belt.tension === "went-on-easily" ? [{ code: "belt-not-on" }] : [],
+    warnings: belt.tension === "went-on-easily" ? [{ code: "belt-not-on" as const }] : [],
     detail: { unseen },
   };
 }
@@ -210,7 +224,7 @@ function causesOf(code: string): Finding["causes"] {
   return IDLER.includes(code) ? shows("idler-failing") : [];
 }
 
-function actionOf({ place, code }: Finding): Action[] {
+function actionOf({ place, code }: Finding): Says["action"][] {
   if (code === "no-picture") return [{ code: "photograph-belt" }];
   if (OFF.includes(code)) return [{ code: "seat-belt", place, what: code }];
   if (SLIPS.includes(code)) return [{ code: place === "spring" ? "change-spring" : "change-belt", what: code }];

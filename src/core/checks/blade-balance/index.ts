@@ -12,7 +12,7 @@ import type { Evidence, Figure, Finding } from "@/core/findings";
 import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
-import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import type { Action, Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** What a shop's pivot can still tell at the tip. Estimate: 2 to 5 g. */
@@ -62,7 +62,20 @@ export type BalanceDetail = {
   }[];
 };
 
-export const bladeBalance: Check<BalanceReadings, BalanceDetail> = {
+type Says = {
+  action:
+    | { code: "replace-unbalanced"; place: string }
+    | { code: "take-off-heavy-end"; place: string; massKilograms: number | undefined; end?: string; lengthMetres?: number };
+  warning: { code: "one-new-among-worn" };
+  provisional: { code: "place-unread"; place: string } | { code: "no-balance-terms" };
+  problem:
+    | { code: "unknown-spindle"; place: string }
+    | { code: "beyond-the-tip"; mostMetres: number }
+    | { code: "light-end-without-weight"; place: string };
+};
+type Problem = Says["problem"] & At;
+
+export const bladeBalance: Check<BalanceReadings, BalanceDetail, Says> = {
   id: "blade-balance",
   ruleVersion: 1,
   readingsSchema: balanceReadingsSchema,
@@ -72,15 +85,15 @@ export const bladeBalance: Check<BalanceReadings, BalanceDetail> = {
   assess,
 };
 
-function problems(machine: Machine, { blades }: BalanceReadings): ReadingProblem[] {
-  const beyond = machine.spindles.flatMap(({ id, tipCircleDiameterMetres }): ReadingProblem[] => {
+function problems(machine: Machine, { blades }: BalanceReadings): Problem[] {
+  const beyond = machine.spindles.flatMap(({ id, tipCircleDiameterMetres }): Problem[] => {
     const radius = blades[id]?.radiusMetres;
     return radius !== undefined && radius > tipCircleDiameterMetres / 2 + 0.02
-      ? [{ code: "beyond-the-tip", path: ["blades", id, "radiusMetres"], mostMetres: tipCircleDiameterMetres / 2 }]
+      ? [{ code: "beyond-the-tip" as const, path: ["blades", id, "radiusMetres"], mostMetres: tipCircleDiameterMetres / 2 }]
       : [];
   });
-  const contradictory = Object.entries(blades).flatMap(([place, { addedKilograms, light }]): ReadingProblem[] =>
-    addedKilograms === 0 && light ? [{ code: "light-end-without-weight", path: ["blades", place, "light"], place }] : [],
+  const contradictory = Object.entries(blades).flatMap(([place, { addedKilograms, light }]): Problem[] =>
+    addedKilograms === 0 && light ? [{ code: "light-end-without-weight" as const, path: ["blades", place, "light"], place }] : [],
   );
   return [
     ...contradictory,
@@ -224,7 +237,7 @@ function termsOf(machine: Machine, readings: BalanceReadings): Terms {
   return { massKilograms, radiansPerSecond, permissible };
 }
 
-function assess(machine: Machine, readings: BalanceReadings): Assessment<BalanceDetail> {
+function assess(machine: Machine, readings: BalanceReadings): Assessment<BalanceDetail, Says> {
   const terms = termsOf(machine, readings);
   const tip = Math.min(...machine.spindles.map(({ tipCircleDiameterMetres }) => tipCircleDiameterMetres / 2));
   const resolution = (readings.resolutionKilograms ?? USUAL_RESOLUTION_KILOGRAMS) * tip;
@@ -247,12 +260,12 @@ function assess(machine: Machine, readings: BalanceReadings): Assessment<Balance
       isComplete: unread.length === 0,
     }),
     provisional: [
-      ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
-      ...(terms.permissible === undefined ? [{ code: "no-balance-terms" }] : []),
+      ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
+      ...(terms.permissible === undefined ? [{ code: "no-balance-terms" as const }] : []),
     ],
     figures,
     actions: blades.flatMap((blade) => actionsOf(blade, terms, resolution)),
-    warnings: readings.set === "one-new" ? [{ code: "one-new-among-worn" }] : [],
+    warnings: readings.set === "one-new" ? [{ code: "one-new-among-worn" as const }] : [],
     detail: { resolution, blades, ...(terms.permissible === undefined ? {} : { permissible: terms.permissible }) },
   };
 }
@@ -335,7 +348,7 @@ function evidenceOf(findings: readonly Finding[], isComplete: boolean): Evidence
   return [{ check, cause, result: verdicts.includes("watch") ? "unclear" : "not-found" }];
 }
 
-function actionsOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Action[] {
+function actionsOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Says["action"][] {
   if (blade.imbalance > PAST_GRINDING) return [{ code: "replace-unbalanced", place: blade.spindleId }];
   if (blade.imbalance <= Math.max(permissible ?? 0, resolution)) return [];
   return [

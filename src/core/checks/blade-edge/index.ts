@@ -14,7 +14,18 @@ export { STOCK_PER_GRIND_METRES } from "./worth";
 
 export type EdgeDetail = { blades: BladeWorth[]; advice: SetAdvice; cost?: EdgeCost; leastOverlapMetres?: number };
 
-export const bladeEdge: Check<EdgeReadings, EdgeDetail> = {
+type Says = {
+  action:
+    | { code: "scrap-blade"; place: string; reason: string }
+    | { code: "replace-set"; why: "scrap" | "short" | "worth"; sharpenedPerHour?: number; replacedPerHour?: number }
+    | { code: "sharpen-set"; stockMetres: number; grindsLeft?: number; sharpenedPerHour?: number; replacedPerHour?: number }
+    | { code: "leave-set" };
+  warning: { code: "never-straighten" } | { code: "worn-short-however-sharp"; overlapMetres: number };
+  provisional: { code: "place-unread"; place: string };
+  problem: { code: "unknown-spindle"; place: string };
+};
+
+export const bladeEdge: Check<EdgeReadings, EdgeDetail, Says> = {
   id: "blade-edge",
   ruleVersion: 2,
   readingsSchema: edgeReadingsSchema,
@@ -24,7 +35,7 @@ export const bladeEdge: Check<EdgeReadings, EdgeDetail> = {
   assess,
 };
 
-function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail> {
+function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail, Says> {
   const sheet = machine.sheet.blade;
   const blades = spindlesAcross(machine).flatMap(({ id }) => {
     const read = readings.blades[id];
@@ -50,12 +61,14 @@ function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail
       told: blades.filter(({ isLookedAt }) => isLookedAt).map(({ spindleId }) => spindleId),
       isComplete,
     }),
-    provisional: unread.map(({ id }) => ({ code: "place-unread", place: id })),
+    provisional: unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
     figures: blades.flatMap((worth) => figuresOf(worth, readings, sheet)),
     actions: actionsOf({ blades, advice, cost, overlap }),
     warnings: [
-      ...(blades.some(({ scrap }) => scrap.includes("bend") || scrap.includes("crack")) ? [{ code: "never-straighten" }] : []),
-      ...(overlap !== undefined && overlap < LEAST_OVERLAP_METRES ? [{ code: "worn-short-however-sharp", overlapMetres: overlap }] : []),
+      ...(blades.some(({ scrap }) => scrap.includes("bend") || scrap.includes("crack")) ? [{ code: "never-straighten" as const }] : []),
+      ...(overlap !== undefined && overlap < LEAST_OVERLAP_METRES
+        ? [{ code: "worn-short-however-sharp" as const, overlapMetres: overlap }]
+        : []),
     ],
     detail: { blades, advice, ...(cost ? { cost } : {}), ...(overlap === undefined ? {} : { leastOverlapMetres: overlap }) },
   };
@@ -178,9 +191,9 @@ function actionsOf(args: {
   advice: SetAdvice;
   cost: EdgeCost | undefined;
   overlap: number | undefined;
-}): Action[] {
+}): Says["action"][] {
   const { blades, advice, cost, overlap } = args;
-  const scrap = blades.flatMap(({ spindleId, scrap: reasons }): Action[] =>
+  const scrap = blades.flatMap(({ spindleId, scrap: reasons }): Says["action"][] =>
     reasons.map((reason) => ({ code: "scrap-blade", place: spindleId, reason })),
   );
   const isShort = overlap !== undefined && overlap < LEAST_OVERLAP_METRES;

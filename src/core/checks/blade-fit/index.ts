@@ -1,11 +1,11 @@
 import { clampForce, type Socket, socketsFor } from "@/core/blades/bolts";
 import { judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
 import { bladesOf, clearances, widthOfCut } from "@/core/blades/overlap";
-import type { Figure, Finding, Warning } from "@/core/findings";
+import type { Figure, Finding } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import type { Action, Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { fitForm } from "./form";
 import { type FitBlade, type FitReadings, fitReadingsSchema } from "./schema";
@@ -32,7 +32,34 @@ export type FitDetail = {
   strikes: boolean;
 };
 
-export const bladeFit: Check<FitReadings, FitDetail> = {
+type Says = {
+  action:
+    | { code: "turn-over"; place: string }
+    | { code: "turn-washer"; place: string }
+    | { code: "mend-stack"; place: string }
+    | { code: "change-bolt"; place: string; found: string; wanted: string; way: string }
+    | { code: "re-check-bolt"; place: string }
+    | { code: "torque-by-wrench"; place: string; torqueNewtonMetres: number }
+    | { code: "fit-right-blade"; strikes: number }
+    | { code: "measure-not-remember" }
+    | { code: "ask-sheet-torque" };
+  warning:
+    | { [Code in Mismatch["code"]]: { code: `fit-${Code}`; byMetres?: number } }[Mismatch["code"]]
+    | { code: "differs-from-old"; what: string; byMetres?: number }
+    | { code: "left-hand-thread" }
+    | { code: "no-blade-on-sheet" }
+    | { code: "count-the-blades"; count: number }
+    | { code: "socket-too-small"; byMetres: number }
+    | { code: "socket-too-loose"; byMetres: number };
+  provisional: { code: "place-unread"; place: string } | { code: "size-remembered" };
+  problem:
+    | { code: "unknown-spindle"; place: string }
+    | { code: "torque-without-wrench"; place: string }
+    | { code: "torque-not-credible"; place: string; wantedNewtonMetres: number };
+};
+type Problem = Says["problem"] & At;
+
+export const bladeFit: Check<FitReadings, FitDetail, Says> = {
   id: "blade-fit",
   ruleVersion: 2,
   readingsSchema: fitReadingsSchema,
@@ -42,16 +69,16 @@ export const bladeFit: Check<FitReadings, FitDetail> = {
   assess,
 };
 
-function problems(machine: Machine, { blades }: FitReadings): ReadingProblem[] {
-  const contradictory = Object.entries(blades).flatMap(([place, { tightened, torqueNewtonMetres }]): ReadingProblem[] =>
+function problems(machine: Machine, { blades }: FitReadings): Problem[] {
+  const contradictory = Object.entries(blades).flatMap(([place, { tightened, torqueNewtonMetres }]): Problem[] =>
     torqueNewtonMetres !== undefined && (tightened === "feel" || tightened === "loose")
-      ? [{ code: "torque-without-wrench", path: ["blades", place, "torqueNewtonMetres"], place }]
+      ? [{ code: "torque-without-wrench" as const, path: ["blades", place, "torqueNewtonMetres"], place }]
       : [],
   );
   const wanted = machine.sheet.bladeBoltTorqueNewtonMetres;
-  const incredible = Object.entries(blades).flatMap(([place, { torqueNewtonMetres }]): ReadingProblem[] =>
-    isIncredibleTorque(torqueNewtonMetres, wanted)
-      ? [{ code: "torque-not-credible", path: ["blades", place, "torqueNewtonMetres"], place, wantedNewtonMetres: wanted }]
+  const incredible = Object.entries(blades).flatMap(([place, { torqueNewtonMetres }]): Problem[] =>
+    wanted !== undefined && isIncredibleTorque(torqueNewtonMetres, wanted)
+      ? [{ code: "torque-not-credible" as const, path: ["blades", place, "torqueNewtonMetres"], place, wantedNewtonMetres: wanted }]
       : [],
   );
   return [
@@ -61,7 +88,7 @@ function problems(machine: Machine, { blades }: FitReadings): ReadingProblem[] {
   ];
 }
 
-function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail> {
+function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, Says> {
   const { part, old, blades } = readings;
   const sheet = machine.sheet.blade;
   const found = sheet
@@ -96,8 +123,8 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail> 
       isComplete,
     }),
     provisional: [
-      ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
-      ...(part.standing === "remembered" ? [{ code: "size-remembered" }] : []),
+      ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
+      ...(part.standing === "remembered" ? [{ code: "size-remembered" as const }] : []),
     ],
     figures: [...torques, ...widthFigure(machine, part.lengthMetres)],
     actions: actionsOf({ machine, readings, found, strikes }),
@@ -222,11 +249,11 @@ function widthFigure(machine: Machine, lengthMetres: number | undefined): Figure
 const recheckOf = (blades: FitReadings["blades"]): string[] =>
   Object.entries(blades).flatMap(([place, { tightened }]) => (tightened === "feel" || tightened === "loose" ? [place] : []));
 
-function actionsOf(args: { machine: Machine; readings: FitReadings; found: readonly Mismatch[]; strikes: boolean }): Action[] {
+function actionsOf(args: { machine: Machine; readings: FitReadings; found: readonly Mismatch[]; strikes: boolean }): Says["action"][] {
   const { machine, readings, found, strikes } = args;
   const torque = machine.sheet.bladeBoltTorqueNewtonMetres;
   const wanted = machine.sheet.blade?.bolt?.grade;
-  const each = Object.entries(readings.blades).flatMap(([place, read]): Action[] => [
+  const each = Object.entries(readings.blades).flatMap(([place, read]): Says["action"][] => [
     ...(read.sail === "to-ground" || (read.leads === "back" && read.sail === undefined) ? [{ code: "turn-over" as const, place }] : []),
     ...(read.stack === "washer-reversed" ? [{ code: "turn-washer" as const, place }] : []),
     ...(read.stack === "part-missing" || read.stack === "other-order" || read.seated === "proud"
@@ -258,30 +285,30 @@ function warningsOf(args: {
   readings: FitReadings;
   found: readonly Mismatch[];
   againstOld: FitDetail["againstOld"];
-}): Warning[] {
+}): Says["warning"][] {
   const { machine, readings, found, againstOld } = args;
   const head = readings.headMetres ?? machine.sheet.blade?.bolt?.headMetres;
   const { socketMetres } = readings;
   const play = head !== undefined && socketMetres !== undefined ? socketMetres - head : undefined;
   const isLeftHand = machine.sheet.blade?.bolt?.thread === "left";
   return [
-    ...found.map((one) => ({ code: `fit-${one.code}`, ...("byMetres" in one ? { byMetres: one.byMetres } : {}) })),
+    ...found.map((one) => ({ code: `fit-${one.code}` as const, ...("byMetres" in one ? { byMetres: one.byMetres } : {}) })),
     ...againstOld.map(({ what, byMetres }) => ({
-      code: "differs-from-old",
+      code: "differs-from-old" as const,
       what,
       ...(byMetres === undefined ? {} : { byMetres }),
     })),
     ...(play === undefined ? [] : socketWarning(play)),
-    ...(isLeftHand ? [{ code: "left-hand-thread" }] : []),
-    ...(machine.sheet.blade ? [] : [{ code: "no-blade-on-sheet" }]),
+    ...(isLeftHand ? [{ code: "left-hand-thread" as const }] : []),
+    ...(machine.sheet.blade ? [] : [{ code: "no-blade-on-sheet" as const }]),
     ...(spindlesAcross(machine).length > 1 && Object.values(readings.blades).some(({ tightened }) => tightened === "loose")
-      ? [{ code: "count-the-blades", count: machine.spindles.length }]
+      ? [{ code: "count-the-blades" as const, count: machine.spindles.length }]
       : []),
   ];
 }
 
 /** Play as the socket finder has it. */
-function socketWarning(playMetres: number): Warning[] {
+function socketWarning(playMetres: number): Says["warning"][] {
   if (playMetres < -0.00002) return [{ code: "socket-too-small", byMetres: -playMetres }];
   return playMetres > 0.0003 ? [{ code: "socket-too-loose", byMetres: playMetres }] : [];
 }

@@ -17,7 +17,7 @@ import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
 import { findingsOf, settled } from "../settled";
-import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import type { Action, Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** With less wear left than this at each tip the margin is nearly gone: one more sharpening may use it up. Estimate. */
@@ -39,7 +39,17 @@ export type OverlapDetail = {
   left: RadiusBand[];
 };
 
-export const bladeOverlap: Check<OverlapReadings, OverlapDetail> = {
+type Says = {
+  action:
+    | { code: "replace-short-set"; overlapMetres: number }
+    | { code: "wider-turns"; fromMetres: number; toMetres: number; worstMetres: number; atMetres: number };
+  warning: { code: "blades-strike"; place?: string };
+  provisional: { code: "as-on-the-sheet"; place: string };
+  problem: { code: "unknown-spindle"; place: string } | { code: "blade-longer-than-deck"; place: string; mostMetres: number };
+};
+type Problem = Says["problem"] & At;
+
+export const bladeOverlap: Check<OverlapReadings, OverlapDetail, Says> = {
   id: "blade-overlap",
   ruleVersion: 1,
   readingsSchema: overlapReadingsSchema,
@@ -52,11 +62,11 @@ export const bladeOverlap: Check<OverlapReadings, OverlapDetail> = {
 /** So much longer than the sheet's tip circle and a blade is another part, or misread. Estimate. */
 const LONGER_BY = 0.05;
 
-function problems(machine: Machine, { blades }: OverlapReadings): ReadingProblem[] {
-  const tooLong = machine.spindles.flatMap(({ id, tipCircleDiameterMetres: sheet }): ReadingProblem[] => {
+function problems(machine: Machine, { blades }: OverlapReadings): Problem[] {
+  const tooLong = machine.spindles.flatMap(({ id, tipCircleDiameterMetres: sheet }): Problem[] => {
     const read = blades[id]?.lengthMetres;
     return read !== undefined && read > sheet + LONGER_BY
-      ? [{ code: "blade-longer-than-deck", path: ["blades", id, "lengthMetres"], place: id, mostMetres: sheet + LONGER_BY }]
+      ? [{ code: "blade-longer-than-deck" as const, path: ["blades", id, "lengthMetres"], place: id, mostMetres: sheet + LONGER_BY }]
       : [];
   });
   return [...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }), ...tooLong];
@@ -83,7 +93,7 @@ export function bladesRead(machine: Machine, { blades }: OverlapReadings): Swept
   return bladesOf(machine).map((blade) => ({ ...blade, lengthMetres: blades[blade.id]?.lengthMetres ?? blade.lengthMetres }));
 }
 
-function assess(machine: Machine, readings: OverlapReadings): Assessment<OverlapDetail> {
+function assess(machine: Machine, readings: OverlapReadings): Assessment<OverlapDetail, Says> {
   const blades = bladesRead(machine, readings);
   const unread = machine.spindles.filter(({ id }) => !readings.blades[id]);
   const figures = [...overlapFigures(blades), ...clearanceFigures(machine, blades), wearFigure(blades), widthFigure(blades)];
@@ -108,12 +118,12 @@ function assess(machine: Machine, readings: OverlapReadings): Assessment<Overlap
       ],
       isComplete: unread.length === 0,
     }),
-    provisional: unread.map(({ id }) => ({ code: "as-on-the-sheet", place: id })),
+    provisional: unread.map(({ id }) => ({ code: "as-on-the-sheet" as const, place: id })),
     figures,
     actions: actionsOf(blades, detail),
     warnings: figures
       .filter(({ verdict: found }) => found === "stop")
-      .map(({ place }) => ({ code: "blades-strike", ...(place ? { place } : {}) })),
+      .map(({ place }) => ({ code: "blades-strike" as const, ...(place ? { place } : {}) })),
     detail,
   };
 }
@@ -192,7 +202,7 @@ function evidenceOf(machine: Machine, blades: readonly SweptBlade[]): Evidence[]
   return [{ cause, likelihoodRatio: ratio }];
 }
 
-function actionsOf(blades: readonly SweptBlade[], { right, left }: OverlapDetail): Action[] {
+function actionsOf(blades: readonly SweptBlade[], { right, left }: OverlapDetail): Says["action"][] {
   const least = leastOverlap(straightOverlaps(blades));
   if (least < LEAST_OVERLAP_METRES) return [{ code: "replace-short-set", overlapMetres: least }];
   const worst = [...right, ...left].sort((a, b) => a.worstMetres - b.worstMetres)[0];

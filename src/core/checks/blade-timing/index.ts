@@ -47,7 +47,14 @@ export type TimingDetail = {
   }[];
 };
 
-export const bladeTiming: Check<TimingReadings, TimingDetail> = {
+type Says = {
+  action: { code: "retime"; place: string; from: number; to: number };
+  warning: { code: "not-run-mistimed" };
+  provisional: { code: "not-turned"; place: string } | { code: "blade-width-assumed"; metres: number };
+  problem: { code: "unknown-pair"; place: string } | { code: "unknown-spindle"; place: string };
+};
+
+export const bladeTiming: Check<TimingReadings, TimingDetail, Says> = {
   id: "blade-timing",
   ruleVersion: 2,
   readingsSchema: timingReadingsSchema,
@@ -55,7 +62,7 @@ export const bladeTiming: Check<TimingReadings, TimingDetail> = {
   problems: (machine, { pairs, blades }) => [
     ...Object.keys(pairs)
       .filter((id) => !neighbours(machine).some((pair) => pair.id === id))
-      .map((id): ReadingProblem => ({ code: "unknown-pair", path: ["pairs", id], place: id })),
+      .map((id) => ({ code: "unknown-pair" as const, path: ["pairs", id], place: id })),
     ...unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),
   ],
   form: formOf,
@@ -166,7 +173,7 @@ export function asFitted(machine: Machine, fitted: Readonly<Record<string, numbe
   };
 }
 
-function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Assessment<TimingDetail> {
+function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Assessment<TimingDetail, Says> {
   const measured = Object.entries(blades).flatMap(([id, { lengthMetres }]) =>
     lengthMetres === undefined ? [] : [[id, lengthMetres] as const],
   );
@@ -190,15 +197,17 @@ function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Asses
       isComplete: unread.length === 0,
     }),
     provisional: [
-      ...unread.map(({ id }) => ({ code: "not-turned", place: id })),
-      ...(machine.sheet.blade?.widthMetres === undefined ? [{ code: "blade-width-assumed", metres: USUAL_WIDTH_METRES }] : []),
+      ...unread.map(({ id }) => ({ code: "not-turned" as const, place: id })),
+      ...(machine.sheet.blade?.widthMetres === undefined ? [{ code: "blade-width-assumed" as const, metres: USUAL_WIDTH_METRES }] : []),
     ],
     figures: detail.pairs.flatMap(figureOf),
-    actions: [...new Set(findings.filter(({ verdict }) => verdict !== "in-tolerance").map(({ place }) => place))].map((place): Action => {
-      const [from, to] = detail.pairs.find(({ id }) => id === place)?.clearDegrees[0] ?? [90, 90];
-      return { code: "retime", place, from, to };
-    }),
-    warnings: findings.some(({ verdict }) => verdict === "stop") ? [{ code: "not-run-mistimed" }] : [],
+    actions: [...new Set(findings.filter(({ verdict }) => verdict !== "in-tolerance").map(({ place }) => place))].map(
+      (place): Says["action"] => {
+        const [from, to] = detail.pairs.find(({ id }) => id === place)?.clearDegrees[0] ?? [90, 90];
+        return { code: "retime", place, from, to };
+      },
+    ),
+    warnings: findings.some(({ verdict }) => verdict === "stop") ? [{ code: "not-run-mistimed" as const }] : [],
     detail,
   };
 }

@@ -41,7 +41,18 @@ export type Track = {
   bladeMetres?: number;
 };
 
-export const bladeTrack: Check<TrackReadings, { tracks: Track[] }> = {
+type Says = {
+  action:
+    | { code: "swap-blade"; place: string }
+    | { code: "scrap-blade"; place: string; reason: string }
+    | { code: "change-shaft"; place: string }
+    | { code: "hold-for-crankshaft"; place: string };
+  warning: { code: "never-straighten" };
+  provisional: { code: "place-unread"; place: string } | { code: "not-swapped"; place: string };
+  problem: { code: "unknown-spindle"; place: string };
+};
+
+export const bladeTrack: Check<TrackReadings, { tracks: Track[] }, Says> = {
   id: "blade-track",
   ruleVersion: 1,
   readingsSchema: trackReadingsSchema,
@@ -105,7 +116,7 @@ function formOf(machine: Machine, soFar: unknown): Form {
 
 const isOver = (metres: number) => judgeDeviation({ deviation: metres, tolerance: TRACK_TOLERANCE_METRES }) === "out";
 
-function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ tracks: Track[] }> {
+function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ tracks: Track[] }, Says> {
   const tracks = spindlesAcross(machine).flatMap(({ id }): Track[] => {
     const read = blades[id];
     const track = read && trackOf(id, read);
@@ -129,14 +140,14 @@ function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ track
       isComplete: unread.length === 0,
     }),
     provisional: [
-      ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
-      ...tracks.filter(needsSwap).map(({ spindleId }) => ({ code: "not-swapped", place: spindleId })),
+      ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
+      ...tracks.filter(needsSwap).map(({ spindleId }) => ({ code: "not-swapped" as const, place: spindleId })),
     ],
     figures: tracks.flatMap(figuresOf),
     actions: tracks.flatMap((track) => actionsOf(machine, track)),
     warnings: tracks
       .filter(({ bladeMetres }) => bladeMetres !== undefined && isOver(bladeMetres))
-      .map(() => ({ code: "never-straighten" }))
+      .map(() => ({ code: "never-straighten" as const }))
       .slice(0, 1),
     detail: { tracks },
   };
@@ -180,7 +191,7 @@ function shaftCause(machine: Machine): string {
   return features.includes("direct-drive") && features.includes("combustion") ? "crankshaft-bent-or-key-sheared" : "spindle-shaft-bent";
 }
 
-function actionsOf(machine: Machine, track: Track): Action[] {
+function actionsOf(machine: Machine, track: Track): Says["action"][] {
   const place = track.spindleId;
   if (needsSwap(track)) return [{ code: "swap-blade", place }];
   const isShaft = track.shaftMetres !== undefined && isOver(track.shaftMetres);

@@ -53,13 +53,20 @@ export type HeightDetail = {
   rakeLowersMetres?: number;
 };
 
-export const cuttingHeight: Check<HeightReadings, HeightDetail> = {
+type Says = {
+  action: { code: "set-height"; settingMetres: number; wantedMetres: number; plusMinusMetres: number; visits: number };
+  warning: { code: "rake-cuts-lower"; byMetres: number };
+  provisional: { code: "few-pricks"; count: number; wanted: number } | { code: "soft-ground" };
+};
+
+export const cuttingHeight: Check<HeightReadings, HeightDetail, Says> = {
   id: "cutting-height",
   ruleVersion: 1,
   readingsSchema: heightReadingsSchema,
   missing: () => [],
   problems: () => [],
   form: formOf,
+  wants: "visits",
   assess,
 };
 
@@ -108,7 +115,7 @@ function formOf(machine: Machine): Form {
 
 const DAYS_SAME_VISIT = 0;
 
-function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDetail> {
+function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDetail, Says> {
   const { cutsWith } = kindById(machine.kind);
   const { settingMetres, heightsMetres } = readings;
   const stubble = stubbleOf(heightsMetres);
@@ -133,12 +140,13 @@ function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDe
       isComplete: figure !== undefined,
     }),
     provisional: [
-      ...(figure && !isEnough ? [{ code: "few-pricks", count: heightsMetres.length, wanted: WANTED_READINGS }] : []),
-      ...(readings.ground === "soft" ? [{ code: "soft-ground" }] : []),
+      ...(figure && !isEnough ? [{ code: "few-pricks" as const, count: heightsMetres.length, wanted: WANTED_READINGS }] : []),
+      ...(readings.ground === "soft" ? [{ code: "soft-ground" as const }] : []),
     ],
     figures: [...stubbleFigures(stubble, cutsWith), ...(figure ? [figure] : []), ...learntFigures(learnt, cutsWith)],
     actions: actionsOf({ isWanted: readings.wantedMetres !== undefined, verdict: figure?.verdict, suggested, learnt }),
-    warnings: rakeLowersMetres !== undefined && rakeLowersMetres > 0.0005 ? [{ code: "rake-cuts-lower", byMetres: rakeLowersMetres }] : [],
+    warnings:
+      rakeLowersMetres !== undefined && rakeLowersMetres > 0.0005 ? [{ code: "rake-cuts-lower" as const, byMetres: rakeLowersMetres }] : [],
     detail: {
       heightsMetres,
       learnt,
@@ -232,7 +240,7 @@ function actionsOf(args: {
   verdict: Verdict | undefined;
   suggested: HeightDetail["suggested"];
   learnt: LearntOffset;
-}): Action[] {
+}): Says["action"][] {
   const { isWanted, verdict, suggested, learnt } = args;
   const isOff = verdict !== undefined && verdict !== "in-tolerance";
   if (!suggested || !(isWanted || isOff)) return [];

@@ -23,13 +23,26 @@ export const cleanlinessReadingsSchema = z.object({
 
 export type CleanlinessReadings = z.output<typeof cleanlinessReadingsSchema>;
 
-export const deckCleanliness: Check<CleanlinessReadings, { site?: { looks: number; packed: number } }> = {
+type Says = {
+  action:
+    | { code: "scrape-deck"; worst: string }
+    | { code: "open-port"; what: "port" | "chute" }
+    | { code: "mend-baffle"; state: string }
+    | { code: "repair-shell"; state: string }
+    | { code: "wash-sooner"; looks: number; packed: number };
+  warning: { code: "bare-steel" };
+  provisional: { code: "part-unread"; part: string };
+  problem: { code: "more-packed-than-looked" };
+};
+
+export const deckCleanliness: Check<CleanlinessReadings, { site?: { looks: number; packed: number } }, Says> = {
   id: "deck-cleanliness",
   ruleVersion: 1,
   readingsSchema: cleanlinessReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (_, { site }) => (site && site.packed > site.looks ? [{ code: "more-packed-than-looked", path: ["site", "packed"] }] : []),
   form: formOf,
+  wants: "site-packs",
   assess,
 };
 
@@ -137,7 +150,7 @@ function packVerdict(depthMetres: number): Verdict {
   return judgeDeviation({ deviation: depthMetres, tolerance: MOST_PACK_METRES });
 }
 
-function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: { looks: number; packed: number } }> {
+function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: { looks: number; packed: number } }, Says> {
   const findings = findingsIn(readings);
   const { pack, port, chute, baffles, shell, site } = readings;
   const isComplete = pack !== undefined && port !== undefined && chute !== undefined && baffles !== undefined;
@@ -174,8 +187,8 @@ function packFigure(depthMetres: number): Figure {
   };
 }
 
-function actionsOf(findings: readonly Finding[]): Action[] {
-  return findings.flatMap(({ place, verdict, code }): Action[] => {
+function actionsOf(findings: readonly Finding[]): Says["action"][] {
+  return findings.flatMap(({ place, verdict, code }): Says["action"][] => {
     if (verdict !== "out") return [];
     if (place === "pack") return [{ code: "scrape-deck", worst: code }];
     if (place === "port" || place === "chute") return [{ code: "open-port", what: place }];

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Assessment } from "@/core/checks";
-import { assessCheck, type DeckDetail, type DeckReadings, fullForm, quickForm, type TipStation, twistForm } from "@/core/checks";
+import { assessCheck, type DeckDetail, fullForm, quickForm, type TipStation, twistForm } from "@/core/checks";
 import { type Plane, planeHeight } from "@/core/geometry";
-import { type Machine, machineSchema, pointOf } from "@/core/machine";
+import { type Direction, type Machine, machineSchema, pointOf } from "@/core/machine";
 import { INCH_METRES } from "@/core/units";
 
 const inch = (value: number) => value * INCH_METRES;
@@ -58,7 +58,8 @@ const MACHINE: Machine = machineSchema.parse({
   sheet: { heightLeastMetres: inch(1.5), heightMostMetres: inch(4.5), rakeTargetMetres: inch(-0.25) },
 });
 
-type Tips = DeckReadings["tips"];
+/** As a program sends them: a list. */
+type Tips = { spindleId: string; direction: Direction; end?: "A" | "B"; heightMetres: number }[];
 const HANDBOOK_TIPS: Tips = [
   { spindleId: "left", direction: "left", heightMetres: inch(3.0) },
   { spindleId: "right", direction: "right", heightMetres: inch(3.31) },
@@ -263,9 +264,11 @@ describe("bad input", () => {
   it("names two readings at one place, an unknown blade and a height no such deck can have, by path", () => {
     const [first, ...rest] = HANDBOOK_TIPS;
     expect(issues({ tips: [first, first, ...rest] })).toEqual([["place-read-twice", "readings.tips.1"]]);
-    expect(issues({ tips: [{ ...first, spindleId: "fifth" }] })).toEqual([["unknown-spindle", "readings.tips.0.spindleId"]]);
-    expect(issues({ tips: [{ ...first, heightMetres: 0.3 }] })).toEqual([["height-above-deck-range", "readings.tips.0.heightMetres"]]);
-    expect(issues({ tips: [{ ...first, heightMetres: "three" }] })).toEqual([["invalid-type", "readings.tips.0.heightMetres"]]);
+    expect(issues({ tips: [{ ...first, spindleId: "fifth" }] })).toEqual([["unknown-spindle", "readings.tips.fifth:left"]]);
+    expect(issues({ tips: [{ ...first, heightMetres: 0.3 }] })).toEqual([
+      ["height-above-deck-range", "readings.tips.left:left.heightMetres"],
+    ]);
+    expect(issues({ tips: [{ ...first, heightMetres: "three" }] })).toEqual([["invalid-type", "readings.tips.left:left.heightMetres"]]);
   });
 
   it("is not offered to a machine whose features rule it out", () => {

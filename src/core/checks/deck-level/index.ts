@@ -22,13 +22,16 @@ import { type Figure, gravest } from "@/core/findings";
 import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
 import { cuttingWidth, type Direction, type Machine, pointOf, referenceSpindle, tipAt } from "@/core/machine";
 import { findingsOf, settled } from "../settled";
-import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import type { Assessment, At, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 import { evidenceOf } from "./evidence";
 import { figuresOf } from "./figures";
+import { formOf } from "./form";
 import { provisionalReasons, warningsFor } from "./remarks";
-import { rulesFor } from "./rules";
-import { type DeckReadings, deckReadingsSchema, type TipReading } from "./schema";
-import { allStations, fullForm, stationKey } from "./stations";
+import { rulesFor, SIDE_TOLERANCE_METRES } from "./rules";
+import type { Says } from "./says";
+import { type DeckReadings, deckReadingsSchema, stationKey, stationOf, type TipReading, tipsOf } from "./schema";
+import { allStations, fullForm } from "./stations";
 
 /** Past its range by this much a height is no deck's: refused. Nearer, it is only remarked on. */
 export const HEIGHT_MARGIN_METRES = 0.075;
@@ -75,37 +78,74 @@ export type DeckDetail = {
   };
 };
 
-export const deckLevel: Check<DeckReadings, DeckDetail> = {
+export const deckLevel: Check<DeckReadings, DeckDetail, Says> = {
   id: "deck-level",
-  ruleVersion: 1,
-  readingsSchema: deckReadingsSchema as unknown as Check<DeckReadings>["readingsSchema"],
+  ruleVersion: 2,
+  readingsSchema: deckReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems,
+  form: formOf,
+  wants: "level-standing",
+  keeps: ({ floor }) => (floor ? { floor } : undefined),
+  expects: ({ detail }) =>
+    Object.fromEntries(
+      detail.tips.map(({ key, readMetres, afterMetres }) => [
+        `tips.${key}.heightMetres`,
+        { was: readMetres, ...(afterMetres === undefined ? {} : { should: afterMetres }) },
+      ]),
+    ),
+  trend: {
+    dimension: "length",
+    lines: () => [{ id: "side" }, { id: "rake" }],
+    toleranceSi: ({ sheet }) => sheet.sideToleranceMetres ?? SIDE_TOLERANCE_METRES,
+    values: departures,
+  },
   assess,
 };
 
-function problems(machine: Machine, readings: DeckReadings): ReadingProblem[] {
-  const seen = new Set<string>();
-  const { heightLeastMetres: least, heightMostMetres: most } = machine.sheet;
-  return readings.tips.flatMap((tip, index) => {
-    const path = ["tips", index];
-    const key = stationKey(tip);
-    const again = seen.has(key);
-    seen.add(key);
-    if (!machine.spindles.some(({ id }) => id === tip.spindleId))
-      return [{ code: "unknown-spindle", path: [...path, "spindleId"], place: tip.spindleId }];
-    if (again) return [{ code: "place-read-twice", path, place: key }];
-    if (most !== undefined && tip.heightMetres > most + HEIGHT_MARGIN_METRES) {
-      return [{ code: "height-above-deck-range", path: [...path, "heightMetres"], place: key, mostMetres: most }];
-    }
-    if (least !== undefined && tip.heightMetres < least - HEIGHT_MARGIN_METRES) {
-      return [{ code: "height-below-deck-range", path: [...path, "heightMetres"], place: key, leastMetres: least }];
-    }
-    return [];
-  });
+/** How far side and rake are off. */
+function departures({ detail: { side, rake }, figures }: Assessment<DeckDetail, Says>): Record<string, number> | undefined {
+  const wanted = figures.find(({ id }) => id === "rake")?.tolerance;
+  if (!side || !rake || wanted?.kind !== "about") return undefined;
+  return { side: side.value, rake: rake.value - wanted.target };
 }
 
-function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail> {
+type Problem = Says["problem"] & At;
+
+function problems(machine: Machine, readings: DeckReadings): Problem[] {
+  const { heightLeastMetres: least, heightMostMetres: most } = machine.sheet;
+  const tips = Object.entries(readings.tips).flatMap(([place, { heightMetres }]): Problem[] => {
+    const path = ["tips", place];
+    const notThere = unknownTip(machine, place, path);
+    if (notThere) return [notThere];
+    if (most !== undefined && heightMetres > most + HEIGHT_MARGIN_METRES)
+      return [{ code: "height-above-deck-range", path: [...path, "heightMetres"], place, mostMetres: most }];
+    if (least !== undefined && heightMetres < least - HEIGHT_MARGIN_METRES)
+      return [{ code: "height-below-deck-range", path: [...path, "heightMetres"], place, leastMetres: least }];
+    return [];
+  });
+  const { wheels = {}, places = {} } = readings.floor ?? {};
+  const under = Object.keys(places).flatMap((place): Problem[] => {
+    const notThere = unknownTip(machine, place, ["floor", "places", place]);
+    return notThere ? [notThere] : [];
+  });
+  return [
+    ...tips,
+    ...unknownPlaces({ read: wheels, known: machine.wheels, path: "floor.wheels", code: "unknown-wheel" }),
+    ...under,
+    ...unknownPlaces({ read: readings.hangers, known: machine.deck?.hangers ?? [], path: "hangers", code: "unknown-hanger" }),
+  ];
+}
+
+/** A tip this machine does not have. */
+function unknownTip(machine: Machine, place: string, path: string[]): Problem | undefined {
+  const station = stationOf(place);
+  if (!station) return { code: "unknown-place", path, place };
+  const isThere = machine.spindles.some(({ id }) => id === station.spindleId);
+  return isThere ? undefined : { code: "unknown-spindle", path, place: station.spindleId };
+}
+
+function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail, Says> {
   const { heights, unmapped } = correctedHeights(machine, readings);
   const fitted = fitDeckPlane(heights);
   const reference = referenceSpindle(machine);
@@ -164,18 +204,20 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
 }
 
 function correctedHeights(machine: Machine, readings: DeckReadings): { heights: BladeReading[]; unmapped: number } {
-  const asRead = readings.tips.flatMap(({ spindleId, direction, end, heightMetres }) => {
+  const asRead = tipsOf(readings).flatMap(({ spindleId, direction, end, heightMetres }) => {
     const spindle = machine.spindles.find(({ id }) => id === spindleId);
     if (!spindle) return [];
     const { x, y } = tipAt(spindle, direction);
     return [{ x, y, z: heightMetres, spindleId, end } as BladeReading];
   });
   if (!readings.floor) return { heights: asRead, unmapped: 0 };
-  const wheels = readings.floor.wheels.flatMap(({ wheelId, heightMetres }) => {
+  const wheels = Object.entries(readings.floor.wheels).flatMap(([wheelId, { heightMetres }]) => {
     const wheel = machine.wheels.find(({ id }) => id === wheelId);
     return wheel ? [{ ...pointOf(wheel), z: heightMetres }] : [];
   });
-  const places = readings.floor.places.flatMap(({ spindleId, direction, heightMetres }) => {
+  const places = Object.entries(readings.floor.places).flatMap(([key, { heightMetres }]) => {
+    const { spindleId, direction } = stationOf(key) ?? {};
+    if (direction === undefined) return [];
     const spindle = machine.spindles.find(({ id }) => id === spindleId);
     return spindle ? [{ ...tipAt(spindle, direction), z: heightMetres }] : [];
   });
@@ -228,7 +270,7 @@ function planFor(args: {
     target,
     span,
     hangers,
-    allLoadedBefore: readings.looseHangerIds.length === 0,
+    allLoadedBefore: !Object.values(readings.hangers).includes("loose"),
     ...(centre ? { centreOfGravity: pointOf(centre) } : {}),
   });
   return planned.kind === "planned" ? { plan: planned.plan } : { issue: planned.issue.code };
@@ -242,10 +284,11 @@ function tipDetails(args: {
   after?: Plane;
 }): TipDetail[] {
   const before = args.deck.plane;
-  const asRead = args.readings.tips.map((tip, k) => ({ ...(args.heights[k] as HeightAt), z: tip.heightMetres }));
+  const tips = tipsOf(args.readings);
+  const asRead = tips.map((tip, k) => ({ ...(args.heights[k] as HeightAt), z: tip.heightMetres }));
   const rulers = args.after ? rulerAfter({ tips: asRead, before, after: args.after }) : undefined;
   // Written out, not spread: this runs for every tip with every keystroke.
-  return args.readings.tips.map((tip, k) => {
+  return tips.map((tip, k) => {
     const at = args.heights[k] as HeightAt;
     const detail = placeOf(tip, at);
     detail.targetMetres = planeHeight(args.target, at);
@@ -259,7 +302,7 @@ function tipDetails(args: {
 /** A tip as read, standing where it should until a target is known. */
 function placeOf(tip: TipReading, at: HeightAt): TipDetail {
   const detail: TipDetail = {
-    key: stationKey(tip),
+    key: tip.key,
     spindleId: tip.spindleId,
     direction: tip.direction,
     xMetres: at.x,
@@ -279,11 +322,11 @@ function unreadable(args: {
   heights: readonly HeightAt[];
   span: { widthMetres: number; tipCircleMetres: number };
   issue?: { code: string; needed?: number; given?: number } | undefined;
-}): Assessment<DeckDetail> {
+}): Assessment<DeckDetail, Says> {
   const { machine, readings, heights, span, issue } = args;
   const candidates = unreadStations(machine, heights);
   const next = farthestStation({ read: heights, candidates });
-  const tips = readings.tips.map((tip, k) => placeOf(tip, heights[k] as HeightAt));
+  const tips = tipsOf(readings).map((tip, k) => placeOf(tip, heights[k] as HeightAt));
   return {
     check: "deck-level",
     ruleVersion: deckLevel.ruleVersion,
@@ -331,9 +374,10 @@ const STANDS_APART_METRES = 0.0015;
 function modelsApart(args: { machine: Machine; readings: DeckReadings; models: readonly FittedModel[] }) {
   const { machine, readings, models } = args;
   if (!models.slice(0, 2).some(({ departureMetres }) => Math.abs(departureMetres) > STANDS_APART_METRES)) return undefined;
-  const hasEnds = readings.tips.some(({ end }) => end !== undefined);
+  const read = tipsOf(readings);
+  const hasEnds = read.some(({ end }) => end !== undefined);
   const all = hasEnds ? fullForm(machine) : allStations(machine);
-  const unread = all.filter(({ key }) => !readings.tips.some((tip) => stationKey(tip) === key));
+  const unread = all.filter(({ key }) => !read.some((tip) => tip.key === key));
   const found = tellModelsApart(models, unread);
   if (!found) return undefined;
   const { key, spindleId, direction, end } = found.at;
@@ -362,8 +406,8 @@ function untested(machine: Machine, models: readonly FittedModel[]): string[] {
     .filter((id) => !models.some(({ model }) => model.kind === "spindle-plane" && model.spindleId === id));
 }
 
-function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTurns: boolean }): Action[] {
-  const actions: Action[] = [];
+function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTurns: boolean }): Says["action"][] {
+  const actions: Says["action"][] = [];
   if (args.wantsTurns && args.readings.tyres === "not-right") actions.push({ code: "tyres-first" });
   const turning = (args.detail.plan?.hangers ?? []).filter(({ turns, endsShort }) => turns !== 0 || endsShort);
   if (args.wantsTurns && turning.length > 0) {
@@ -375,5 +419,5 @@ function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTur
   return actions;
 }
 
-export { type DeckReadings, deckReadingsSchema } from "./schema";
-export { allStations, fullForm, quickForm, stationKey, type TipStation, twistForm } from "./stations";
+export { type DeckReadings, deckReadingsSchema, stationKey } from "./schema";
+export { allStations, fullForm, quickForm, type TipStation, twistForm } from "./stations";

@@ -1,21 +1,22 @@
 import type { BladeReading, TurnPlan } from "@/core/deck";
-import type { ProvisionalReason, Warning } from "@/core/findings";
 import { type Machine, spindlesAcross } from "@/core/machine";
-import type { DeckReadings } from "./schema";
-import { stationKey } from "./stations";
+import type { Says } from "./says";
+import { type DeckReadings, tipsOf } from "./schema";
 
 /** Outside its range by this much a height is remarked on. */
 const HEIGHT_REMARK_METRES = 0.02;
 
-export function provisionalReasons(args: { machine: Machine; readings: DeckReadings; unmapped: number }): ProvisionalReason[] {
+export function provisionalReasons(args: { machine: Machine; readings: DeckReadings; unmapped: number }): Says["provisional"][] {
   const { machine, readings } = args;
-  const reasons: ProvisionalReason[] = [];
+  const reasons: Says["provisional"][] = [];
   const isOnTyres = machine.deck?.mount === "frame-hung" && machine.wheels.some(({ isPneumatic }) => isPneumatic);
   if (isOnTyres && readings.tyres !== "right") reasons.push({ code: `tyres-${readings.tyres}` });
   if (args.unmapped > 0) reasons.push({ code: "floor-not-mapped", count: args.unmapped });
   if (readings.datum === "level" && !readings.floor) reasons.push({ code: "level-without-floor" });
-  const hasBothEnds = readings.tips.some(({ end }) => end === "A") && readings.tips.some(({ end }) => end === "B");
-  if (readings.blades !== "straight" && !readings.isCarriedRound && !hasBothEnds) reasons.push({ code: "blades-not-known-straight" });
+  const tips = tipsOf(readings);
+  const hasBothEnds = tips.some(({ end }) => end === "A") && tips.some(({ end }) => end === "B");
+  if (readings.blades !== "straight" && readings.ends !== "one-carried-round" && !hasBothEnds)
+    reasons.push({ code: "blades-not-known-straight" });
   if (readings.isBeforeHangers) reasons.push({ code: "hangers-first" });
   if (readings.isAfterDropOrRefit && rakedOuterBlades(machine, readings) < 2 && machine.spindles.length > 1) {
     reasons.push({ code: "rake-wanted-on-both-outer-blades" });
@@ -23,7 +24,8 @@ export function provisionalReasons(args: { machine: Machine; readings: DeckReadi
   return reasons;
 }
 
-function rakedOuterBlades(machine: Machine, { tips }: DeckReadings): number {
+function rakedOuterBlades(machine: Machine, readings: DeckReadings): number {
+  const tips = tipsOf(readings);
   const across = spindlesAcross(machine);
   const outer = [across[0], across.at(-1)];
   return outer.filter((spindle) =>
@@ -37,20 +39,19 @@ export function warningsFor(args: {
   heights: readonly BladeReading[];
   planned: TurnPlan | undefined;
   wantsTurns: boolean;
-}): Warning[] {
+}): Says["warning"][] {
   const { machine, readings } = args;
-  const warnings: Warning[] = [];
+  const tips = tipsOf(readings);
+  const warnings: Says["warning"][] = [];
   if (args.heights.length === 3) warnings.push({ code: "no-spare-reading" });
-  const raked = new Set(
-    readings.tips.filter(({ direction }) => direction === "front" || direction === "rear").map(({ spindleId }) => spindleId),
-  );
+  const raked = new Set(tips.filter(({ direction }) => direction === "front" || direction === "rear").map(({ spindleId }) => spindleId));
   if (machine.spindles.length > 1 && raked.size < 2) warnings.push({ code: "rake-from-one-blade" });
   const { heightMostMetres: most, heightLeastMetres: least } = machine.sheet;
-  for (const tip of readings.tips) {
+  for (const tip of tips) {
     if (most !== undefined && tip.heightMetres > most + HEIGHT_REMARK_METRES)
-      warnings.push({ code: "height-over-range", place: stationKey(tip), mostMetres: most });
+      warnings.push({ code: "height-over-range", place: tip.key, mostMetres: most });
     if (least !== undefined && tip.heightMetres < least - HEIGHT_REMARK_METRES)
-      warnings.push({ code: "height-under-range", place: stationKey(tip), leastMetres: least });
+      warnings.push({ code: "height-under-range", place: tip.key, leastMetres: least });
   }
   if (!args.wantsTurns) return warnings;
   for (const { id, endsShort, slackMetres } of args.planned?.hangers ?? []) {

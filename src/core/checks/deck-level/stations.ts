@@ -1,12 +1,8 @@
 import type { Station } from "@/core/deck";
 import { DIRECTIONS, type Direction, type Machine, referenceSpindle, spindlesAcross, tipAt } from "@/core/machine";
+import { stationKey } from "./schema";
 
 export type TipStation = Station & { direction: Direction; end?: "A" | "B"; key: string };
-
-/** One name for a tip reading's place, used by drawings, drafts and the record. */
-export function stationKey(station: { spindleId: string; direction: string; end?: string | undefined }): string {
-  return [station.spindleId, station.direction, station.end].filter(Boolean).join(":");
-}
 
 function station(machine: Machine, spindleId: string, direction: Direction, end?: "A" | "B"): TipStation[] {
   const spindle = machine.spindles.find(({ id }) => id === spindleId);

@@ -28,7 +28,24 @@ export const gearboxReadingsSchema = z.object({ boxes: z.record(z.string(), boxS
 export type GearboxReadings = z.output<typeof gearboxReadingsSchema>;
 type Read = GearboxReadings["boxes"][string];
 
-export const gearboxInspection: Check<GearboxReadings, { again: string[] }> = {
+type Says = {
+  action:
+    | { code: "rebuild-box"; place: string }
+    | { code: "change-pin"; place: string; what: "bent" | "sheared" }
+    | { code: "change-seal"; place: string; what: "grooved" | "worn" }
+    | { code: "change-oil"; place: string; what: "milky" | "burnt" }
+    | { code: "fill-oil"; place: string; metres: number; wantedMetres: number }
+    | { code: "let-oil-out"; place: string; metres: number }
+    | { code: "oil-again"; place: string };
+  warning: { code: "not-run-broken-gears" };
+  provisional:
+    | { code: "place-unread"; place: string }
+    | { code: "oil-not-stood"; place: string }
+    | { code: "no-oil-depth-on-sheet"; place: string };
+  problem: { code: "unknown-gearbox"; place: string };
+};
+
+export const gearboxInspection: Check<GearboxReadings, { again: string[] }, Says> = {
   id: "gearbox-inspection",
   ruleVersion: 1,
   readingsSchema: gearboxReadingsSchema,
@@ -135,7 +152,7 @@ function isTold(machine: Machine, box: string, read: Read | undefined): boolean 
   return codesOf(read).length === ASKED.length && read.depthMetres !== undefined && !needsStand;
 }
 
-function assess(machine: Machine, { boxes }: GearboxReadings): Assessment<{ again: string[] }> {
+function assess(machine: Machine, { boxes }: GearboxReadings): Assessment<{ again: string[] }, Says> {
   const all = gearboxes(machine);
   const findings = Object.entries(boxes).flatMap(([place, read]) => findingsAt(machine, place, read));
   const unread = all.filter(({ id }) => !isTold(machine, id, boxes[id]));
@@ -154,15 +171,15 @@ function assess(machine: Machine, { boxes }: GearboxReadings): Assessment<{ agai
       isComplete: unread.length === 0,
     }),
     provisional: [
-      ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
-      ...again.map((place) => ({ code: "oil-not-stood", place })),
+      ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
+      ...again.map((place) => ({ code: "oil-not-stood" as const, place })),
       ...all
         .filter(({ coverToOilMetres }) => coverToOilMetres === undefined)
-        .map(({ id }) => ({ code: "no-oil-depth-on-sheet", place: id })),
+        .map(({ id }) => ({ code: "no-oil-depth-on-sheet" as const, place: id })),
     ],
     figures: Object.entries(boxes).flatMap(([place, read]) => figuresOf(machine, place, read)),
     actions: Object.entries(boxes).flatMap(([place, read]) => actionsOf(machine, place, read)),
-    warnings: findings.some(({ verdict: found }) => found === "stop") ? [{ code: "not-run-broken-gears" }] : [],
+    warnings: findings.some(({ verdict: found }) => found === "stop") ? [{ code: "not-run-broken-gears" as const }] : [],
     detail: { again },
   };
 }
@@ -184,16 +201,22 @@ function figuresOf(machine: Machine, place: string, read: Read): Figure[] {
   ];
 }
 
-function actionsOf(machine: Machine, place: string, read: Read): Action[] {
+function actionsOf(machine: Machine, place: string, read: Read): Says["action"][] {
   const codes = codesOf(read);
   const any = (...wanted: string[]) => wanted.some((code) => codes.includes(code));
   const oil = oilOf(machine, place, read);
   return [
     ...(any("broken", "chipped", "chips", "rough") ? [{ code: "rebuild-box" as const, place }] : []),
     // A pin that bent instead of shearing may be the wrong part: it is compared before another goes in.
-    ...(any("bent", "sheared") ? [{ code: "change-pin" as const, place, what: any("bent") ? "bent" : "sheared" }] : []),
-    ...(any("weeps", "runs", "grooved") ? [{ code: "change-seal" as const, place, what: any("grooved") ? "grooved" : "worn" }] : []),
-    ...(any("milky", "burnt") ? [{ code: "change-oil" as const, place, what: any("milky") ? "milky" : "burnt" }] : []),
+    ...(any("bent", "sheared")
+      ? [{ code: "change-pin" as const, place, what: any("bent") ? ("bent" as const) : ("sheared" as const) }]
+      : []),
+    ...(any("weeps", "runs", "grooved")
+      ? [{ code: "change-seal" as const, place, what: any("grooved") ? ("grooved" as const) : ("worn" as const) }]
+      : []),
+    ...(any("milky", "burnt")
+      ? [{ code: "change-oil" as const, place, what: any("milky") ? ("milky" as const) : ("burnt" as const) }]
+      : []),
     ...(oil && Math.abs(oil.short) > OIL_WITHIN_METRES
       ? [
           {

@@ -24,7 +24,16 @@ export const groundSpeedReadingsSchema = z.object({
 export type GroundSpeedReadings = z.output<typeof groundSpeedReadingsSchema>;
 export type GroundSpeedDetail = { metresPerSecond?: number; biteMetres?: number; fastestMetresPerSecond?: number };
 
-export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail> = {
+type Says = {
+  action:
+    | { code: "drive-slower"; mostMetresPerSecond: number }
+    | { code: "drive-faster"; leastMetresPerSecond: number }
+    | { code: "full-throttle" };
+  warning: { code: "operating-finding" } | { code: "bite-at-rated-speed"; revolutions: number };
+  provisional: { code: "one-run" } | { code: "no-blade-speed" } | { code: "below-full-throttle" };
+};
+
+export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail, Says> = {
   id: "ground-speed",
   ruleVersion: 1,
   readingsSchema: groundSpeedReadingsSchema,
@@ -87,7 +96,7 @@ function formOf(machine: Machine): Form {
 function assess(
   machine: Machine,
   { distanceMetres, seconds, revolutionsPerMinute, throttle }: GroundSpeedReadings,
-): Assessment<GroundSpeedDetail> {
+): Assessment<GroundSpeedDetail, Says> {
   const time = seconds.length === 0 ? undefined : seconds.reduce((sum, one) => sum + one, 0) / seconds.length;
   const speed = distanceMetres === undefined || time === undefined ? undefined : distanceMetres / time;
   const turns = revolutionsPerMinute ?? machine.sheet.blade?.ratedRevolutionsPerMinute;
@@ -108,7 +117,7 @@ function assess(
           ...(bitten === undefined ? [] : [{ check, cause: "ground-speed-high", result: result(isFast) }]),
           { check, cause: "ground-speed-low", result: result(isSlow) },
         ];
-  const actions: Action[] = [
+  const actions: Says["action"][] = [
     ...(isFast && fastest !== undefined ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
     ...(isSlow ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),
     ...(throttle === "below-full" ? [{ code: "full-throttle" as const }] : []),
@@ -127,16 +136,16 @@ function assess(
       isComplete: speed !== undefined,
     }),
     provisional: [
-      ...(seconds.length === 1 ? [{ code: "one-run" }] : []),
-      ...(speed !== undefined && turns === undefined ? [{ code: "no-blade-speed" }] : []),
-      ...(throttle === "below-full" ? [{ code: "below-full-throttle" }] : []),
+      ...(seconds.length === 1 ? [{ code: "one-run" as const }] : []),
+      ...(speed !== undefined && turns === undefined ? [{ code: "no-blade-speed" as const }] : []),
+      ...(throttle === "below-full" ? [{ code: "below-full-throttle" as const }] : []),
     ],
     figures: figuresOf(speed, bitten, fastest),
     actions,
     warnings: [
-      ...(isFast || isSlow || throttle === "below-full" ? [{ code: "operating-finding" }] : []),
+      ...(isFast || isSlow || throttle === "below-full" ? [{ code: "operating-finding" as const }] : []),
       ...(speed !== undefined && turns !== undefined && revolutionsPerMinute === undefined
-        ? [{ code: "bite-at-rated-speed", revolutions: turns }]
+        ? [{ code: "bite-at-rated-speed" as const, revolutions: turns }]
         : []),
     ],
     detail: {

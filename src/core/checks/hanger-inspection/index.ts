@@ -36,7 +36,13 @@ const HANGER_OPTIONS = [
   { id: "missing", label: "Missing" },
 ] as const;
 
-export const hangerInspection: Check<HangerReadings, { looked: number; of: number }> = {
+type Says = {
+  action: { code: "mend-hanger"; place: string; state: string } | { code: "repair-shell"; state: string } | { code: "level-again" };
+  provisional: { code: "place-unread"; place: string };
+  problem: { code: "unknown-hanger"; place: string };
+};
+
+export const hangerInspection: Check<HangerReadings, { looked: number; of: number }, Says> = {
   id: "hanger-inspection",
   ruleVersion: 1,
   readingsSchema: hangerReadingsSchema,
@@ -75,7 +81,7 @@ function formOf(machine: Machine): Form {
   };
 }
 
-function assess(machine: Machine, { hangers, shell }: HangerReadings): Assessment<{ looked: number; of: number }> {
+function assess(machine: Machine, { hangers, shell }: HangerReadings): Assessment<{ looked: number; of: number }, Says> {
   const all = machine.deck?.hangers ?? [];
   const findings = [...Object.entries(hangers).map(([place, { state }]) => hangerFinding(place, state)), ...shellFinding(shell)];
   const isComplete = all.every(({ id }) => hangers[id] !== undefined);
@@ -111,7 +117,7 @@ function shellFinding(shell: HangerReadings["shell"]): Finding[] {
   ];
 }
 
-function actionsOf(findings: readonly Finding[]): Action[] {
+function actionsOf(findings: readonly Finding[]): Says["action"][] {
   const bad = findings.filter(({ verdict, place }) => verdict === "out" && place !== "shell");
   const shell = findings.find(({ place, verdict }) => place === "shell" && verdict === "out");
   return [

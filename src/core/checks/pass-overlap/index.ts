@@ -24,7 +24,17 @@ export const passReadingsSchema = z.object({
 export type PassReadings = z.output<typeof passReadingsSchema>;
 export type PassDetail = { spacingMetres?: number; overlapMetres?: number; widthMetres: number; hectaresPerHour?: number };
 
-export const passOverlap: Check<PassReadings, PassDetail> = {
+type Says = {
+  action:
+    | { code: "closer-passes"; spacingMetres: number }
+    | { code: "wider-passes"; spacingMetres: number }
+    | { code: "mark-the-edge" }
+    | { code: "turn-wider"; radiusMetres: number };
+  warning: { code: "operating-finding" };
+  provisional: { code: "one-pass" };
+};
+
+export const passOverlap: Check<PassReadings, PassDetail, Says> = {
   id: "pass-overlap",
   ruleVersion: 1,
   readingsSchema: passReadingsSchema,
@@ -102,7 +112,7 @@ function clearRadius(machine: Machine, radius: number | undefined): number | und
   return held.length === 0 ? undefined : Math.max(...held.map(({ toMetres }) => toMetres));
 }
 
-function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail> {
+function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail, Says> {
   const { acrossMetres, passes, tightestTurnMetres, groundMetresPerSecond } = readings;
   const widthMetres = cuttingWidth(machine);
   const spacing = acrossMetres === undefined || passes === undefined ? undefined : acrossMetres / passes;
@@ -121,7 +131,7 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
       ? []
       : [{ check, cause: "turn-too-tight", result: isMissing ? ("seen" as const) : ("not-found" as const) }]),
   ];
-  const actions: Action[] = [
+  const actions: Says["action"][] = [
     ...(verdict === "out" && overlap !== undefined
       ? [{ code: overlap < wanted ? ("closer-passes" as const) : ("wider-passes" as const), spacingMetres: widthMetres - wanted }]
       : []),
@@ -141,10 +151,10 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
       told: [...(overlap === undefined ? [] : ["passes"]), ...(tightestTurnMetres === undefined ? [] : ["turns"])],
       isComplete: overlap !== undefined,
     }),
-    provisional: passes === 1 ? [{ code: "one-pass" }] : [],
+    provisional: passes === 1 ? [{ code: "one-pass" as const }] : [],
     figures: [overlapFigure(overlap, wanted, machine.sheet.passOverlapMetres !== undefined), ...widthFigure(widthMetres)].flat(),
     actions,
-    warnings: actions.length > 0 ? [{ code: "operating-finding" }] : [],
+    warnings: actions.length > 0 ? [{ code: "operating-finding" as const }] : [],
     detail: {
       widthMetres,
       ...(spacing === undefined ? {} : { spacingMetres: spacing }),

@@ -36,7 +36,19 @@ export const playReadingsSchema = z.object({
 export type PlayReadings = z.output<typeof playReadingsSchema>;
 type Read = PlayReadings["spindles"][string];
 
-export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }> = {
+type Says = {
+  action:
+    | { code: "clear-winding"; place: string; what: string }
+    | { code: "seat-bearing"; place: string }
+    | { code: "hold-for-crankshaft"; place: string }
+    | { code: "change-bearings"; place: string }
+    | { code: "grease-spindle"; place: string; what: string; overHours: number };
+  warning: { code: "hub-unit-doubtful"; place: string } | { code: "not-run-bent-shaft" };
+  provisional: { code: "place-unread"; place: string } | { code: "hub-unit-doubtful"; place: string };
+  problem: { code: "unknown-spindle"; place: string };
+};
+
+export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }, Says> = {
   id: "spindle-play",
   ruleVersion: 2,
   readingsSchema: playReadingsSchema,
@@ -44,6 +56,7 @@ export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }> = {
   problems: (machine, { spindles }) =>
     unknownPlaces({ read: spindles, known: machine.spindles, path: "spindles", code: "unknown-spindle" }),
   form: formOf,
+  wants: "grease-due",
   assess,
 };
 
@@ -175,7 +188,7 @@ function findingsAt(machine: Machine, place: string, read: Read, coolest: number
   return off.length === 0 && isTold(machine, read) ? [found("sound", "in-tolerance")] : off;
 }
 
-function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Assessment<{ coolestKelvin?: number }> {
+function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Assessment<{ coolestKelvin?: number }, Says> {
   const mixed = mixedUnits(Object.fromEntries(Object.entries(spindles).map(([place, { hubKelvin }]) => [place, hubKelvin])));
   const heats = Object.entries(spindles).flatMap(([place, { hubKelvin }]) => (mixed.includes(place) ? [] : (hubKelvin ?? [])));
   // A cool one that was most likely typed in the other scale must not make the others look hot; a hot one stays accused until it is read again.
@@ -193,8 +206,8 @@ function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Asse
       isComplete: unread.length === 0,
     }),
     provisional: [
-      ...unread.map(({ id }) => ({ code: "place-unread", place: id })),
-      ...mixed.map((place) => ({ code: "hub-unit-doubtful", place })),
+      ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
+      ...mixed.map((place) => ({ code: "hub-unit-doubtful" as const, place })),
     ],
     figures: Object.entries(spindles).flatMap(([place, read]) => figuresOf(place, read, coolest)),
     actions: [
@@ -202,8 +215,8 @@ function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Asse
       ...grease.map(({ place, what, overHours }) => ({ code: "grease-spindle" as const, place, what, overHours })),
     ],
     warnings: [
-      ...mixed.map((place) => ({ code: "hub-unit-doubtful", place })),
-      ...(findings.some(({ code }) => code === "key-sheared" || code === "shaft-wobbles") ? [{ code: "not-run-bent-shaft" }] : []),
+      ...mixed.map((place) => ({ code: "hub-unit-doubtful" as const, place })),
+      ...(findings.some(({ code }) => code === "key-sheared" || code === "shaft-wobbles") ? [{ code: "not-run-bent-shaft" as const }] : []),
     ],
     detail: coolest === undefined ? {} : { coolestKelvin: coolest },
   };
@@ -254,7 +267,7 @@ function clearsOf(machine: Machine, isComplete: boolean, read: readonly Read[]):
 }
 
 /** The bearings of an engine's own shaft are not changed at this bench. */
-function actionOf({ place, code }: Finding, isDirect: boolean): Action[] {
+function actionOf({ place, code }: Finding, isDirect: boolean): Says["action"][] {
   if (code === "grass" || code === "wire") return [{ code: "clear-winding", place, what: code }];
   if (code === "step") return [{ code: "seat-bearing", place }];
   if (code === "key-sheared" || code === "shaft-wobbles") return [{ code: "hold-for-crankshaft", place }];

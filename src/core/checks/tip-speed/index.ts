@@ -1,5 +1,5 @@
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
-import type { Figure, Finding, Warning } from "@/core/findings";
+import type { Figure, Finding } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { settled } from "../settled";
 import type { Action, Assessment, Check } from "../types";
@@ -21,7 +21,18 @@ export type SpeedDetail = {
   biteMetres?: number;
 };
 
-export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail> = {
+type Says = {
+  action: { code: "look-for-load" } | { code: "charge-sooner" } | { code: "full-throttle" };
+  warning:
+    | { code: "over-tip-speed-limit"; place: string; limitMetresPerSecond: number; mostRevolutions?: number | undefined }
+    | { code: "faster-than-paper"; place: string }
+    | { code: "blade-stands"; place: string }
+    | { code: "too-slow-to-cut"; place: string; leastMetresPerSecond: number };
+  provisional: { code: "spindle-unread"; place: string };
+  problem: { code: "unknown-spindle"; place: string };
+};
+
+export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail, Says> = {
   id: "tip-speed",
   ruleVersion: 3,
   readingsSchema: speedReadingsSchema,
@@ -35,7 +46,7 @@ export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail> = {
   assess,
 };
 
-function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDetail> {
+function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDetail, Says> {
   const known = machine.spindles.map((spindle) => readSpindle(machine, spindle, readings));
   const read = known.flatMap(({ spindleId, noLoad }) => (noLoad === undefined ? [] : [{ spindleId, ...noLoad }]));
   const unread = known.filter(({ noLoad }) => noLoad === undefined);
@@ -63,7 +74,7 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
       ]),
       isComplete: unread.length === 0,
     }),
-    provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread", place: spindleId })),
+    provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread" as const, place: spindleId })),
     figures,
     actions: actionsOf(figures),
     warnings: known.flatMap((one) => warningsFor(machine, one)),
@@ -112,7 +123,7 @@ function biteOf(machine: Machine, known: readonly ReadSpindle[], groundMetresPer
   });
 }
 
-function actionsOf(figures: Assessment["figures"]): Action[] {
+function actionsOf(figures: Assessment["figures"]): Says["action"][] {
   const isOut = (id: string) => figures.some((figure) => figure.id === id && figure.verdict === "out");
   return [
     ...(isOut("droop") ? [{ code: "look-for-load" as const }] : []),
@@ -121,15 +132,17 @@ function actionsOf(figures: Assessment["figures"]): Action[] {
   ];
 }
 
-function warningsFor(machine: Machine, one: ReadSpindle): Warning[] {
+function warningsFor(machine: Machine, one: ReadSpindle): Says["warning"][] {
   const { spindleId: place, noLoad, paper, loaded, lowCharge } = one;
   const over = [noLoad, loaded, lowCharge, paper].some((speed) => speed !== undefined && speed.metresPerSecond >= TIP_SPEED_LIMIT);
   if (over)
-    return [{ code: "over-tip-speed-limit", place, limitMetresPerSecond: TIP_SPEED_LIMIT, mostRevolutions: mostTurning(machine, place) }];
-  const fast = one.slip !== undefined && one.slip < -FASTER_THAN_PAPER ? [{ code: "faster-than-paper", place }] : [];
-  if (noLoad?.revolutionsPerMinute === 0) return [{ code: "blade-stands", place }];
+    return [
+      { code: "over-tip-speed-limit" as const, place, limitMetresPerSecond: TIP_SPEED_LIMIT, mostRevolutions: mostTurning(machine, place) },
+    ];
+  const fast = one.slip !== undefined && one.slip < -FASTER_THAN_PAPER ? [{ code: "faster-than-paper" as const, place }] : [];
+  if (noLoad?.revolutionsPerMinute === 0) return [{ code: "blade-stands" as const, place }];
   const slowest = Math.min(...[noLoad, loaded, lowCharge].flatMap((speed) => speed?.metresPerSecond ?? []));
-  return [...fast, ...(slowest < TEARS_BELOW ? [{ code: "too-slow-to-cut", place, leastMetresPerSecond: TEARS_BELOW }] : [])];
+  return [...fast, ...(slowest < TEARS_BELOW ? [{ code: "too-slow-to-cut" as const, place, leastMetresPerSecond: TEARS_BELOW }] : [])];
 }
 
 /** Measured so much over what the pulleys give: outside diameters for pitch diameters, or the governor. Estimate. */

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { byPlace, textAt } from "../listed";
 
 const turning = z.number().min(0).max(20_000);
 const pitch = z.number().positive().max(1);
@@ -15,21 +16,10 @@ const oneSchema = z.object({
 });
 
 /** Rule version 1 wrote spindles as a list; what was kept then can still be read. */
-const listedSchema = z.array(z.looseObject({ spindleId: z.string().min(1).max(60) })).max(7);
-
-/** A list as a record by place; one named twice cannot be told apart any more, so it is refused here. */
-function byPlace(value: unknown, context: z.RefinementCtx): unknown {
-  const listed = listedSchema.safeParse(value);
-  if (!listed.success) return value;
-  for (const [index, { spindleId }] of listed.data.entries()) {
-    if (listed.data.findIndex((one) => one.spindleId === spindleId) < index)
-      context.addIssue({ code: "custom", message: "place-read-twice", path: [index, "spindleId"] });
-  }
-  return Object.fromEntries(listed.data.map(({ spindleId, ...rest }) => [spindleId, rest]));
-}
+const bySpindle = byPlace((one) => textAt(one, "spindleId"), ["spindleId"]);
 
 export const speedReadingsSchema = z.object({
-  spindles: z.preprocess(byPlace, z.record(z.string(), oneSchema).default({})),
+  spindles: z.preprocess(bySpindle, z.record(z.string(), oneSchema).default({})),
   /** What is worked out before the machine is run up. */
   paper: z
     .object({

@@ -41,7 +41,18 @@ export type TurfDetail = {
   ground: "good" | "gross-faults-only" | "not-told";
 };
 
-export const turfCondition: Check<TurfReadings, TurfDetail> = {
+type Says = {
+  action:
+    | { code: "cut-in-stages"; firstMetres: number; thenMetres: number | undefined }
+    | { code: "wait-for-dry" }
+    | { code: "mow-within"; days: number }
+    | { code: "judge-elsewhere" }
+    | { code: "vary-direction" };
+  warning: { code: "others-cut-the-same" };
+  provisional: { code: "turf-not-all-told" };
+};
+
+export const turfCondition: Check<TurfReadings, TurfDetail, Says> = {
   id: "turf-condition",
   ruleVersion: 1,
   readingsSchema: turfReadingsSchema,
@@ -152,7 +163,7 @@ function formOf(machine: Machine): Form {
   };
 }
 
-function assess(machine: Machine, readings: TurfReadings): Assessment<TurfDetail> {
+function assess(machine: Machine, readings: TurfReadings): Assessment<TurfDetail, Says> {
   const leaf = leafOf(readings);
   const findings = findingsIn(readings, leaf.share);
   const ground = groundOf(readings);
@@ -168,10 +179,10 @@ function assess(machine: Machine, readings: TurfReadings): Assessment<TurfDetail
       told: findings.map(({ place }) => place),
       isComplete,
     }),
-    provisional: isComplete ? [] : [{ code: "turf-not-all-told" }],
+    provisional: isComplete ? [] : [{ code: "turf-not-all-told" as const }],
     figures: figuresOf(readings, leaf),
     actions: actionsOf(readings, leaf, ground),
-    warnings: readings.others === "same" ? [{ code: "others-cut-the-same" }] : [],
+    warnings: readings.others === "same" ? [{ code: "others-cut-the-same" as const }] : [],
     detail: { ...leaf, ground },
   };
 }
@@ -268,7 +279,7 @@ function evidenceOf(args: { readings: TurfReadings; findings: readonly Finding[]
   ];
 }
 
-function actionsOf(readings: TurfReadings, leaf: Leaf, ground: TurfDetail["ground"]): Action[] {
+function actionsOf(readings: TurfReadings, leaf: Leaf, ground: TurfDetail["ground"]): Says["action"][] {
   return [
     ...(leaf.firstCutMetres === undefined
       ? []

@@ -1,9 +1,13 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Warning } from "@/core/findings";
+import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio } from "@/core/findings";
 import { DIRECTIONS, type Machine, pointOf, tipAt, type Wheel } from "@/core/machine";
 import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/tyres";
+import { PSI_PASCALS, type QuantityRange } from "@/core/units";
+import type { Field, Form, QuantityAsked } from "../form";
+import { byPlace, textAt } from "../listed";
 import { findingsOf, settled } from "../settled";
-import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import type { Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** ±1 psi of the sheet, and between the two tyres of an axle (estimate; needs a gauge of 0 to 30 psi). */
 export const PRESSURE_TOLERANCE_PASCALS = 7000;
@@ -11,18 +15,18 @@ export const PRESSURE_TOLERANCE_PASCALS = 7000;
 const STEP_SHARE = 1 / Math.sqrt(12);
 const DEFAULT_GAUGE_STEP_PASCALS = 3447;
 
+const oneSchema = z.object({
+  pressurePascals: z.number().min(0).max(700_000).optional(),
+  /** Of the air in the tyre; without it the reading counts as cold, of this morning. */
+  temperatureKelvin: z.number().min(230).max(370).optional(),
+});
+
+/** A list of tyres, each with its wheel, is read too: so rule version 2 wrote them. */
+const byWheel = byPlace((one) => textAt(one, "wheelId"), ["wheelId"]);
+
 export const tyreReadingsSchema = z.object({
-  tyres: z
-    .array(
-      z.object({
-        wheelId: z.string().min(1).max(60),
-        pressurePascals: z.number().min(0).max(700_000),
-        /** Of the air in the tyre; without it the reading counts as cold, of this morning. */
-        temperatureKelvin: z.number().min(230).max(370).optional(),
-      }),
-    )
-    .min(1)
-    .max(8),
+  /** By wheel. */
+  tyres: z.preprocess(byWheel, z.record(z.string().min(1).max(60), oneSchema).default({})),
   /** What the cold reading is related to, where a warm tyre was read. */
   coldTemperatureKelvin: z.number().min(230).max(330).optional(),
   gaugeStepPascals: z.number().positive().max(100_000).optional(),
@@ -40,12 +44,39 @@ export type TyreDetail = {
 
 type Read = { wheel: Wheel; cold: number; target?: number };
 
-export const tyrePressure: Check<TyreReadings, TyreDetail> = {
+type Says = {
+  action:
+    | { code: "set-pressure"; place: string; fromPascals: number; toPascals: number }
+    | { code: "ask-sheet-pressure"; place: string }
+    | { code: "find-leak"; place: string };
+  warning:
+    | { code: "gauge-too-coarse"; stepPascals: number; tolerancePascals: number }
+    | { code: "above-moulded-maximum"; place: string; maximumPascals: number }
+    | { code: "no-sheet-pressure"; place: string }
+    | { code: "below-sheet-least"; place: string; leastPascals: number }
+    | { code: "pressure-offset-in-use"; offsetPascals: number };
+  provisional: { code: "tyre-unread"; place: string };
+  problem: { code: "unknown-wheel"; place: string };
+};
+
+export const tyrePressure: Check<TyreReadings, TyreDetail, Says> = {
   id: "tyre-pressure",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: tyreReadingsSchema,
   missing: (machine) => (pneumatic(machine).length === 0 ? ["no-air-tyres"] : []),
-  problems,
+  problems: (machine, { tyres }) => unknownPlaces({ read: tyres, known: pneumatic(machine), path: "tyres", code: "unknown-wheel" }),
+  form: formOf,
+  trend: {
+    dimension: "pressure",
+    lines: (machine) => pneumatic(machine).map(({ id, label }) => ({ id, label })),
+    toleranceSi: ({ sheet }) => sheet.pressureTolerancePascals ?? PRESSURE_TOLERANCE_PASCALS,
+    values: ({ detail }) =>
+      Object.fromEntries(
+        detail.wheels.flatMap(({ wheelId, coldPressurePascals, targetPascals }) =>
+          targetPascals === undefined ? [] : [[wheelId, coldPressurePascals - targetPascals]],
+        ),
+      ),
+  },
   assess,
 };
 
@@ -53,16 +84,56 @@ function pneumatic(machine: Machine): Wheel[] {
   return machine.wheels.filter(({ isPneumatic }) => isPneumatic);
 }
 
-function problems(machine: Machine, readings: TyreReadings): ReadingProblem[] {
-  const seen = new Set<string>();
-  return readings.tyres.flatMap(({ wheelId }, index) => {
-    const path = ["tyres", index, "wheelId"];
-    const again = seen.has(wheelId);
-    seen.add(wheelId);
-    if (again) return [{ code: "place-read-twice", path, place: wheelId }];
-    if (!pneumatic(machine).some(({ id }) => id === wheelId)) return [{ code: "unknown-wheel", path, place: wheelId }];
-    return [];
-  });
+const PRESSURE_RANGE: QuantityRange = { least: 0, most: 100 * PSI_PASCALS, usualLeast: 3 * PSI_PASCALS, usualMost: 50 * PSI_PASCALS };
+const STEP_RANGE: QuantityRange = { least: 100, most: 100_000, usualLeast: 300, usualMost: 5 * PSI_PASCALS };
+const AIR_RANGE: QuantityRange = { least: 230, most: 370, usualLeast: 255, usualMost: 345 };
+const COLD_RANGE: QuantityRange = { least: 230, most: 330, usualLeast: 255, usualMost: 315 };
+
+/** Wheels in the order one walks round a machine: up the left side, down the right. */
+function walkedRound(machine: Machine): Wheel[] {
+  const tyres = pneumatic(machine);
+  const left = tyres.filter(({ xMetres }) => xMetres < 0).sort((a, b) => a.yMetres - b.yMetres);
+  const right = tyres.filter(({ xMetres }) => xMetres >= 0).sort((a, b) => b.yMetres - a.yMetres);
+  return [...left, ...right];
+}
+
+function formOf(machine: Machine): Form {
+  const wheels = walkedRound(machine);
+  const quantity = (asked: Omit<QuantityAsked, "kind">): Field => ({ kind: "quantity", ...asked });
+  const warm = { group: "warm", isOptional: true, dimension: "temperature", instrument: "gauge" } as const;
+  return {
+    groups: [
+      { id: "tyres", label: "Every wheel, cold" },
+      { id: "gauge", label: "The gauge" },
+      { id: "warm", label: "Read warm", note: "Pressure rises with the air in the tyre: it is reckoned back to cold.", isFolded: true },
+    ],
+    fields: [
+      ...wheels.map((wheel) =>
+        quantity({
+          path: ["tyres", wheel.id, "pressurePascals"],
+          group: "tyres",
+          label: wheel.label,
+          at: pointOf(wheel),
+          dimension: "pressure",
+          instrument: "gauge",
+          range: PRESSURE_RANGE,
+        }),
+      ),
+      quantity({
+        path: ["gaugeStepPascals"],
+        group: "gauge",
+        label: "Shows steps of",
+        isOptional: true,
+        dimension: "pressure",
+        instrument: "gauge",
+        range: STEP_RANGE,
+      }),
+      quantity({ ...warm, path: ["coldTemperatureKelvin"], label: "Cold, this morning", range: COLD_RANGE }),
+      ...wheels.map(({ id, label }) =>
+        quantity({ ...warm, path: ["tyres", id, "temperatureKelvin"], label: `${label}: air in the tyre`, range: AIR_RANGE }),
+      ),
+    ],
+  };
 }
 
 /** The pressure a wheel should have: the sheet's, less the machine's own offset, never under the sheet's least. */
@@ -72,7 +143,7 @@ export function targetPressure(machine: Machine, wheel: Wheel): number | undefin
   return Math.max(wanted, wheel.leastPressurePascals ?? 0);
 }
 
-function assess(machine: Machine, readings: TyreReadings): Assessment<TyreDetail> {
+function assess(machine: Machine, readings: TyreReadings): Assessment<TyreDetail, Says> {
   const step = readings.gaugeStepPascals ?? DEFAULT_GAUGE_STEP_PASCALS;
   const tolerance = machine.sheet.pressureTolerancePascals ?? PRESSURE_TOLERANCE_PASCALS;
   const standing = machine.sheet.pressureTolerancePascals === undefined ? "estimate" : "sheet";
@@ -100,9 +171,9 @@ function assess(machine: Machine, readings: TyreReadings): Assessment<TyreDetail
 }
 
 function coldReadings(machine: Machine, readings: TyreReadings): Read[] {
-  return readings.tyres.flatMap(({ wheelId, pressurePascals, temperatureKelvin }) => {
+  return Object.entries(readings.tyres).flatMap(([wheelId, { pressurePascals, temperatureKelvin }]) => {
     const wheel = pneumatic(machine).find(({ id }) => id === wheelId);
-    if (!wheel) return [];
+    if (!wheel || pressurePascals === undefined) return [];
     const { coldTemperatureKelvin: toKelvin } = readings;
     const cold =
       temperatureKelvin && toKelvin ? pressureAtTemperature({ pressurePascals, fromKelvin: temperatureKelvin, toKelvin }) : pressurePascals;
@@ -191,15 +262,15 @@ function evidenceOf(args: {
 /** Worth touching the valve for: half the step a shop gauge shows. */
 const NOT_WORTH_PASCALS = 1700;
 
-function actionFor({ wheel, cold, target }: Read): Action[] {
+function actionFor({ wheel, cold, target }: Read): Says["action"][] {
   if (target === undefined) return [{ code: "ask-sheet-pressure", place: wheel.id }];
   if (Math.abs(cold - target) <= NOT_WORTH_PASCALS) return [];
-  const set: Action = { code: "set-pressure", place: wheel.id, fromPascals: cold, toPascals: target };
+  const set: Says["action"] = { code: "set-pressure", place: wheel.id, fromPascals: cold, toPascals: target };
   return cold < target / 2 ? [set, { code: "find-leak", place: wheel.id }] : [set];
 }
 
-function warningsFor(args: { machine: Machine; read: readonly Read[]; step: number; tolerance: number }): Warning[] {
-  const warnings: Warning[] = [];
+function warningsFor(args: { machine: Machine; read: readonly Read[]; step: number; tolerance: number }): Says["warning"][] {
+  const warnings: Says["warning"][] = [];
   if (args.step > args.tolerance) warnings.push({ code: "gauge-too-coarse", stepPascals: args.step, tolerancePascals: args.tolerance });
   for (const { wheel, cold, target } of args.read) {
     const most = wheel.mouldedMaximumPascals;

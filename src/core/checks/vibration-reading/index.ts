@@ -32,7 +32,13 @@ export type VibrationDetail = {
   worstAt: string[];
 };
 
-export const vibrationReading: Check<VibrationReadings, VibrationDetail> = {
+type Says = {
+  action: { code: "look-at-engine" } | { code: "look-at-wheels" } | { code: "look-at-blades"; place?: string; single: number };
+  warning: { code: "felt-not-recorded" } | { code: "strong-shaking" };
+  problem: { code: "unknown-spindle"; place: string };
+};
+
+export const vibrationReading: Check<VibrationReadings, VibrationDetail, Says> = {
   id: "vibration-reading",
   ruleVersion: 1,
   readingsSchema: vibrationReadingsSchema,
@@ -102,7 +108,7 @@ function formOf(machine: Machine, soFar: unknown): Form {
   };
 }
 
-function assess(machine: Machine, readings: VibrationReadings): Assessment<VibrationDetail> {
+function assess(machine: Machine, readings: VibrationReadings): Assessment<VibrationDetail, Says> {
   const { felt, with: runs, worst, where } = readings.machine;
   const isFelt = felt === "light" || felt === "strong";
   const isTold = felt === "none" || (isFelt && runs !== undefined && worst !== undefined && where !== undefined);
@@ -125,8 +131,8 @@ function assess(machine: Machine, readings: VibrationReadings): Assessment<Vibra
       turning === undefined ? [] : [{ id: "worst-at", value: turning, dimension: "rotation", instrument: "gauge", standing: "measured" }],
     actions: actionsOf(machine, readings.machine, worstAt),
     warnings: [
-      ...(isFelt ? [{ code: "felt-not-recorded" }] : []),
-      ...(felt === "strong" && runs === "blades" ? [{ code: "strong-shaking" }] : []),
+      ...(isFelt ? [{ code: "felt-not-recorded" as const }] : []),
+      ...(felt === "strong" && runs === "blades" ? [{ code: "strong-shaking" as const }] : []),
     ],
     detail: { worstAt, ...(turning === undefined ? {} : { timesPerSecond: turning / 60 }) },
   };
@@ -146,7 +152,7 @@ function evidenceOf({ felt, with: runs }: VibrationReadings["machine"]): Evidenc
   return CAUSES.map((cause) => ({ check, cause, result: "not-found" }));
 }
 
-function actionsOf(machine: Machine, { felt, with: runs }: VibrationReadings["machine"], worstAt: readonly string[]): Action[] {
+function actionsOf(machine: Machine, { felt, with: runs }: VibrationReadings["machine"], worstAt: readonly string[]): Says["action"][] {
   if (felt === undefined || felt === "none" || runs === undefined) return [];
   if (runs === "engine-alone") return [{ code: "look-at-engine" }];
   if (runs === "travel") return [{ code: "look-at-wheels" }];

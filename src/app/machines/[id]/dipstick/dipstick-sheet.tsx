@@ -11,7 +11,7 @@ import { useDraft } from "@/ui/draft";
 import { readEntry, writeQuantity } from "@/ui/entry";
 import { useSeat } from "@/ui/person";
 import { QuantityField } from "@/ui/quantity-field";
-import { show } from "@/ui/words/checks";
+import { show } from "@/ui/words/quantities";
 
 const DEPTH = { dimension: "length", range: { least: 0.005, most: 0.5, usualLeast: 0.01, usualMost: 0.25 } } as const;
 const WET = { dimension: "length", range: { least: 0, most: 0.5 } } as const;

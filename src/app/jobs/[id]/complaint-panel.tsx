@@ -1,0 +1,108 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { cutters } from "@/core/machine";
+import { SYMPTOMS } from "@/core/trade";
+import type { JobView } from "@/data/job-view";
+import { sinceWords } from "@/ui/time";
+import type { Act } from "./act";
+import type { PanelId } from "./steps";
+import { Trouble } from "./trouble";
+
+type Args = { view: JobView; now: string; open: (panel: PanelId) => void };
+
+const looksOf = ({ looks }: JobView["complaints"][number]) =>
+  looks.symptoms.map((id) => SYMPTOMS.find((symptom) => symptom.id === id)?.label).join(" · ");
+
+/** The complaint in a few lines; the rest of it a touch away. */
+export function Said({ view, now, open }: Args) {
+  const [first] = view.complaints;
+  const more = view.complaints.length - 1;
+  if (!first) return null;
+  return (
+    <section aria-label="Complaint">
+      <button type="button" className="block w-full text-left" onClick={() => open("complaint")}>
+        {first.words && <span className="line-clamp-2 text-lg leading-tight font-medium">“{first.words}”</span>}
+        <span className="block text-sm leading-snug">{looksOf(first)}</span>
+        <span className="block text-sm text-soft">
+          {first.saidBy}
+          {first.place ? `, ${first.place}` : ""}, {sinceWords(first.at, now)} ago
+          {more > 0 ? `, and ${more} more` : ""}
+        </span>
+      </button>
+      <PlaceWords view={view} />
+    </section>
+  );
+}
+
+/** Every complaint of the job, what more can be asked over the telephone, and which belong together. */
+export function ComplaintPanel({ view, now, act, open }: Args & { act: Act }) {
+  const router = useRouter();
+  const isOpen = view.state !== "closed";
+  return (
+    <div>
+      <ul className="ruled">
+        {view.complaints.map((complaint) => (
+          <li key={complaint.id} className="py-2">
+            {complaint.words && <p className="text-lg leading-tight font-medium">“{complaint.words}”</p>}
+            <p className="leading-snug">{looksOf(complaint)}</p>
+            <p className="text-sm text-soft">
+              {complaint.saidBy}
+              {complaint.place ? `, ${complaint.place}` : ""}, {sinceWords(complaint.at, now)} ago
+            </p>
+            {isOpen && view.complaints.length > 1 && (
+              <button
+                type="button"
+                className="btn mt-1"
+                disabled={act.isBusy}
+                onClick={() => act.send("split", { complaintId: complaint.id })}
+              >
+                Make it a job of its own
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <PlaceWords view={view} />
+      {isOpen && (
+        <div className="mt-2 grid gap-1">
+          <button type="button" className="btn btn-go w-full" onClick={() => open("phone")}>
+            Ask over the telephone
+          </button>
+          {view.state === "waiting" &&
+            view.openBeside.map((jobId) => (
+              <button
+                key={jobId}
+                type="button"
+                className="btn w-full"
+                disabled={act.isBusy}
+                onClick={async () => {
+                  if (await act.send("join", { intoJobId: jobId })) router.push(`/jobs/${jobId}`);
+                }}
+              >
+                Join it to job {jobId}
+              </button>
+            ))}
+        </div>
+      )}
+      <Trouble act={act} />
+    </div>
+  );
+}
+
+/** What the touched place means on this machine. */
+function PlaceWords({ view }: { view: JobView }) {
+  const { meaning } = view.case;
+  const named = (id: string) =>
+    cutters(view.machine.machine)
+      .find((one) => one.id === id)
+      ?.label.toLowerCase() ?? id;
+  if (meaning.kind === "none") return null;
+  const words =
+    meaning.kind === "join"
+      ? `Where ${named(meaning.between[0])} and ${named(meaning.between[1])} meet`
+      : meaning.kind === "on-one"
+        ? `On the ${named(meaning.cutter)}`
+        : "Where passes meet";
+  return <p className="text-sm">{words}</p>;
+}

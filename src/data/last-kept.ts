@@ -1,0 +1,31 @@
+import { type Check, worksheetsFor } from "@/core/checks";
+import type { CheckId } from "@/core/trade";
+import type { Db } from "./connection";
+import { getMachine } from "./machines";
+
+/** So many takes are looked back for what stays true. */
+const LOOKED_BACK = 40;
+
+function keptOf(db: Db, machineId: string, check: Check): object | undefined {
+  const { keeps } = check;
+  if (!keeps) return undefined;
+  const rows = db
+    .prepare("SELECT input_json FROM takes WHERE machine_id = ? AND check_id = ? ORDER BY step_id DESC LIMIT ?")
+    .all(machineId, check.id, LOOKED_BACK) as { input_json: string }[];
+  for (const { input_json } of rows) {
+    const parsed = check.readingsSchema.safeParse(JSON.parse(input_json));
+    const kept = parsed.success ? keeps(parsed.data) : undefined;
+    if (kept) return kept;
+  }
+  return undefined;
+}
+
+/** By check: what of a machine's last readings stays true for its next, such as the floor of the bay. */
+export function lastKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {
+  return Object.fromEntries(
+    worksheetsFor(getMachine(db, machineId).machine).flatMap((check) => {
+      const kept = keptOf(db, machineId, check);
+      return kept ? [[check.id, kept]] : [];
+    }),
+  );
+}

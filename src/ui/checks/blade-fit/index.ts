@@ -1,0 +1,133 @@
+import dynamic from "next/dynamic";
+import type { FitDetail } from "@/core/checks";
+import type { bladeFit } from "@/core/checks/blade-fit";
+import { formatQuantity } from "@/core/units";
+import type { Face, Told } from "../face";
+import { length, noSuchBlade, placeIn, placeName, sayMarks, show, unread, worst } from "../shared";
+
+type Found = ReturnType<typeof bladeFit.assess>;
+
+/** What this worksheet says. */
+export const face: Face<typeof bladeFit> = {
+  answer: sayFit,
+  actions: {
+    "turn-over": (a, t) => `${placeIn(face, t.machine, a.place)}: refit it, sail to the deck, sharp edge leading`,
+    "turn-washer": (a, t) => `${placeIn(face, t.machine, a.place)}: washer's hollow toward the blade, so that its rim bears`,
+    "mend-stack": (a, t) => `${placeIn(face, t.machine, a.place)}: put the stack back in order, fully seated`,
+    "change-bolt": (a, t) =>
+      `${placeIn(face, t.machine, a.place)}: bolt with ${GRADE_WORDS[a.wanted]}, not ${GRADE_WORDS[a.found]}${a.way === "harder" ? " (harder is no upgrade)" : ""}`,
+    "re-check-bolt": (a, t) => `${placeIn(face, t.machine, a.place)}: re-check with a wrench`,
+    "torque-by-wrench": (a, t) => `${placeIn(face, t.machine, a.place)}: torque wrench, ${show(a.torqueNewtonMetres, "torque", t.system)}`,
+    "fit-right-blade": (a) =>
+      a.strikes ? "Do not fit: get the length on the sheet" : "Get the blade on the sheet; compare before unwrapping",
+    "measure-not-remember": () => "A remembered size cannot be ordered on: measure it",
+    "ask-sheet-torque": () => "The sheet gives no torque, and there is no usual one: get it from the manual",
+  },
+  warnings: {
+    "fit-longer": (w, t) => `${length(w.byMetres, t.system)} longer than the sheet's: may strike a neighbour or the shell.`,
+    "fit-shorter": (w, t) => `${length(w.byMetres, t.system)} shorter: overlap is lost, a strip stays.`,
+    "fit-other-hole": () => "Another hole: not centred, and cannot be tightened safely.",
+    "fit-hole-too-wide": (w, t) => `Hole ${length(w.byMetres, t.system)} too wide: not centred.`,
+    "fit-hole-too-narrow": (w, t) => `Hole ${length(w.byMetres, t.system)} too narrow: does not go on.`,
+    "fit-other-offset": (w, t) => `Offset ${length(w.byMetres, t.system)} off: cuts at another height than the dial.`,
+    "fit-other-thickness": (w, t) => `Thickness ${length(w.byMetres, t.system)} off: the stack clamps elsewhere.`,
+    "fit-narrower": (w, t) => `${length(w.byMetres, t.system)} narrower: worn, or another part.`,
+    "fit-mulching-with-catcher": () => "A mulching blade does not fill a catcher.",
+    "fit-high-lift-on-mulching": () => "High lift on a mulching deck blows, wears and takes power.",
+    "fit-other-lift": () => "Another lift than the sheet's moves other air.",
+    "fit-turns-the-other-way": () => "Made to turn the other way: it would cut with its back, and the sail can catch.",
+    "differs-from-old": (w, t) =>
+      `Not as the one that came off: ${PART_WORDS[w.what] ?? w.what}${w.byMetres === undefined ? "" : ` by ${length(Math.abs(w.byMetres), t.system)}`}. Do not unwrap it yet.`,
+    "left-hand-thread": () => "Left-hand thread: clockwise from below loosens.",
+    "no-blade-on-sheet": () => "The sheet holds no blade: what is typed here is compared with nothing.",
+    "count-the-blades": (w) => `Count the blades done against the deck: ${w.count}.`,
+    "socket-too-small": (w, t) => `That socket is ${length(w.byMetres, t.system)} too small: it does not go on.`,
+    "socket-too-loose": (w, t) => `That socket has ${length(w.byMetres, t.system)} of play: it rounds the corners.`,
+  },
+  provisional: {
+    "place-unread": unread(() => face),
+    "size-remembered": () => "sizes remembered, not measured",
+  },
+  problems: {
+    "unknown-spindle": noSuchBlade,
+    "torque-without-wrench": () => "A torque needs a torque wrench: by feel or left loose there is no figure. Change one of the two.",
+    "torque-not-credible": (i, s) =>
+      `The sheet says ${typeof i.wantedNewtonMetres === "number" ? formatQuantity({ valueSi: i.wantedNewtonMetres, dimension: "torque", system: s, instrument: "gauge" }).text : "another figure"}: this is no torque for that bolt. Look at the unit and type it again.`,
+  },
+  states: {
+    right: "right",
+    "upside-down": "upside down",
+    "other-direction": "sail up and yet its back leads: a blade for the other direction",
+    "washer-reversed": "washer's hollow the wrong way",
+    "part-missing": "a part of the stack missing",
+    "other-order": "stack in another order",
+    proud: "not down on its seat",
+    "bolt-weaker": "bolt weaker than the sheet's",
+    "bolt-harder": "bolt harder than the sheet's",
+    "torque-high": "torque over the sheet's",
+    "torque-low": "torque under the sheet's",
+    "wrong-part": "not this machine's blade",
+    strikes: "strike each other",
+    loose: "loose",
+    "by-feel": "tightened by feel",
+    "back-leads": "blunt back leads",
+  },
+  figures: {
+    torque: "Torque",
+    "clamp-force": "Clamps with",
+    "width-of-cut": "Width of cut",
+  },
+  parts: {
+    set: "The set",
+  },
+  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  photographs: "washer stack, in its order",
+};
+
+function sayFit(assessment: Found, told: Told): string {
+  const { detail } = assessment;
+  if (detail.strikes) return "Too long: these blades would strike each other. Do not fit them.";
+  // What is off with the part and with a torque has sentences of its own.
+  const marks = assessment.marks.filter(({ place, code }) => place !== "set" && !code?.startsWith("torque-"));
+  const bad = worst(marks);
+  if (bad.length > 0 && bad[0]?.code !== "by-feel") return sayMarks(face, { ...assessment, marks }, told, "");
+  if (detail.mismatches.length > 0) return `Not this machine's blade: ${detail.mismatches.map(({ code }) => MISMATCH[code]).join(", ")}.`;
+  const torque = assessment.figures.find(({ id, verdict }) => id === "torque" && verdict === "out");
+  if (torque) return `${placeName(told.machine, torque.place ?? "")}: torque is not the sheet's.`;
+  if (assessment.verdict === "not-enough-readings") return "Look at every blade.";
+  return bad.length > 0 ? "Right, but tightened by feel: put a wrench on it." : "Fitted right.";
+}
+
+const MISMATCH: Record<FitDetail["mismatches"][number]["code"], string> = {
+  longer: "too long",
+  shorter: "too short",
+  "other-hole": "another centre hole",
+  "hole-too-wide": "hole too wide",
+  "hole-too-narrow": "hole too narrow",
+  "other-offset": "another offset",
+  "other-thickness": "another thickness",
+  narrower: "narrower",
+  "mulching-with-catcher": "mulching blade with a catcher",
+  "high-lift-on-mulching": "high lift on a mulching deck",
+  "other-lift": "another lift",
+  "turns-the-other-way": "for the other direction",
+};
+
+const GRADE_WORDS: Record<string, string> = {
+  "sae-2": "no marks",
+  "sae-5": "three lines",
+  "sae-8": "six lines",
+  "iso-8-8": "8.8",
+  "iso-10-9": "10.9",
+  "iso-12-9": "12.9",
+};
+
+const PART_WORDS: Record<string, string> = {
+  lengthMetres: "length",
+  hole: "centre hole",
+  holeMetres: "width of the hole",
+  thicknessMetres: "thickness",
+  offsetMetres: "offset",
+  lift: "lift",
+  turns: "direction",
+};

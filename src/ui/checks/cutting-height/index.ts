@@ -1,0 +1,46 @@
+import dynamic from "next/dynamic";
+import type { cuttingHeight } from "@/core/checks/cutting-height";
+import type { Face, Told } from "../face";
+import { length, lower, show } from "../shared";
+
+type Found = ReturnType<typeof cuttingHeight.assess>;
+
+/** What this worksheet says. */
+export const face: Face<typeof cuttingHeight> = {
+  answer: sayHeight,
+  actions: {
+    "set-height": (a, t) =>
+      `Set ${length(a.settingMetres, t.system, "gauge")} to cut ${length(a.wantedMetres, t.system, "gauge")}, ± ${length(a.plusMinusMetres, t.system, "gauge")} from ${a.visits} ${a.visits === 1 ? "visit" : "visits"}`,
+  },
+  warnings: {
+    "rake-cuts-lower": (w, t) => `The blades are raked: they cut ${length(w.byMetres, t.system, "gauge")} lower than their middle stands.`,
+  },
+  provisional: {
+    "few-pricks": (r) => `${r.count} pricks only, ${r.wanted} are wanted`,
+    "soft-ground": () => "read on soft ground",
+  },
+  states: {
+    "over-the-setting": "off the setting",
+  },
+  figures: {
+    "stubble-mean": "Stubble, mean",
+    "stubble-95": "Mean is sure to ±, 95 %",
+    "stubble-spread": "Spread of the pricks",
+    "over-the-setting": "Over the setting",
+    "learnt-offset": "Offset learnt here",
+  },
+  parts: {
+    machine: "The machine",
+  },
+  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+};
+
+function sayHeight({ detail, verdict, figures }: Found, { system }: Told): string {
+  if (!detail.stubble) return "Prick the stubble in ten places.";
+  const instrument = figures.find(({ id }) => id === "stubble-mean")?.instrument ?? "gauge";
+  const mean = `${show(detail.stubble.meanMetres, "length", system, instrument)} ± ${show(detail.stubble.plusMinusMetres, "length", system, instrument)}`;
+  if (detail.offsetMetres === undefined) return `Stubble ${mean}.`;
+  if (verdict === "in-tolerance") return `Cuts as set: ${mean}.`;
+  const by = show(Math.abs(detail.offsetMetres), "length", system, instrument);
+  return `Cuts ${by} ${detail.offsetMetres > 0 ? "higher" : "lower"} than set: ${mean}${verdict === "watch" ? ", too close to call" : ""}.`;
+}

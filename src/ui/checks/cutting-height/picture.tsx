@@ -1,0 +1,33 @@
+"use client";
+
+import type { HeightDetail } from "@/core/checks";
+import { HEIGHT_TOLERANCE } from "@/core/checks/limits";
+import { kindById } from "@/core/kinds";
+import type { UnitSystem } from "@/core/units";
+import { StubbleDrawing } from "@/drawings/stubble";
+import type { PictureArgs } from "../face";
+import { Framed } from "../framed";
+import { show } from "../shared";
+
+const say =
+  (system: UnitSystem, instrument: "tape" | "gauge" | "fine" = "gauge") =>
+  (metres: number) =>
+    show(metres, "length", system, instrument);
+
+export function Picture({ machine, assessment, readings, system }: PictureArgs) {
+  const { settingMetres, heightsMetres = [] } = readings as { settingMetres?: number; heightsMetres?: number[] };
+  const detail = assessment?.detail as HeightDetail | undefined;
+  const { cutsWith } = kindById(machine.kind);
+  return (
+    <Framed>
+      <StubbleDrawing
+        heightsMetres={detail?.heightsMetres ?? heightsMetres}
+        settingMetres={detail?.settingMetres ?? settingMetres}
+        meanMetres={detail?.stubble?.meanMetres}
+        plusMinusMetres={detail?.stubble?.plusMinusMetres}
+        toleranceMetres={HEIGHT_TOLERANCE[cutsWith].metres}
+        say={say(system, cutsWith === "reel" ? "fine" : "gauge")}
+      />
+    </Framed>
+  );
+}

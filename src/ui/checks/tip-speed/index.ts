@@ -1,0 +1,82 @@
+import dynamic from "next/dynamic";
+import type { tipSpeedCheck } from "@/core/checks/tip-speed";
+import type { Face, Told } from "../face";
+import { FULL_THROTTLE, length, lower, noSuchBlade, placeName, showTipSpeed } from "../shared";
+
+type Found = ReturnType<typeof tipSpeedCheck.assess>;
+
+/** What this worksheet says. */
+export const face: Face<typeof tipSpeedCheck> = {
+  answer: saySpeeds,
+  actions: {
+    "look-for-load": () => "So much lost under load: look for dull edges, a packed deck, too much grass at once, a weak engine",
+    "charge-sooner": () => "Charge it sooner, or change the pack: at this charge the edge tears",
+    "full-throttle": () => FULL_THROTTLE,
+  },
+  warnings: {
+    "over-tip-speed-limit": (w, t) =>
+      `${placeName(t.machine, w.place)}: at or over the limit${w.mostRevolutions === undefined ? "" : `; ${w.mostRevolutions} r/min at most with this blade`}. Wrong blade length, pulley or governor setting; it stays out of service until it is found.`,
+    "faster-than-paper": (w, t) =>
+      `${placeName(t.machine, w.place)} turns faster than worked out: outside diameters taken for pitch diameters, or the governor is set up.`,
+    "blade-stands": (w, t) => `${placeName(t.machine, w.place)}: belt off, key or pin sheared, or a gear broken.`,
+    "too-slow-to-cut": (w, t) => `${placeName(t.machine, w.place)}: so slow an edge pushes and tears rather than cuts, and lifts little.`,
+  },
+  provisional: {
+    "spindle-unread": (r, t) => `${lower(placeName(t.machine, r.place))} not read`,
+  },
+  problems: {
+    "unknown-spindle": noSuchBlade,
+  },
+  states: {
+    right: "right",
+    "over-limit": "over the limit",
+    slips: "slips",
+    slower: "slower",
+    stands: "stands still",
+    "too-slow": "too slow",
+    "loses-speed": "loses speed under load",
+    "near-limit": "near its limit",
+    sags: "sags at low charge",
+  },
+  figures: {
+    "paper-tip-speed": "Tip speed on paper",
+    "tip-speed": "Tip speed",
+    "loaded-tip-speed": "Tip speed at work",
+    "spindle-speed": "Turns at",
+    slip: "Slip",
+    droop: "Lost under load",
+    "lift-left": "Lift left",
+    bite: "Bite of each edge",
+    "low-charge-tip-speed": "Tip speed, low charge",
+  },
+  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+};
+
+function saySpeeds({ detail, figures, warnings, verdict }: Found, { machine, system }: Told): string {
+  const over = warnings.find((warning) => warning.code === "over-tip-speed-limit");
+  if (over) {
+    const limit = showTipSpeed(over.limitMetresPerSecond, system);
+    return `Do not run it: ${lower(placeName(machine, over.place))} is over the limit of ${limit}. Hold it out.`;
+  }
+  const fastest = Math.max(...figures.filter(({ id }) => id === "paper-tip-speed").map(({ value }) => value));
+  if (detail.spindles.length === 0)
+    return Number.isFinite(fastest)
+      ? `Works out at ${showTipSpeed(fastest, system)}, under the limit. Now read it.`
+      : "Work it out, then read every spindle.";
+  const slowest = [...detail.spindles].sort((a, b) => a.revolutionsPerMinute - b.revolutionsPerMinute)[0];
+  const named = placeName(machine, slowest?.spindleId ?? "");
+  if (detail.pattern === "one-stopped") return `${named} stands still.`;
+  if (detail.pattern === "one-low") return `${named} turns slower than its sisters.`;
+  if (detail.pattern === "all-low") return detail.spindles.length > 1 ? "All blades are slow." : "The blade is slow.";
+  if (detail.pattern === "mixed") return "The blades do not turn alike.";
+  if (verdict === "not-enough-readings") return "Read every spindle.";
+  const sags = figures.filter(({ id, verdict: found }) => id === "low-charge-tip-speed" && found !== "in-tolerance");
+  const lift = Math.min(...figures.filter(({ id }) => id === "lift-left").map(({ value }) => value));
+  const left = Number.isFinite(lift) ? ` ${Math.round(lift * 100)} % of the lift is left.` : "";
+  if (sags.length > 0) return `Sags at low charge.${left}`;
+  const droop = figures.find(({ id, verdict: found }) => id === "droop" && found === "out");
+  if (droop) return `Loses ${Math.round(droop.value * 100)} % under load.${left}`;
+  const slip = figures.find(({ id, verdict: found }) => id === "slip" && found === "out");
+  if (slip) return `${placeName(machine, slip.place ?? "")} loses ${Math.round(slip.value * 100)} % to slip.`;
+  return verdict === "watch" ? `Tip speed close to a limit.${left}` : `Tip speed right.${left}`;
+}

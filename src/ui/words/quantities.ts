@@ -1,0 +1,87 @@
+import type { Movement, StaleReason } from "@/core/events";
+import type { Figure, Standing, Tolerance, Verdict } from "@/core/findings";
+import type { Machine } from "@/core/machine";
+import { type Dimension, formatQuantity, fromSi, type Instrument, type UnitSystem } from "@/core/units";
+
+type Told = { machine: Machine; system: UnitSystem };
+
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  "in-tolerance": "In tolerance",
+  watch: "Watch",
+  out: "Out",
+  stop: "Stop",
+  "not-enough-readings": "Not enough readings",
+};
+
+export const STANDING_WORDS: Record<Standing, string> = {
+  sheet: "machine's sheet",
+  measured: "measured here",
+  "common-practice": "common practice",
+  "published-from-memory": "published, from memory",
+  physics: "physics",
+  estimate: "estimate",
+  "say-so": "say-so",
+};
+
+export function show(valueSi: number, dimension: Dimension, system: UnitSystem, instrument: Instrument = "tape"): string {
+  return formatQuantity({ valueSi, dimension, system, instrument }).text;
+}
+
+/** Tip speeds are said in feet a minute or metres a second, whatever travel is said in. */
+export function showTipSpeed(metresPerSecond: number, system: UnitSystem): string {
+  return system === "us"
+    ? `${Math.round(fromSi(metresPerSecond, "ft/min")).toLocaleString("en-US")} ft/min`
+    : `${metresPerSecond.toFixed(1)} m/s`;
+}
+
+/** A size without its sign. A difference under half a sixteenth shows in decimals, not as 0. */
+export function showSize(metres: number, system: UnitSystem): string {
+  const size = Math.abs(metres);
+  const tape = formatQuantity({ valueSi: size, dimension: "length", system, instrument: "tape" });
+  return tape.number === "0" ? show(size, "length", system, "fine") : tape.text;
+}
+
+/** The name of a wheel, blade, hanger or tip as it stands on the machine's sheet. */
+export function placeName(machine: Machine, place: string): string {
+  const [first, direction, end] = place.split(":");
+  const named = [...machine.wheels, ...machine.spindles, ...(machine.deck?.hangers ?? []), ...machine.units].find(({ id }) => id === first);
+  const base = named?.label ?? first ?? place;
+  const tip = direction ? `${base}, tip to the ${direction}` : base;
+  return end ? `${tip}, end ${end}` : tip;
+}
+
+/** Why a reading no longer holds, with the movement reckoned where it can be. */
+export function sayStale(reason: StaleReason, told: Told & { label: string; time: string }): string {
+  const moved = reason.movement ? `; ${sayMovement(reason.movement, told)}` : "";
+  return `${told.label.toLowerCase()} at ${told.time} (${reason.who})${moved}`;
+}
+
+export function sayMovement(movement: Movement, { machine, system }: Told): string {
+  const place = placeName(machine, `${movement.spindleId}:${movement.direction}`).toLowerCase();
+  const [least, most] = [
+    Math.min(Math.abs(movement.least), Math.abs(movement.most)),
+    Math.max(Math.abs(movement.least), Math.abs(movement.most)),
+  ];
+  return `${place} reckoned ${show(least, "length", system, "fine")} to ${show(most, "length", system, "fine")} ${movement.change > 0 ? "up" : "down"} (estimate)`;
+}
+
+const isTipSpeed = ({ id }: Figure) => id.endsWith("tip-speed");
+
+export function figureValue(figure: Figure, system: UnitSystem): string {
+  if (isTipSpeed(figure)) return showTipSpeed(figure.value, system);
+  const dimension = figure.dimension as Dimension;
+  const value = show(figure.value, dimension, system, figure.instrument);
+  return figure.standardError === undefined
+    ? value
+    : `${value} ± ${formatQuantity({ valueSi: figure.standardError, dimension, system, instrument: "gauge" }).number}`;
+}
+
+export function toleranceWords(tolerance: Tolerance, figure: Figure, system: UnitSystem): string {
+  const dimension = figure.dimension as Dimension;
+  const said = (value: number) => (isTipSpeed(figure) ? showTipSpeed(value, system) : show(value, dimension, system, figure.instrument));
+  const word = STANDING_WORDS[tolerance.standing];
+  if (tolerance.kind === "about") return `${said(tolerance.target)} ± ${said(tolerance.plusMinus)} · ${word}`;
+  const least = tolerance.least === undefined ? "" : `from ${said(tolerance.least)} `;
+  const most = tolerance.most === undefined ? "" : `up to ${said(tolerance.most)}`;
+  return `${least}${most} · ${word}`.trim();
+}
