@@ -196,13 +196,13 @@ test("a strike is logged in a few touches and holds what it may have bent until 
   await expect(page.getByText(/Struck a gravestone edge.* Not looked at since/)).toBeVisible();
   const jobId = await newJob(page, { machineId, words: "shakes since", symptoms: ["vibration"] });
   await open(page, `/jobs/${jobId}`);
-  await page.getByText("Struck a gravestone edge, drive ran on: 3 still to be looked at").click();
+  await page.getByText("Struck a gravestone edge, drive ran on: 3 to look at").click();
   await makeSafe(page, "Raised");
   await openCheck(page, "Blade edge and wear");
   await page.getByText("Only looked at, not measured").click();
   await page.getByRole("button", { name: "None of these" }).click();
   await page.getByRole("button", { name: "Save what was found" }).click();
-  await expect(page.getByText("drive ran on: 2 still to be looked at")).toBeVisible();
+  await expect(page.getByText("drive ran on: 2 to look at")).toBeVisible();
 });
 
 test("two complaints on one machine are one job or two, as the mechanic says", async ({ page }) => {
@@ -216,12 +216,14 @@ test("two complaints on one machine are one job or two, as the mechanic says", a
   await open(page, `/jobs/${jobId}`);
   const complaints = page.getByRole("region", { name: "Complaint" });
   await expect(complaints).toContainText("and clumps");
+  await complaints.getByRole("button").first().click();
   await page.getByRole("button", { name: "Make it a job of its own" }).last().click();
   await expect(complaints).not.toContainText("and clumps");
   await expect(timeline(page)).toContainText("A complaint went to job");
   const own = Number(/went to job (\d+)/.exec((await timeline(page).textContent()) ?? "")?.[1]);
   await open(page, `/jobs/${own}`);
   await expect(page.getByRole("region", { name: "Complaint" })).toContainText("and clumps");
+  await page.getByRole("region", { name: "Complaint" }).getByRole("button").first().click();
   await page.getByRole("button", { name: `Join it to job ${jobId}` }).click();
   await expect(page).toHaveURL(`/jobs/${jobId}`);
   await expect(page.getByRole("region", { name: "Complaint" })).toContainText("and clumps");

@@ -94,9 +94,12 @@ export async function cutAlike(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Write the test cut down" }).click();
 }
 
+/** The first place to read of the worksheet in hand. */
+export const firstField = (page: Page) => page.getByRole("region", { name: "In hand" }).getByRole("textbox").first();
+
 /** Types one reading after another into the table, Enter after each: the order is the measuring order. */
 export async function typeReadings(page: Page, readings: readonly string[]): Promise<void> {
-  await page.getByRole("textbox", { name: /^1\. / }).click();
+  await firstField(page).click();
   for (const reading of readings) {
     await page.keyboard.type(reading);
     await page.keyboard.press("Enter");

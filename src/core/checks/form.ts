@@ -22,7 +22,8 @@ export type QuantityAsked = Common & {
 };
 /** Many readings of one kind, typed or pasted. */
 export type ListAsked = Common & { kind: "list"; dimension: Dimension; instrument: Instrument; range: QuantityRange; wanted: number };
-export type ChoiceAsked = Common & { kind: "choice"; options: readonly { id: string; label: string }[] };
+/** `usual`: the answer that holds while none is picked. */
+export type ChoiceAsked = Common & { kind: "choice"; options: readonly { id: string; label: string }[]; usual?: string };
 /** A bare number: money, a count, days. */
 export type NumberAsked = Common & { kind: "number"; least: number; most: number; unit?: string; isWhole?: boolean };
 export type TextAsked = Common & { kind: "text"; most: number };

@@ -16,8 +16,9 @@ import { FieldSpot } from "./field-spot";
 
 const WIDTH = 620;
 const HEIGHT = 330;
-/** With a section beneath, the plan is given more room. */
+/** With a section beneath, the plan is given more room; alone it has all of it. */
 const TALL = 400;
+const ALONE = 500;
 const BENEATH_HEIGHT = 132;
 const MARGIN = { deck: 34, machine: 46, fields: 58 } as const;
 
@@ -29,6 +30,10 @@ export type BoardArgs = {
   readings: unknown;
   assessment: Assessment | undefined;
   standpoint: Standpoint;
+  /** Nothing is drawn beneath it. */
+  isAlone: boolean;
+  /** What of the machine is shown, where the check does not say. */
+  plan?: "deck" | "machine";
   group: string | undefined;
   onGroup: ((group: string) => void) | undefined;
   /** What is typed at the places of fields; absent where nothing may be entered. */
@@ -48,10 +53,10 @@ const isPlaced = (field: Field): field is Placed => field.kind === "quantity" &&
 /** The machine to scale, with a spot for each group or field that has a place: touch one and read there. */
 export function PlanBoard(args: BoardArgs) {
   const { machine, form, assessment, standpoint, system } = args;
-  const { over: Over, beneath: Beneath, plan = "deck" } = faceOf(args.check);
+  const { over: Over, beneath: Beneath, plan = args.plan ?? "deck" } = faceOf(args.check);
   const scene = useMemo(() => planScene(machine, standpoint), [machine, standpoint]);
   const placed = form.fields.filter(isPlaced);
-  const height = Beneath ? TALL : HEIGHT;
+  const height = Beneath ? TALL : args.isAlone ? ALONE : HEIGHT;
   const whole = height + (Beneath ? BENEATH_HEIGHT : 0);
   const margin = plan === "deck" && placed.length > 0 ? MARGIN.fields : MARGIN[plan];
   const fit = useMemo(
@@ -209,16 +214,17 @@ function Spot(args: {
   );
 }
 
+const UNIT_WORDS: Record<string, string> = { in: "inches" };
+
 /** Which way the machine drives. */
 function Compass({ standpoint, unit }: { standpoint: Standpoint; unit: string }) {
   const ahead = seenFrom(standpoint, { x: 0, y: 1 });
   const angle = (Math.atan2(ahead.x, ahead.y) * 180) / Math.PI;
   return (
     <g transform="translate(26 28)">
-      <rect x={-18} y={-20} width={222} height={40} fill="var(--dye)" />
       <path d="M0 14V-13M-7 -5L0 -14L7 -5" fill="none" stroke="var(--chalk)" strokeWidth={2.2} transform={`rotate(${angle})`} />
       <text x={16} y={5} fontSize={12} fill="var(--chalk-soft)">
-        drives this way; figures in {unit}
+        drives this way; figures in {UNIT_WORDS[unit] ?? unit}
       </text>
     </g>
   );

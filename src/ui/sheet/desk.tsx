@@ -89,6 +89,7 @@ export function SheetDesk(args: Args) {
             readings={readings ?? {}}
             assessment={assessment}
             standpoint={standpoint}
+            isAlone={Picture === undefined}
             group={isOpen ? group : undefined}
             onGroup={isOpen && args.canEnter ? openGroup : undefined}
             {...(isOpen && args.canEnter

@@ -1,7 +1,7 @@
 "use client";
 
 import { RadioGroup } from "radix-ui";
-import { type KeyboardEvent, type RefObject, useRef } from "react";
+import { type KeyboardEvent as ReactKeyboardEvent, type RefObject, useEffect, useRef } from "react";
 import { flushSync } from "react-dom";
 import { type Field, type Group, keyOf, type QuantityAsked } from "@/core/checks";
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
@@ -25,6 +25,7 @@ export type FieldsArgs = {
 /** Every field of a form in the order of the work. Enter goes on, Shift and Enter back, a digit picks an answer and goes on. */
 export function SheetFields(args: FieldsArgs) {
   const { form } = args.evaluated;
+  useFirstKey(args.fields);
   return (
     <div ref={args.fields}>
       {form.groups.map((group) => (
@@ -33,6 +34,30 @@ export function SheetFields(args: FieldsArgs) {
     </div>
   );
 }
+
+/** What can begin a reading: a digit, a decimal point, a sign. */
+const BEGINS = /^[0-9.,+−-]$/;
+
+/** A reading may be typed, or sent by a gauge, before any field was touched: it goes into the first empty one. */
+function useFirstKey(fields: RefObject<HTMLDivElement | null>): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.altKey || event.metaKey || event.defaultPrevented || !BEGINS.test(event.key)) return;
+      const { activeElement } = document;
+      const isTaken = activeElement?.matches("input, textarea, select, [role=radio], [role=slider], [contenteditable]") === true;
+      if (isTaken || document.querySelector("[role=dialog]")) return;
+      const empty = [...(fields.current?.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(TYPED) ?? [])].find(
+        (one) => one.offsetParent !== null && one.value === "",
+      );
+      // The key itself then goes into it.
+      empty?.focus();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [fields]);
+}
+
+const TYPED = "input:not([type=radio]), textarea";
 
 function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
   const own = args.evaluated.form.fields.filter((field) => field.group === group.id);
@@ -204,7 +229,7 @@ export function goOn(root: HTMLElement | null, from: Element, by: 1 | -1): void 
   target?.scrollIntoView({ block: "nearest" });
 }
 
-function onEnter(event: KeyboardEvent<HTMLElement>, fields: RefObject<HTMLDivElement | null>): void {
+function onEnter(event: ReactKeyboardEvent<HTMLElement>, fields: RefObject<HTMLDivElement | null>): void {
   if (event.key !== "Enter" || event.ctrlKey) return;
   event.preventDefault();
   goOn(fields.current, event.currentTarget, event.shiftKey ? -1 : 1);
@@ -222,7 +247,7 @@ type ChoiceArgs = FieldsArgs & {
 function ChoiceRow({ id, field, label, value, trouble, onFocus, onText, fields }: ChoiceArgs) {
   const key = keyOf(field.path);
   const root = useRef<HTMLFieldSetElement>(null);
-  const onKey = (event: KeyboardEvent<HTMLElement>) => {
+  const onKey = (event: ReactKeyboardEvent<HTMLElement>) => {
     onEnter(event, fields);
     const digit = !event.ctrlKey && !event.altKey && !event.metaKey ? Number(event.key) : Number.NaN;
     const picked = Number.isInteger(digit) ? field.options[digit - 1] : undefined;
@@ -238,7 +263,7 @@ function ChoiceRow({ id, field, label, value, trouble, onFocus, onText, fields }
       <legend className="float-left w-full leading-tight">{label}</legend>
       <RadioGroup.Root
         id={id}
-        value={value}
+        value={value === "" ? (field.usual ?? "") : value}
         onValueChange={(next) => onText(key, next)}
         className="flex w-full flex-wrap gap-1 pt-1"
         aria-label={field.label}
@@ -284,7 +309,7 @@ function LineField(args: {
   inputMode?: "decimal";
   onText: (text: string) => void;
   onFocus: () => void;
-  onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => void;
+  onKeyDown: (event: ReactKeyboardEvent<HTMLInputElement>) => void;
 }) {
   const { id, label, text, unit, trouble } = args;
   return (

@@ -72,7 +72,7 @@ function Suspicion({ struck, open }: { struck: NonNullable<JobView["machineState
       <summary className="min-h-11 cursor-pointer leading-snug font-semibold">
         Struck {words || "something"}
         {where ? `, ${where}` : ""}
-        {droveOn ? ", drive ran on" : ""}: {checks.length} still to be looked at
+        {droveOn ? ", drive ran on" : ""}: {checks.length} to look at
       </summary>
       <div className="flex flex-wrap gap-1 pb-1">
         {checks.map((id) => (

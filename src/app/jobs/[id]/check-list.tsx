@@ -33,24 +33,24 @@ export function CheckListHead({
   };
   return (
     <div className="mt-2">
-      <div className="flex items-center justify-between gap-2">
-        <h2 className="caps">Check next</h2>
+      <h2 className="caps">Check next</h2>
+      <div className="flex items-center gap-1">
+        <fieldset className="flex grow" aria-label="Order of checks">
+          {(["information", "walk-round"] as const).map((school) => (
+            <button
+              key={school}
+              type="button"
+              aria-pressed={order === school}
+              className={`btn min-h-11 grow flex-col !gap-0 !px-1 text-sm leading-none whitespace-nowrap ${order === school ? "btn-on" : ""}`}
+              onClick={() => turn(school)}
+            >
+              {school === "information" ? "Tells most" : "Walk-round"}
+              <span className="text-xs font-normal">{expected(workUp, school, order)}</span>
+            </button>
+          ))}
+        </fieldset>
         <MinutesLeft desk={desk} />
       </div>
-      <fieldset className="flex gap-1" aria-label="Order of checks">
-        {(["information", "walk-round"] as const).map((school) => (
-          <button
-            key={school}
-            type="button"
-            aria-pressed={order === school}
-            className={`btn min-h-11 grow !gap-1 !px-1 text-sm whitespace-nowrap ${order === school ? "btn-on" : ""}`}
-            onClick={() => turn(school)}
-          >
-            {school === "information" ? "Tells most" : "Walk-round"}
-            <span className="font-normal">{expected(workUp, school, order)}</span>
-          </button>
-        ))}
-      </fieldset>
       {desk.minutesLeft !== undefined && <Within view={view} workUp={workUp} minutesLeft={desk.minutesLeft} />}
     </div>
   );
@@ -76,9 +76,9 @@ function MinutesLeft({ desk }: { desk: Desk }) {
   }, [isEmpty, isReadable, value, setMinutesLeft]);
   return (
     <label className="flex items-center gap-1 text-sm">
-      I have
+      <span className="sr-only">I have</span>
       <input
-        className="input num w-16 !px-1 text-center"
+        className="input num w-14 !px-1 text-center"
         inputMode="numeric"
         aria-label="Minutes I have"
         value={text}

@@ -16,8 +16,7 @@ const looksOf = ({ looks }: JobView["complaints"][number]) =>
 
 /** The complaint in a few lines; the rest of it a touch away. */
 export function Said({ view, now, open }: Args) {
-  const [first] = view.complaints;
-  const more = view.complaints.length - 1;
+  const [first, ...others] = view.complaints;
   if (!first) return null;
   return (
     <section aria-label="Complaint">
@@ -27,9 +26,18 @@ export function Said({ view, now, open }: Args) {
         <span className="block text-sm text-soft">
           {first.saidBy}
           {first.place ? `, ${first.place}` : ""}, {sinceWords(first.at, now)} ago
-          {more > 0 ? `, and ${more} more` : ""}
         </span>
+        {others.map(({ id, words, saidBy }) => (
+          <span key={id} className="line-clamp-1 leading-snug font-medium">
+            “{words}” <span className="text-sm text-soft">{saidBy}</span>
+          </span>
+        ))}
       </button>
+      {view.state !== "closed" && view.takes.length === 0 && (
+        <button type="button" className="btn btn-quiet -my-1 !min-h-9 !px-0 text-sm underline" onClick={() => open("phone")}>
+          Ask over the telephone
+        </button>
+      )}
       <PlaceWords view={view} />
     </section>
   );

@@ -38,6 +38,8 @@ type Args = {
 };
 
 type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean; reason?: string; seenStepId?: number };
+/** Where the readings of a worksheet are typed. */
+const HAND = "#in-hand, [aria-label=Drawing]";
 const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
 
 /** A worksheet with a form, in a job. */
@@ -149,11 +151,16 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       {take && isLook && <Looked take={take} timeOf={timeOf} />}
       {!isOpen && !take && <p>Not taken in this job.</p>}
       {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
-      {isOpen && !isTyped && <WayOf checkId={row.id} />}
+      {isOpen && !isTyped && !take && <WayOf checkId={row.id} />}
       {isOpen && <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />}
       {isOpen && take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
     </SheetDesk>
   );
+}
+
+/** In a field of another panel: what is sent there is none of this one's. */
+function isTypedElsewhere(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches("input, textarea, select") && !target.closest(HAND);
 }
 
 function SaveBar(args: {
@@ -168,7 +175,7 @@ function SaveBar(args: {
   const { wrongCount } = evaluated;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!event.ctrlKey || event.key !== "Enter") return;
+      if (!event.ctrlKey || event.key !== "Enter" || isTypedElsewhere(event.target)) return;
       event.preventDefault();
       onSave();
     };

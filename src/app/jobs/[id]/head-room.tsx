@@ -45,6 +45,7 @@ export function HeadRoom({
           </Link>
         )}
         <div className="ml-auto flex flex-wrap items-center gap-2">
+          {view.state !== "closed" && <NotMine locks={machineState.locks} open={open} />}
           {(view.state !== "closed" || machineState.unsafe.length > 0) && (
             <HeldButton unsafe={machineState.unsafe.length} owed={machineState.released.length} open={open} />
           )}
@@ -52,7 +53,6 @@ export function HeadRoom({
           {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
         </div>
       </div>
-      {view.state !== "closed" && <NotMine locks={machineState.locks} open={open} />}
       <Stages stages={stages} next={next} open={open} />
     </div>
   );
@@ -63,14 +63,9 @@ function NotMine({ locks, open }: { locks: JobView["machineState"]["locks"]; ope
   const { who } = useSeat();
   if (!who || locks.length === 0 || locks.some((lock) => lock.who === who)) return null;
   return (
-    <div className="flex flex-wrap items-center justify-end gap-x-3 px-3 pb-1">
-      <p className="font-bold text-mark">
-        {locks.map((lock) => lock.who).join(", ")} {locks.length === 1 ? "is" : "are"} locked on, you are not.
-      </p>
-      <button type="button" className="btn" onClick={() => open("safe")}>
-        Lock on too before a hand goes in
-      </button>
-    </div>
+    <button type="button" className="btn btn-stop !font-bold" onClick={() => open("safe")}>
+      {locks.map((lock) => lock.who).join(", ")} {locks.length === 1 ? "is" : "are"} locked on, you are not: lock on too
+    </button>
   );
 }
 

@@ -35,6 +35,8 @@ export function MachineView(args: {
         readings={take?.input ?? {}}
         assessment={take?.result}
         standpoint={standpoint}
+        isAlone
+        plan={take ? "deck" : "machine"}
         group={undefined}
         onGroup={undefined}
       />

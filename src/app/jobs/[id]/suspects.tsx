@@ -4,7 +4,7 @@ import { EXPLAINED_LEVEL, likelihoodOf, type RankedCause, type WorkUp } from "@/
 import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayFactor } from "@/ui/words/diagnosis";
 import type { PanelId } from "./steps";
 
-const SHOWN = 4;
+const SHOWN = 3;
 
 /** What moved a cause last: the factor of the check just made, where it made a difference. */
 function movedBy(cause: RankedCause, check: string | undefined): number | undefined {
@@ -73,17 +73,7 @@ export function Suspects({
           </li>
         ))}
       </ol>
-      {workUp.tie?.check && workUp.advice.code === "go-on" && <Tied check={workUp.tie.check} open={open} />}
     </section>
-  );
-}
-
-/** Two that stand level, and the check that would tell them apart. */
-function Tied({ check, open }: { check: string; open: (panel: PanelId) => void }) {
-  return (
-    <button type="button" className="btn btn-quiet !min-h-9 !justify-start !px-2 text-left text-sm" onClick={() => open(`check:${check}`)}>
-      The first two are nearly level: {labelOfCheck(check).toLowerCase()} tells them apart →
-    </button>
   );
 }
 
@@ -116,10 +106,11 @@ function SuspectRow({
       type="button"
       onClick={() => open(`cause:${cause.id}`)}
       aria-current={isHere ? "true" : undefined}
+      title={word}
       className={`block min-h-11 w-full border-l-4 pl-2 text-left ${isHere ? "border-dye bg-sheet" : "border-transparent"}`}
     >
       <span className="flex items-baseline gap-2 leading-tight">
-        <span className={`grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>
+        <span className={`line-clamp-1 grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>
           {cause.label}
           {cause.group !== "machine" && <span className="caps ml-1.5">{cause.group}</span>}
         </span>

@@ -85,13 +85,9 @@ export function formOf(machine: Machine, soFar: unknown): Form {
         kind: "choice",
         path: ["form"],
         group: "tips",
-        label: "How many",
-        isOptional: true,
-        options: choices(
-          ["quick", "Four tips"],
-          ["twist", "Front and rear outside too: after a drop, a strike, a refit"],
-          ["full", "Both ends of every blade"],
-        ),
+        label: "Four tips; the outer rakes too after a drop, a strike or a refit",
+        usual: "quick",
+        options: choices(["quick", "Four"], ["twist", "Outer rakes too"], ["full", "Both ends of all"]),
       },
       ...tipFields(machine, stations),
       {
@@ -100,7 +96,7 @@ export function formOf(machine: Machine, soFar: unknown): Form {
         group: "tips",
         label: "Which end stood there",
         isOptional: true,
-        options: choices(["one-carried-round", "The same end turned to every place"], ["as-they-stood", "Whichever stood there"]),
+        options: choices(["one-carried-round", "The same one everywhere"], ["as-they-stood", "Whichever did"]),
       },
       {
         kind: "quantity",

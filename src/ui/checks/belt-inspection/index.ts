@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { beltInspection } from "@/core/checks/belt-inspection";
+import { coming } from "../coming";
 import type { Face } from "../face";
 import { length, noSuchBlade, placeIn, sayMarks, stateIn, unread } from "../shared";
 
@@ -76,6 +76,6 @@ export const face: Face<typeof beltInspection> = {
     guards: "Guards",
     "belt-size": "Belt",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
   keptPictures: "belt-path",
 };

@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { bladeEdge } from "@/core/checks/blade-edge";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { length, NEVER_STRAIGHTEN, noSuchBlade, placeName, sayScrap, show, stateIn, unread } from "../shared";
 
@@ -51,7 +51,7 @@ export const face: Face<typeof bladeEdge> = {
   parts: {
     set: "The set",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
 function sayEdge(assessment: Found, told: Told): string {

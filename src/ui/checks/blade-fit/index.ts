@@ -1,7 +1,7 @@
-import dynamic from "next/dynamic";
 import type { FitDetail } from "@/core/checks";
 import type { bladeFit } from "@/core/checks/blade-fit";
 import { formatQuantity } from "@/core/units";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { length, noSuchBlade, placeIn, placeName, sayMarks, show, unread, worst } from "../shared";
 
@@ -80,7 +80,7 @@ export const face: Face<typeof bladeFit> = {
   parts: {
     set: "The set",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
   photographs: "washer stack, in its order",
 };
 

@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { bladeOverlap } from "@/core/checks/blade-overlap";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { capital, length, lower, noSuchBlade, placeIn, sayRadius, show } from "../shared";
 
@@ -38,7 +38,7 @@ export const face: Face<typeof bladeOverlap> = {
   parts: {
     set: "The set",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
   isPlanless: true,
 };
 

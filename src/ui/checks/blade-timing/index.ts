@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { bladeTiming } from "@/core/checks/blade-timing";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { lower, noSuchBlade, placeIn, sayMarks, show } from "../shared";
 
@@ -31,7 +31,7 @@ export const face: Face<typeof bladeTiming> = {
   figures: {
     "closest-approach": "Closest approach",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
   isPlanless: true,
   keptPictures: "timing",
 };

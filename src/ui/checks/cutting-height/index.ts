@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { cuttingHeight } from "@/core/checks/cutting-height";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { length, lower, show } from "../shared";
 
@@ -32,7 +32,7 @@ export const face: Face<typeof cuttingHeight> = {
   parts: {
     machine: "The machine",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
 function sayHeight({ detail, verdict, figures }: Found, { system }: Told): string {

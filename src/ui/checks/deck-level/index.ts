@@ -1,8 +1,8 @@
-import dynamic from "next/dynamic";
 import type { DeckDetail } from "@/core/checks";
 import type { deckLevel } from "@/core/checks/deck-level";
 import { type Machine, type Standpoint, turnSeenFrom } from "@/core/machine";
 import { formatTurns, type UnitSystem } from "@/core/units";
+import { coming } from "../coming";
 import type { Face, Told, ToldFrom } from "../face";
 import { length, noSuchBlade, placeName, show, showSize } from "../shared";
 
@@ -43,8 +43,10 @@ export const face: Face<typeof deckLevel> = {
     "unknown-place": (i) => `This deck has no place called “${i.place}”.`,
     "unknown-wheel": (i) => `This machine has no air-filled wheel called “${i.place}”.`,
     "unknown-hanger": (i) => `This machine has no hanger called “${i.place}”.`,
-    "height-above-deck-range": (i, s) => `Higher than this deck can stand: its sheet ends at ${length(i.mostMetres, s, "tape")}. Read it again.`,
-    "height-below-deck-range": (i, s) => `Lower than this deck can stand: its sheet starts at ${length(i.leastMetres, s, "tape")}. Read it again.`,
+    "height-above-deck-range": (i, s) =>
+      `Higher than this deck can stand: its sheet ends at ${length(i.mostMetres, s, "tape")}. Read it again.`,
+    "height-below-deck-range": (i, s) =>
+      `Lower than this deck can stand: its sheet starts at ${length(i.leastMetres, s, "tape")}. Read it again.`,
   },
   states: {
     side: "side to side",
@@ -60,9 +62,9 @@ export const face: Face<typeof deckLevel> = {
   parts: {
     deck: "Deck",
   },
-  over: dynamic(() => import("./over").then(({ Over }) => Over)),
-  beneath: dynamic(() => import("./beneath").then(({ Beneath }) => Beneath)),
-  more: dynamic(() => import("./more").then(({ More }) => More)),
+  over: coming(() => import("./over").then(({ Over }) => Over)),
+  beneath: coming(() => import("./beneath").then(({ Beneath }) => Beneath)),
+  more: coming(() => import("./more").then(({ More }) => More)),
   trend: { title: "Level", lines: { side: "side, right minus left", rake: "rake, nose too high" } },
 };
 

@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { groundSpeed } from "@/core/checks/ground-speed";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { FULL_THROTTLE, OPERATION_APART, show } from "../shared";
 
@@ -34,7 +34,7 @@ export const face: Face<typeof groundSpeed> = {
   parts: {
     machine: "The machine",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
 function sayGroundSpeed({ detail, actions }: Found, { system }: Told): string {

@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { passOverlap } from "@/core/checks/pass-overlap";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { OPERATION_APART, sayRadius, show } from "../shared";
 
@@ -32,7 +32,7 @@ export const face: Face<typeof passOverlap> = {
     passes: "Passes",
     turns: "Turns",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
 function sayPasses({ detail, actions, verdict }: Found, { system }: Told): string {

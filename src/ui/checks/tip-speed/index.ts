@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { tipSpeedCheck } from "@/core/checks/tip-speed";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { FULL_THROTTLE, length, lower, noSuchBlade, placeName, showTipSpeed } from "../shared";
 
@@ -49,7 +49,7 @@ export const face: Face<typeof tipSpeedCheck> = {
     bite: "Bite of each edge",
     "low-charge-tip-speed": "Tip speed, low charge",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
 function saySpeeds({ detail, figures, warnings, verdict }: Found, { machine, system }: Told): string {

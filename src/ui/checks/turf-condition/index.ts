@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { turfCondition } from "@/core/checks/turf-condition";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { length, sayMarks } from "../shared";
 
@@ -52,7 +52,7 @@ export const face: Face<typeof turfCondition> = {
     thatch: "Thatch",
     direction: "Direction",
   },
-  picture: dynamic(() => import("./picture").then(({ Picture }) => Picture)),
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
 function sayTurf({ detail, verdict, marks }: Found, told: Told): string {

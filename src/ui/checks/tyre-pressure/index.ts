@@ -1,5 +1,5 @@
-import dynamic from "next/dynamic";
 import type { tyrePressure } from "@/core/checks/tyre-pressure";
+import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { placeName, show } from "../shared";
 
@@ -47,9 +47,9 @@ export const face: Face<typeof tyrePressure> = {
     rear: "Rear axle",
     front: "Front axle",
   },
-  over: dynamic(() => import("./over").then(({ Over }) => Over)),
-  beneath: dynamic(() => import("./beneath").then(({ Beneath }) => Beneath)),
-  more: dynamic(() => import("./more").then(({ More }) => More)),
+  over: coming(() => import("./over").then(({ Over }) => Over)),
+  beneath: coming(() => import("./beneath").then(({ Beneath }) => Beneath)),
+  more: coming(() => import("./more").then(({ More }) => More)),
   plan: "machine",
   trend: { title: "Tyre pressures", lines: {} },
 };

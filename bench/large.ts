@@ -1,0 +1,75 @@
+import { rmSync } from "node:fs";
+import Database from "better-sqlite3";
+import { openDatabase } from "@/data/connection";
+import { refoldStates } from "@/data/machine-state";
+
+/** Twenty-two fleets like the demo's, each closed story told thirty-four times more over five years: some 300 machines and 20,000 jobs. */
+const FLEETS = 22;
+const RETOLD = 34;
+const DAYS_APART = 54;
+/** More than the demo has rows of any kind: each copy counts on from there. */
+const STRIDE = 1000;
+/** Tables of one fleet, in the order their references want; `jobs`: those told again with each closed story. */
+const TABLES = ["machines", "machine_sheets", "hours", "spindle_log"] as const;
+const OF_JOBS = ["jobs", "complaints", "steps", "takes", "readings", "events", "owed"] as const;
+
+type Copy = { fleet: number; retold: number };
+type Column = { name: string };
+
+/** How a column of a copied row is said: counted on, named after its fleet, set back in time, or as it was. */
+function said(table: string, column: string, { fleet, retold }: Copy): string {
+  const on = (fleet * (RETOLD + 1) + (RETOLD - retold)) * STRIDE;
+  const counted = ["job_id", "step_id", "undoes_id", "corrects_id", "corrects_step_id", "voids_id", "takes_back_id", "seq"];
+  if (counted.includes(column) || (column === "id" && table !== "machines")) return `${column} + ${on}`;
+  if (column === "machine_id" || (column === "id" && table === "machines") || column === "fleet_number")
+    return fleet === 0 ? column : `${column} || '-${fleet + 1}'`;
+  if (["at", "opened_at", "closed_at", "due_at", "done_at"].includes(column) && retold > 0)
+    return `strftime('%Y-%m-%dT%H:%M:%fZ', ${column}, '-${retold * DAYS_APART} days')`;
+  if (table === "steps" && column === "data_json")
+    return `CASE kind WHEN 'complaint' THEN json_set(data_json, '$.complaintId', json_extract(data_json, '$.complaintId') + ${on})
+      WHEN 'take' THEN CASE WHEN json_extract(data_json, '$.correctsStepId') IS NULL THEN data_json
+        ELSE json_set(data_json, '$.correctsStepId', json_extract(data_json, '$.correctsStepId') + ${on}) END
+      ELSE data_json END`;
+  return column;
+}
+
+/** Which rows of a table a story told again brings along. */
+function whereOf(table: string, retold: number): string {
+  if (retold === 0) return "";
+  const closed = "(SELECT id FROM demo.jobs WHERE state = 'closed')";
+  if (table === "jobs") return `WHERE id IN ${closed}`;
+  if (table === "readings" || table === "events") return `WHERE step_id IN (SELECT id FROM demo.steps WHERE job_id IN ${closed})`;
+  return `WHERE job_id IN ${closed}`;
+}
+
+/** Makes the large depot from a demo's file: seeded as the demo is, so always the same. Answers how much of what it holds. */
+export function makeLargeDepot({ demo, file }: { demo: string; file: string }): Record<string, number> {
+  for (const end of ["", "-wal", "-shm"]) rmSync(`${file}${end}`, { force: true });
+  openDatabase(file).close();
+  const db = new Database(file);
+  db.pragma("synchronous = OFF");
+  db.prepare("ATTACH ? AS demo").run(demo);
+  db.exec("INSERT INTO people SELECT * FROM demo.people WHERE initials NOT IN (SELECT initials FROM people)");
+  db.transaction(() => {
+    for (let fleet = 0; fleet < FLEETS; fleet++) {
+      for (const table of TABLES) copy(db, table, { fleet, retold: 0 });
+      for (let retold = RETOLD; retold >= 0; retold--) for (const table of OF_JOBS) copy(db, table, { fleet, retold });
+    }
+  })();
+  db.exec(
+    "UPDATE owed SET done_at = due_at, done_by = (SELECT min(initials) FROM people) WHERE done_at IS NULL AND due_at < date('now', '-60 days')",
+  );
+  db.exec("DETACH demo");
+  refoldStates(db);
+  const count = (table: string) => (db.prepare(`SELECT count(*) AS n FROM ${table}`).get() as { n: number }).n;
+  const held = Object.fromEntries(["machines", "jobs", "steps", "takes", "readings"].map((table) => [table, count(table)]));
+  db.pragma("wal_checkpoint(TRUNCATE)");
+  db.close();
+  return held;
+}
+
+function copy(db: Database.Database, table: string, one: Copy): void {
+  const columns = (db.prepare(`SELECT name FROM pragma_table_info('${table}')`).all() as Column[]).map(({ name }) => name);
+  const values = columns.map((column) => said(table, column, one)).join(", ");
+  db.exec(`INSERT INTO ${table} (${columns.join(", ")}) SELECT ${values} FROM demo.${table} ${whereOf(table, one.retold)}`);
+}
