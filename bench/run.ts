@@ -109,9 +109,9 @@ async function benchKeystroke(base: string): Promise<void> {
   await page.getByRole("button", { name: /^\d Deck level/ }).click();
   await page.getByRole("button", { name: "Read again" }).click();
   for (const [order, reading] of ["3", "3.31", "3 1/4", "3.1"].entries())
-    await page.getByRole("textbox", { name: new RegExp(`^${order + 1}\\. `) }).fill(reading);
+    await page.getByRole("region", { name: "In hand" }).getByRole("textbox").nth(order).fill(reading);
   const times = await page.evaluate(async () => {
-    const input = document.querySelector<HTMLInputElement>('input[id^="place-"]');
+    const input = document.querySelector<HTMLInputElement>('input[id^="field-tips"]');
     const drawing = document.querySelector('section[aria-label="Drawing"] svg');
     if (!input || !drawing) throw new Error("no worksheet open");
     const setter = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set;

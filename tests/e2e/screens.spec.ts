@@ -116,7 +116,11 @@ test("what cannot be read is answered at its field and nothing typed is lost, no
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["twelve", "400", "83", "-3"]);
-  const field = (order: number) => page.getByRole("textbox", { name: new RegExp(`^${order}\\. `) });
+  const field = (order: number) =>
+    page
+      .getByRole("region", { name: "In hand" })
+      .getByRole("textbox")
+      .nth(order - 1);
   await expect(page.getByText("“twelve” cannot be read as a pressure.", { exact: false })).toBeVisible();
   await expect(page.getByText("More than this can be", { exact: false })).toBeVisible();
   await expect(page.getByText("Less than nothing", { exact: false })).toBeVisible();
@@ -313,7 +317,7 @@ test("a tyre pumped up after the level says so with the movement, and an uneven 
   await openCheck(page, "Deck level and rake");
   await expect(page.getByText(/tyre inflated or let down at .* left blade, tip to the left reckoned .* in up \(estimate\)/)).toBeVisible();
   await page.getByText("The floor here is uneven: map it").click();
-  await page.getByRole("button", { name: "As mapped last time" }).click();
+  await page.getByRole("button", { name: "As it was last time" }).click();
   await expect(page.getByLabel("Floor: Left blade, tip to the left")).toHaveValue("-0.25");
 });
 

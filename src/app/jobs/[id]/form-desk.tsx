@@ -97,13 +97,16 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       onEvaluated={({ assessment, isStarted }) => onLive(isOpen && isStarted && assessment ? { checkId: row.id, assessment } : undefined)}
       foot={(evaluated) => (
         <>
-          {other && <ReadSince take={other} timeOf={timeOf} onSeen={() => set((before) => ({ ...before, seenStepId: newest }))} />}
+          {other && (
+            <ReadSince take={other} machine={machine} timeOf={timeOf} onSeen={() => set((before) => ({ ...before, seenStepId: newest }))} />
+          )}
           {draft.correctsStepId !== undefined && take && holdsMachine(take) && (
             <CorrectionReason value={draft.reason ?? ""} onChange={(reason) => set((before) => ({ ...before, reason }))} />
           )}
           <SaveBar
             evaluated={evaluated}
-            isBusy={act.isBusy || other !== undefined}
+            isBusy={act.isBusy}
+            isWaiting={other !== undefined}
             isCorrection={draft.correctsStepId !== undefined}
             canClear={isTyped || draft.isOpen}
             onSave={() => save(evaluated)}
@@ -166,6 +169,8 @@ function isTypedElsewhere(target: EventTarget | null): boolean {
 function SaveBar(args: {
   evaluated: Evaluated;
   isBusy: boolean;
+  /** Another reading has to be looked at first. */
+  isWaiting: boolean;
   isCorrection: boolean;
   canClear: boolean;
   onSave: () => void;
@@ -185,7 +190,12 @@ function SaveBar(args: {
   return (
     <>
       <div className="sticky -bottom-4 -mx-4 mt-2 flex gap-2 border-t border-rule bg-sheet px-4 py-2">
-        <button type="button" className="btn btn-go grow" disabled={isBusy || !evaluated.assessment || wrongCount > 0} onClick={onSave}>
+        <button
+          type="button"
+          className="btn btn-go grow"
+          disabled={isBusy || args.isWaiting || !evaluated.assessment || wrongCount > 0}
+          onClick={onSave}
+        >
           {isBusy ? "Saving …" : isCorrection ? "Save the correction" : "Save the readings"}
         </button>
         {canClear && (

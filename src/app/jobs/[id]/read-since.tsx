@@ -1,7 +1,9 @@
 "use client";
 
+import type { Machine } from "@/core/machine";
 import { isSubstantial } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
+import { sayPlace } from "@/ui/checks/words";
 import { VerdictLine } from "@/ui/verdict";
 
 type TakeOf = JobView["takes"][number];
@@ -24,7 +26,19 @@ export function readSince(args: {
 }
 
 /** Shown before mine replaces it. */
-export function ReadSince({ take, timeOf, onSeen }: { take: TakeOf; timeOf: (iso: string) => string; onSeen: () => void }) {
+export function ReadSince({
+  take,
+  machine,
+  timeOf,
+  onSeen,
+}: {
+  take: TakeOf;
+  machine: Machine;
+  timeOf: (iso: string) => string;
+  onSeen: () => void;
+}) {
+  // A place stands under the group it was read with.
+  const placeOf = (place: string) => sayPlace(take.checkId, machine, place.slice(place.indexOf(":") + 1));
   return (
     <div className="my-2 border-2 border-mark p-2" role="alert">
       <p className="leading-snug font-bold">
@@ -34,7 +48,7 @@ export function ReadSince({ take, timeOf, onSeen }: { take: TakeOf; timeOf: (iso
       <ul className="num text-sm">
         {take.readings.slice(0, 8).map(({ id, place, asTyped, value }) => (
           <li key={id}>
-            {place.replaceAll(":", " ")}: {asTyped ?? Number(value.toPrecision(4))}
+            {placeOf(place)}: {asTyped ?? Number(value.toPrecision(4))}
           </li>
         ))}
       </ul>

@@ -9,7 +9,7 @@ export type NextThing = { panel: PanelId; label: string; minutes?: number | unde
 export function Stages({ stages, next, open }: { stages: readonly Stage[]; next: NextThing; open: (panel: PanelId) => void }) {
   return (
     <div className="flex flex-wrap items-stretch gap-x-3 border-t border-rule px-3 max-lg:py-1">
-      <nav aria-label="Stages of the job" className="min-w-0 max-lg:w-full max-lg:overflow-x-auto">
+      <nav aria-label="Stages of the job" className="relative min-w-0 max-lg:w-full max-lg:overflow-x-auto">
         <ol className="flex">
           {stages.map((stage) => (
             <li key={stage.id}>

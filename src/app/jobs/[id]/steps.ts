@@ -124,7 +124,7 @@ export function stagesOf(args: { view: JobView; steps: readonly ListedStep[]; pa
     own(id, label, id, steps.find((step) => step.panel === id)?.status ?? "open");
   return [
     own("complaint", "Complaint", "complaint", view.complaints.length > 0 ? "done" : "open"),
-    listed("safe", "Make safe"),
+    listed("safe", "Make it safe"),
     own("find", "Find", toFind?.panel ?? "links", findStatus(view, checks)),
     listed("fix", "Fix"),
     listed("put-back", "Put back"),
