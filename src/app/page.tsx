@@ -3,9 +3,7 @@ import type { JobState } from "@/core/jobs";
 import { SYMPTOMS } from "@/core/trade";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
-import { listMachines, type MachineRecord } from "@/data/machines";
-import { PlanThumbnail } from "@/drawings/plan";
-import { planScene } from "@/drawings/plan/scene";
+import { PlanPicture } from "@/ui/plan-picture";
 import { dateOnly, sinceWords } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";
@@ -19,13 +17,12 @@ const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
 
 export default function Bay() {
   const db = database();
-  const { jobs, held, owed } = getBay(db);
+  const { jobs, held, owed, machineCount } = getBay(db);
   const now = new Date().toISOString();
-  const machines = new Map(listMachines(db).map((machine) => [machine.id, machine]));
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <h1 className="sr-only">The bay</h1>
-      {machines.size === 0 && (
+      {machineCount === 0 && (
         <p className="text-lg">No machines yet. Start with bin/demo to load the demo depot, or add one through the API.</p>
       )}
       <div className="grid gap-x-8 lg:grid-cols-2">
@@ -41,7 +38,7 @@ export default function Bay() {
               {here.length === 0 ? <p className="py-2 text-soft">{empty}</p> : null}
               <ul className="ruled">
                 {here.map((job) => (
-                  <BayRow key={job.jobId} job={job} now={now} machine={machines.get(job.machineId)} />
+                  <BayRow key={job.jobId} job={job} now={now} />
                 ))}
               </ul>
             </section>
@@ -56,7 +53,7 @@ export default function Bay() {
           <ul className="ruled">
             {owed.map((item) => (
               <li key={item.id} className="flex flex-wrap items-center gap-3 py-1">
-                <Link href={`/jobs/${item.jobId}`} className="num w-16 text-lg font-bold underline underline-offset-4">
+                <Link href={`/jobs/${item.jobId}`} prefetch={false} className="num w-16 text-lg font-bold underline underline-offset-4">
                   {item.fleetNumber}
                 </Link>
                 <span className="grow">{sayOwed(item)}</span>
@@ -109,12 +106,16 @@ function Held({ held, jobs }: { held: readonly HeldMachine[]; jobs: readonly Bay
   );
 }
 
-function BayRow({ job, now, machine }: { job: BayJob; now: string; machine: MachineRecord | undefined }) {
+function BayRow({ job, now }: { job: BayJob; now: string }) {
   const looks = job.symptoms.map((id) => SYMPTOMS.find((symptom) => symptom.id === id)?.label).join(" · ");
   return (
     <li>
-      <Link href={`/jobs/${job.jobId}`} className="grid min-h-20 grid-cols-[5.5rem_1fr_auto] items-center gap-3 py-2 hover:bg-sheet">
-        {machine ? <PlanThumbnail scene={planScene(machine.machine, "behind")} label={`${job.fleetNumber} from above`} /> : <span />}
+      <Link
+        href={`/jobs/${job.jobId}`}
+        prefetch={false}
+        className="grid min-h-20 grid-cols-[5.5rem_1fr_auto] items-center gap-3 py-2 hover:bg-sheet"
+      >
+        <PlanPicture machineId={job.machineId} sheetVersion={job.sheetVersion} label={`${job.fleetNumber} from above`} />
         <span className="min-w-0">
           <span className="num text-xl font-bold">{job.fleetNumber}</span> <span className="text-soft">{job.machineName}</span>
           <span className="line-clamp-2 block text-lg leading-snug">{job.words ? `“${job.words}”` : looks}</span>

@@ -16,6 +16,7 @@ export type BayJob = {
   machineName: string;
   kind: KindId;
   site: string;
+  sheetVersion: number;
   words: string;
   saidBy: string;
   symptoms: string[];
@@ -36,6 +37,7 @@ type Row = {
   name: string;
   kind: KindId;
   site: string;
+  sheet_version: number;
   words: string;
   said_by: string;
   looks_json: string;
@@ -47,7 +49,7 @@ type Row = {
 
 const SELECT = `
   SELECT j.id AS job_id, j.state, j.opened_at, j.machine_id, m.fleet_number, m.name, m.kind, m.site,
-    c.words, c.said_by, c.looks_json, ms.is_held, s.kind AS last_kind, s.at AS last_at, s.who AS last_who
+    (SELECT max(version) FROM machine_sheets v WHERE v.machine_id = m.id) AS sheet_version, c.words, c.said_by, c.looks_json, ms.is_held, s.kind AS last_kind, s.at AS last_at, s.who AS last_who
   FROM jobs j
   JOIN machines m ON m.id = j.machine_id
   LEFT JOIN machine_states ms ON ms.machine_id = j.machine_id
@@ -63,6 +65,7 @@ const fromRow = (row: Row): BayJob => ({
   machineName: row.name,
   kind: row.kind,
   site: row.site,
+  sheetVersion: row.sheet_version,
   words: row.words,
   saidBy: row.said_by,
   symptoms: looksSchema.parse(JSON.parse(row.looks_json)).symptoms,
@@ -94,7 +97,7 @@ export function heldMachines(db: Db): HeldMachine[] {
 }
 
 /** Every open job, the longest waiting first, machines that are held, and what closed ones still owe. */
-export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Owed & { fleetNumber: string })[] } {
+export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Owed & { fleetNumber: string })[]; machineCount: number } {
   const jobs = (db.prepare(`${SELECT} WHERE j.state <> 'closed' ORDER BY j.opened_at`).all() as Row[]).map(fromRow);
   const numbers = new Map(
     (db.prepare("SELECT id, fleet_number FROM machines").all() as { id: string; fleet_number: string }[]).map((m) => [
@@ -105,20 +108,26 @@ export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Ow
   return {
     jobs,
     held: heldMachines(db),
+    machineCount: numbers.size,
     owed: listOwed(db).map((owed) => ({ ...owed, fleetNumber: numbers.get(owed.machineId) ?? owed.machineId })),
   };
 }
 
-/** Jobs of one machine, newest first. */
-export function jobsOfMachine(db: Db, machineId: string): (BayJob & { closedAt?: string; causes: string[]; isProved?: boolean })[] {
+/** After every time there is. */
+const LAST = "9999";
+
+export type MachineJob = BayJob & { closedAt?: string; causes: string[]; isProved?: boolean };
+
+/** Jobs of one machine, newest first; `limit` of them, opened before `before` where that is given. */
+export function jobsOfMachine(db: Db, machineId: string, page: { limit?: number; before?: string | undefined } = {}): MachineJob[] {
   const rows = db
     .prepare(
       `${SELECT.replace("c.looks_json,", "c.looks_json, j.closed_at, close.data_json AS close_json,")}
        LEFT JOIN steps close ON close.id = (SELECT max(x.id) FROM steps x WHERE x.job_id = j.id AND x.kind = 'close'
          AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = x.id))
-       WHERE j.machine_id = ? ORDER BY j.opened_at DESC`,
+       WHERE j.machine_id = ? AND j.opened_at < ? ORDER BY j.opened_at DESC LIMIT ?`,
     )
-    .all(machineId) as (Row & { closed_at: string | null; close_json: string | null })[];
+    .all(machineId, page.before ?? LAST, page.limit ?? -1) as (Row & { closed_at: string | null; close_json: string | null })[];
   return rows.map((row) => {
     const close = row.close_json === null ? undefined : (JSON.parse(row.close_json) as { causes: string[]; isProved: boolean });
     return {

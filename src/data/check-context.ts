@@ -5,6 +5,7 @@ import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { getMachine } from "./machines";
+import { whileUnchanged } from "./reads";
 import { greaseDue } from "./spindle-log";
 import { getJobRow } from "./steps";
 import { STANDING_TAKES, takesOfJob, takesOfMachine } from "./takes-read";
@@ -81,15 +82,23 @@ export function heightContext(db: Db, args: { machineId: string; now: string; jo
   };
 }
 
-/** How often the decks of a machine's site were looked at, and found packed. */
+/** So many looks back a site's decks tell how it is now. Estimate: a season of a dozen machines. */
+const SITE_LOOKS = 200;
+
+/** How often the decks of a machine's site were looked at lately, and found packed. */
 export function siteContext(db: Db, site: string): SitePacks {
+  return whileUnchanged(db, `packs at ${site}`, () => readSite(db, site));
+}
+
+function readSite(db: Db, site: string): SitePacks {
   const { looks, packed } = db
     .prepare(
       `SELECT count(*) AS looks, coalesce(sum(EXISTS (SELECT 1 FROM json_each(result_json, '$.evidence') e
          WHERE json_extract(e.value, '$.cause') = 'deck-packed' AND json_extract(e.value, '$.result') = 'seen')), 0) AS packed
-       FROM (${STANDING_TAKES} AND t.check_id = 'deck-cleanliness' AND t.machine_id IN (SELECT id FROM machines WHERE site = ?))`,
+       FROM (${STANDING_TAKES} AND t.check_id = 'deck-cleanliness' AND t.machine_id IN (SELECT id FROM machines WHERE site = ?)
+         ORDER BY t.at DESC LIMIT ?)`,
     )
-    .get(site) as { looks: number; packed: number };
+    .get(site, SITE_LOOKS) as { looks: number; packed: number };
   return looks === 0 ? {} : { site: { looks, packed } };
 }
 

@@ -3,6 +3,8 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { refoldStates } from "./machine-state";
 import { migrate } from "./migrate";
+import { keepStatements } from "./reads";
+import { pruneSubmissions } from "./submissions";
 
 export type Db = Database.Database;
 
@@ -11,13 +13,14 @@ const BUSY_MILLISECONDS = 5000;
 /** An open, migrated database: WAL, foreign keys on, busy timeout. `file` may be ":memory:". */
 export function openDatabase(file: string, now = new Date().toISOString()): Db {
   if (file !== ":memory:") mkdirSync(path.dirname(file), { recursive: true });
-  const db = new Database(file);
+  const db = keepStatements(new Database(file));
   db.pragma(`busy_timeout = ${BUSY_MILLISECONDS}`);
   db.pragma("journal_mode = WAL");
   db.pragma("synchronous = FULL");
   db.pragma("foreign_keys = ON");
   migrate(db, { now });
   refoldStates(db);
+  pruneSubmissions(db, now);
   return db;
 }
 

@@ -17,11 +17,20 @@ export function audit(db: Db, doing: Doing, entry: { action: string; subject: st
   );
 }
 
+/** What of an answer is written down, and how it is answered again from that: what stands in the record already is not kept twice. */
+type Kept<T> = { keep: (answer: T) => unknown; again: (kept: unknown) => T };
+
 /**
  * Runs a change in one immediate transaction, once for each submission id: the same id again gets the same answer and changes
  * nothing. Throws `submission-reused` when the id was used for another action, `unknown-person` for initials not on the list.
  */
-export function once<T>(db: Db, doing: Doing, action: string, change: () => T): T {
+export function once<T>(
+  db: Db,
+  doing: Doing,
+  action: string,
+  change: () => T,
+  kept: Kept<T> = { keep: (answer) => answer, again: (answer) => answer as T },
+): T {
   let moved: string[] = [];
   const answer = db
     .transaction(() => {
@@ -37,12 +46,12 @@ export function once<T>(db: Db, doing: Doing, action: string, change: () => T): 
         | { action: string; answer_json: string }
         | undefined;
       if (before && before.action !== action) throw new AppError("submission-reused");
-      if (before) return JSON.parse(before.answer_json) as T;
+      if (before) return kept.again(JSON.parse(before.answer_json));
       const answer = changed();
       db.prepare("INSERT INTO submissions (id, action, answer_json, at) VALUES (?, ?, ?, ?)").run(
         id,
         action,
-        JSON.stringify(answer),
+        JSON.stringify(kept.keep(answer)),
         doing.now,
       );
       return answer;

@@ -2,9 +2,10 @@ import { type Check, worksheetsFor } from "@/core/checks";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { getMachine } from "./machines";
+import { whileUnchanged } from "./reads";
 
 /** So many takes are looked back for what stays true. */
-const LOOKED_BACK = 40;
+const LOOKED_BACK = 10;
 
 function keptOf(db: Db, machineId: string, check: Check): object | undefined {
   const { keeps } = check;
@@ -22,6 +23,10 @@ function keptOf(db: Db, machineId: string, check: Check): object | undefined {
 
 /** By check: what of a machine's last readings stays true for its next, such as the floor of the bay. */
 export function lastKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {
+  return whileUnchanged(db, `kept of ${machineId}`, () => allKept(db, machineId));
+}
+
+function allKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {
   return Object.fromEntries(
     worksheetsFor(getMachine(db, machineId).machine).flatMap((check) => {
       const kept = keptOf(db, machineId, check);

@@ -3,6 +3,8 @@ import { type Machine, machineSchema } from "@/core/machine";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { whileUnchanged } from "./reads";
+import { sheetFrom } from "./sheets-read";
 import { touch } from "./touched";
 
 export type MachineRecord = {
@@ -46,7 +48,7 @@ const SELECT = `
   JOIN machine_sheets s ON s.machine_id = m.id
     AND s.version = (SELECT max(version) FROM machine_sheets WHERE machine_id = m.id)`;
 
-const fromRow = (row: Row): MachineRecord => ({
+const fromRow = (db: Db, row: Row): MachineRecord => ({
   id: row.id,
   fleetNumber: row.fleet_number,
   name: row.name,
@@ -55,19 +57,36 @@ const fromRow = (row: Row): MachineRecord => ({
   sheetBy: row.who,
   sheetAt: row.at,
   sheetReason: row.reason,
-  machine: machineSchema.parse(JSON.parse(row.sheet_json)),
+  machine: sheetFrom(db, { ...row, machine_id: row.id }),
   ...(row.meter_hours === null ? {} : { meterHours: row.meter_hours }),
 });
 
 export function listMachines(db: Db): MachineRecord[] {
-  return (db.prepare(`${SELECT} ORDER BY m.fleet_number`).all() as Row[]).map(fromRow);
+  return whileUnchanged(db, "machines", () =>
+    (db.prepare(`${SELECT} ORDER BY m.fleet_number`).all() as Row[]).map((row) => fromRow(db, row)),
+  );
+}
+
+export type MachineName = Pick<MachineRecord, "id" | "fleetNumber" | "name" | "site">;
+
+/** Every machine by its name, for lists to pick from. */
+export function listMachineNames(db: Db): MachineName[] {
+  const rows = db.prepare("SELECT id, fleet_number, name, site FROM machines ORDER BY fleet_number").all() as {
+    id: string;
+    fleet_number: string;
+    name: string;
+    site: string;
+  }[];
+  return rows.map(({ fleet_number, ...row }) => ({ ...row, fleetNumber: fleet_number }));
 }
 
 /** Throws `machine-not-found`. */
 export function getMachine(db: Db, id: string): MachineRecord {
-  const row = db.prepare(`${SELECT} WHERE m.id = ?`).get(id) as Row | undefined;
-  if (!row) throw new AppError("machine-not-found");
-  return fromRow(row);
+  return whileUnchanged(db, `machine ${id}`, () => {
+    const row = db.prepare(`${SELECT} WHERE m.id = ?`).get(id) as Row | undefined;
+    if (!row) throw new AppError("machine-not-found");
+    return fromRow(db, row);
+  });
 }
 
 export function addMachine(db: Db, doing: Doing, input: z.output<typeof newMachineSchema>): { machineId: string } {
@@ -103,6 +122,7 @@ export function replaceSheet(
     if (current.sheetVersion !== args.basedOnVersion) throw new AppError("changed-since");
     const version = current.sheetVersion + 1;
     insertSheet(db, doing, { ...args, version });
+    db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
     touch(db, args.machineId);
     audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
     return { sheetVersion: version };
@@ -122,20 +142,33 @@ function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: n
 
 export type HoursEntry = { id: number; meterHours: number; who: string; at: string };
 
-/** Logs the hour meter. Throws `invalid` when it runs backwards and is not marked as a correction. */
+const HOUR = 3_600_000;
+/** A meter cannot run faster than the clock; a clock a little off, and one read before the machine was last logged, are let pass. */
+const SLACK_HOURS = 24;
+
+/**
+ * Logs the hour meter. Throws `invalid` when it runs backwards and is not marked as a correction, or faster than hours went by and nobody is
+ * sure: a digit too many makes every service overdue.
+ */
 export function logHours(
   db: Db,
   doing: Doing,
-  args: { machineId: string; meterHours: number; isCorrection: boolean },
+  args: { machineId: string; meterHours: number; isCorrection: boolean; isSure?: boolean | undefined },
 ): { hoursId: number } {
   return once(db, doing, "hours-logged", () => {
     const { meterHours: before } = getMachine(db, args.machineId);
     if (before !== undefined && args.meterHours < before && !args.isCorrection) {
       throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["meterHours"], beforeHours: before }] });
     }
-    const last = db.prepare("SELECT id FROM hours WHERE machine_id = ? ORDER BY at DESC, id DESC LIMIT 1").get(args.machineId) as
-      | { id: number }
+    const last = db.prepare("SELECT id, at FROM hours WHERE machine_id = ? ORDER BY at DESC, id DESC LIMIT 1").get(args.machineId) as
+      | { id: number; at: string }
       | undefined;
+    const gone = last === undefined ? Number.POSITIVE_INFINITY : (Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
+    if (before !== undefined && args.meterHours - before > gone && !args.isCorrection && args.isSure !== true) {
+      throw new AppError("invalid", {
+        issues: [{ code: "hours-run-too-fast", path: ["meterHours"], beforeHours: before, goneHours: Math.max(0, Math.round(gone)) }],
+      });
+    }
     const { lastInsertRowid } = db
       .prepare("INSERT INTO hours (machine_id, meter_hours, corrects_id, who, at) VALUES (?, ?, ?, ?, ?)")
       .run(args.machineId, args.meterHours, args.isCorrection ? (last?.id ?? null) : null, doing.who, doing.now);

@@ -84,13 +84,11 @@ export function addHandedOver(
 
 /** What is owed and not done, soonest first; a job opened again owes nothing. */
 export function listOwed(db: Db, machineId?: string): Owed[] {
-  const rows = db
-    .prepare(
-      `SELECT id, machine_id, job_id, code, due_at, detail_json FROM owed o
-       WHERE done_at IS NULL AND (:machineId IS NULL OR machine_id = :machineId) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id)
-       ORDER BY due_at`,
-    )
-    .all({ machineId: machineId ?? null }) as {
+  const sql = (own: string) =>
+    `SELECT id, machine_id, job_id, code, due_at, detail_json FROM owed o
+     WHERE done_at IS NULL ${own} AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id) ORDER BY due_at`;
+  const found = machineId === undefined ? db.prepare(sql("")).all() : db.prepare(sql("AND machine_id = ?")).all(machineId);
+  const rows = found as {
     id: number;
     machine_id: string;
     job_id: number;

@@ -14,6 +14,7 @@ import {
 import { answerSchema, SAFE_STATES } from "@/core/safety";
 import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
 import type { Db } from "./connection";
+import { whileUnchanged } from "./reads";
 
 export const SYMPTOM_IDS = SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]];
 export const CONTEXT_IDS = CONTEXTS.map(({ id }) => id) as [ContextId, ...ContextId[]];
@@ -154,13 +155,17 @@ const SELECT = "SELECT s.id, s.job_id, s.kind, s.data_json, s.undoes_id, s.who, 
 
 /** A job's steps in order. */
 export function listSteps(db: Db, jobId: number): AnyStep[] {
-  return (db.prepare(`${SELECT} WHERE s.job_id = ? ORDER BY s.id`).all(jobId) as Row[]).map(fromRow);
+  return whileUnchanged(db, `steps of job ${jobId}`, () =>
+    (db.prepare(`${SELECT} WHERE s.job_id = ? ORDER BY s.id`).all(jobId) as Row[]).map(fromRow),
+  );
 }
 
 /** Every step of every job of a machine, in the order of its log. */
 export function stepsOfMachine(db: Db, machineId: string): (AnyStep & { jobId: number })[] {
-  const rows = db.prepare(`${SELECT} JOIN jobs j ON j.id = s.job_id WHERE j.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[];
-  return rows.map((row) => ({ ...fromRow(row), jobId: row.job_id }));
+  return whileUnchanged(db, `steps of machine ${machineId}`, () => {
+    const rows = db.prepare(`${SELECT} JOIN jobs j ON j.id = s.job_id WHERE j.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[];
+    return rows.map((row) => ({ ...fromRow(row), jobId: row.job_id }));
+  });
 }
 
 function fromRow(row: Row): AnyStep {

@@ -2,6 +2,7 @@ import type { Assessment, Mark } from "@/core/checks";
 import type { Finding, Verdict } from "@/core/findings";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
+import { whileUnchanged } from "./reads";
 
 export type Take = {
   stepId: number;
@@ -42,18 +43,27 @@ export const STANDING_TAKES = `SELECT t.step_id, t.job_id, t.check_id, t.correct
     AND NOT EXISTS (SELECT 1 FROM takes c WHERE c.corrects_step_id = t.step_id
       AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = c.step_id))`;
 
-function fromRow(db: Db, row: Row): Take {
-  const root = rootOf(db, row);
-  const readings = db
-    .prepare("SELECT id, place, quantity, value, as_typed FROM readings WHERE step_id = ? ORDER BY id")
-    .all(row.step_id) as {
-    id: number;
-    place: string;
-    quantity: string;
-    value: number;
-    as_typed: string | null;
-  }[];
-  return {
+type Reading = Take["readings"][number];
+
+/** The readings of these takes in one query, by step. */
+function readingsOf(db: Db, steps: readonly number[]): Map<number, Reading[]> {
+  const rows = db
+    .prepare(
+      `SELECT step_id, id, place, quantity, value, as_typed FROM readings WHERE step_id IN (SELECT value FROM json_each(?)) ORDER BY step_id, id`,
+    )
+    .all(JSON.stringify(steps)) as (Omit<Reading, "asTyped"> & { step_id: number; as_typed: string | null })[];
+  const found = new Map<number, Reading[]>(steps.map((step) => [step, []]));
+  for (const { step_id, as_typed, ...reading } of rows)
+    found.get(step_id)?.push({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) });
+  return found;
+}
+
+function fromRows(db: Db, rows: readonly Row[]): Take[] {
+  const readings = readingsOf(
+    db,
+    rows.map(({ step_id }) => step_id),
+  );
+  return rows.map((row) => ({
     stepId: row.step_id,
     jobId: row.job_id,
     checkId: row.check_id,
@@ -62,12 +72,11 @@ function fromRow(db: Db, row: Row): Take {
     ruleVersion: row.rule_version,
     verdict: row.verdict,
     result: assessmentFrom(row.result_json),
-    at: root.at,
     who: row.who,
-    seq: root.seq,
-    readings: readings.map(({ as_typed, ...reading }) => ({ ...reading, ...(as_typed === null ? {} : { asTyped: as_typed }) })),
+    ...rootOf(db, row),
+    readings: readings.get(row.step_id) ?? [],
     ...(row.corrects_step_id === null ? {} : { correctsStepId: row.corrects_step_id }),
-  };
+  }));
 }
 
 /**
@@ -123,7 +132,9 @@ export function assessmentFrom(json: string): Assessment {
 
 /** Takes of a job that count: not undone, not corrected since. Oldest first. */
 export function takesOfJob(db: Db, jobId: number): Take[] {
-  return (db.prepare(`${STANDING_TAKES} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]).map((row) => fromRow(db, row));
+  return whileUnchanged(db, `takes of job ${jobId}`, () =>
+    fromRows(db, db.prepare(`${STANDING_TAKES} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]),
+  );
 }
 
 /** Every take of a job, also those that were corrected or taken back. */
@@ -137,7 +148,7 @@ export function everyTakeOfJob(db: Db, jobId: number): { stepId: number; result:
 
 /** All takes of a machine that count, newest first. */
 export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
-  return (db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq DESC LIMIT ?`).all(machineId, limit) as Row[]).map((row) =>
-    fromRow(db, row),
+  return whileUnchanged(db, `takes of machine ${machineId} ${limit}`, () =>
+    fromRows(db, db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq DESC LIMIT ?`).all(machineId, limit) as Row[]),
   );
 }

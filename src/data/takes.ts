@@ -51,7 +51,7 @@ export function recordTake(
   doing: Doing,
   args: { jobId: number } & z.output<typeof newTakeSchema>,
 ): { stepId: number; assessment: Assessment } {
-  return once(db, doing, "take", () => {
+  const take = () => {
     const job = openJobRow(db, args.jobId);
     const row = checkRow(args.checkId);
     if (!row) throw new AppError("check-not-found");
@@ -92,7 +92,17 @@ export function recordTake(
     });
     insertReadings(db, { stepId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
     return { stepId, assessment };
-  });
+  };
+  return once(db, doing, "take", take, { keep: ({ stepId }) => ({ stepId }), again: (kept) => takenAs(db, keptSchema.parse(kept)) });
+}
+
+const keptSchema = z.object({ stepId: z.number().int() });
+
+/** A take answered again: its assessment as it was written down. */
+function takenAs(db: Db, { stepId }: z.output<typeof keptSchema>): { stepId: number; assessment: Assessment } {
+  const row = db.prepare("SELECT result_json FROM takes WHERE step_id = ?").get(stepId) as { result_json: string } | undefined;
+  if (!row) throw new AppError("take-not-found");
+  return { stepId, assessment: JSON.parse(row.result_json) as Assessment };
 }
 
 /** What a check asks of the machine before it is made: its safe state, and of one that runs it that it may run. */

@@ -23,7 +23,7 @@ export function seedDepot(db: Db, now: string): { machines: number; jobs: number
     for (let month = 0; month <= MONTHS_BACK; month++) {
       const at = new Date(Date.parse(start) + month * MONTH).toISOString();
       const share = month / MONTHS_BACK;
-      logHours(db, { who, now: at }, { machineId, meterHours: Math.round(hours * (0.6 + 0.4 * share)), isCorrection: false });
+      logHours(db, { who, now: at }, { machineId, meterHours: Math.round(hours * (0.6 + 0.4 * share)), isCorrection: false, isSure: true });
     }
   }
   const jobs = seedHistory(db, now);

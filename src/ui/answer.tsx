@@ -1,5 +1,6 @@
 "use client";
 
+import { Suspense } from "react";
 import type { Assessment } from "@/core/checks";
 import type { StaleReason } from "@/core/events";
 import type { Machine, Standpoint } from "@/core/machine";
@@ -63,7 +64,11 @@ export function AnswerDetails({ assessment, machine, standpoint, stale = [], tim
   return (
     <section aria-label="Answer" className="mt-2">
       {!isWithoutActions && <AnswerActions assessment={assessment} machine={machine} standpoint={standpoint} />}
-      {More && <More assessment={assessment} readings={undefined} machine={machine} standpoint={standpoint} system={system} />}
+      {More && (
+        <Suspense fallback={null}>
+          <More assessment={assessment} readings={undefined} machine={machine} standpoint={standpoint} system={system} />
+        </Suspense>
+      )}
       {isProvisional && (
         <p className="mt-2 text-sm">
           <strong>Provisional:</strong> {[...provisional, ...staleWords].join("; ")}.

@@ -163,10 +163,10 @@ describe("the spindle log", () => {
   const at = (place: string) => spindlesOf(db, "zt-1", clock.doing().now).find((one) => one.place === place);
 
   it("counts by the hour meter, ticks greasing overdue, and asks for it when the spindle is looked at", () => {
-    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false });
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false, isSure: true });
     log({ machineId: "zt-1", kind: "topped-up", places: ["left", "middle"] });
-    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false });
-    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 162, isCorrection: false });
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false, isSure: true });
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 162, isCorrection: false, isSure: true });
     expect(at("left")).toMatchObject({ sinceGreaseHours: 62, state: "due", next: { what: "top-up", inHours: -12 } });
     expect(at("right")?.state).toBe("unknown");
     const jobId = openJob(db, clock);
@@ -180,7 +180,7 @@ describe("the spindle log", () => {
   });
 
   it("goes with a spindle that is moved, and takes entries back without erasing them", () => {
-    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false });
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false, isSure: true });
     log({ machineId: "zt-1", kind: "purged", places: ["left"] });
     const { entryIds } = log({ machineId: "zt-1", kind: "moved", moves: { left: "right", right: "left" } });
     expect([at("right")?.from, at("right")?.sincePurgeHours, at("left")?.from]).toEqual(["left", 0, "right"]);

@@ -4,8 +4,8 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { type CutsWith, kindById } from "@/core/kinds";
 import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom } from "@/core/trade";
-import type { BayJob } from "@/data/bay";
-import type { MachineRecord } from "@/data/machines";
+import type { Intake } from "@/data/intake";
+import type { MachineName } from "@/data/machines";
 import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { TextField } from "@/ui/choice";
@@ -14,6 +14,7 @@ import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { isStrikeTold, NO_STRIKE, type StrikeDraft, StrikeTold, strikeFrom } from "@/ui/strike-told";
 import { sayError, sayIssue } from "@/ui/words/issues";
+import { useIntake } from "./use-intake";
 import { useLikelyContexts } from "./use-likely-contexts";
 
 type Draft = {
@@ -53,14 +54,11 @@ function canApply(context: ContextId, cutsWith: CutsWith): boolean {
 /** One minute on a phone: which machine, what it looks like, where in the swath, what changed, who says so. */
 export function ComplaintForm({
   machines,
-  openJobs,
-  ticked,
   startWith,
 }: {
-  machines: MachineRecord[];
-  openJobs: BayJob[];
-  ticked: Record<string, string[]>;
-  startWith?: string | undefined;
+  machines: readonly MachineName[];
+  /** The machine it is asked about, where the page knows. */
+  startWith: Intake | undefined;
 }) {
   const { who, system } = useSeat();
   const router = useRouter();
@@ -70,8 +68,8 @@ export function ComplaintForm({
     set,
     clear,
     wasKept,
-  } = useDraft<Draft>(`complaint:${startWith ?? ""}`, {
-    machineId: startWith ?? "",
+  } = useDraft<Draft>(`complaint:${startWith?.machineId ?? ""}`, {
+    machineId: startWith?.machineId ?? "",
     words: "",
     saidBy: "",
     place: "",
@@ -82,12 +80,13 @@ export function ComplaintForm({
     strike: NO_STRIKE,
   });
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
-  const machine = machines.find(({ id }) => id === draft.machineId);
-  const cutsWith = machine && kindById(machine.machine.kind).cutsWith;
+  const { intake, isLost } = useIntake(draft.machineId, startWith);
+  const machine = intake?.machine;
+  const cutsWith = machine && kindById(machine.kind).cutsWith;
   const looks = symptomRows.filter(({ on }) => cutsWith && on.includes(cutsWith));
-  const joinable = openJobs.filter(({ machineId }) => machineId === draft.machineId);
-  const known = ticked[draft.machineId] ?? [];
-  const likely = useLikelyContexts({ machine: machine?.machine, symptoms: draft.symptoms, known });
+  const joinable = intake?.openJobs ?? [];
+  const known: readonly string[] = intake?.ticked ?? [];
+  const likely = useLikelyContexts({ machine, symptoms: draft.symptoms, known });
   const strike = draft.strike ?? NO_STRIKE;
   const isStruck = draft.contexts.includes("struck-object");
   const isTold = !isStruck || isStrikeTold(strike);
@@ -162,6 +161,11 @@ export function ComplaintForm({
             ))}
           </select>
         </label>
+        {isLost && (
+          <p className="trouble" role="alert">
+            The pictures of this machine did not come. Say it in words: it can be handed in all the same.
+          </p>
+        )}
         {joinable.length > 0 && (
           <label className="block">
             <span className="caps mb-1 block">There is an open job on it</span>
@@ -199,7 +203,7 @@ export function ComplaintForm({
                 ))}
               </div>
             </fieldset>
-            <SwathPicker machine={machine.machine} value={draft.swath} onChange={(swath) => set((before) => ({ ...before, swath }))} />
+            <SwathPicker machine={machine} value={draft.swath} onChange={(swath) => set((before) => ({ ...before, swath }))} />
           </>
         )}
         <TextField
@@ -250,7 +254,7 @@ export function ComplaintForm({
         {machine && isStruck && (
           <StrikeTold
             value={strike}
-            machine={machine.machine}
+            machine={machine}
             onChange={(change) => set((before) => ({ ...before, strike: { ...(before.strike ?? NO_STRIKE), ...change } }))}
           />
         )}

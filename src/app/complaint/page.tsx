@@ -1,9 +1,7 @@
 import type { Metadata } from "next";
-import { getBay } from "@/data/bay";
 import { database } from "@/data/connection";
-import { listEvents } from "@/data/events";
-import { tickedSinceProof } from "@/data/job-view";
-import { listMachines } from "@/data/machines";
+import { getIntake } from "@/data/intake";
+import { listMachineNames } from "@/data/machines";
 import { ComplaintForm } from "./complaint-form";
 
 export const metadata: Metadata = { title: "Complaint" };
@@ -11,21 +9,7 @@ export const metadata: Metadata = { title: "Complaint" };
 export default async function ComplaintPage({ searchParams }: { searchParams: Promise<{ machine?: string }> }) {
   const db = database();
   const { machine } = await searchParams;
-  const machines = listMachines(db);
-  const openJobs = getBay(db).jobs;
-  const now = new Date().toISOString();
-  const ticked = Object.fromEntries(
-    machines.map(({ id }) => [
-      id,
-      tickedSinceProof(db, { machineId: id, events: listEvents(db, id), openedAt: now }).map(({ context }) => context),
-    ]),
-  );
-  return (
-    <ComplaintForm
-      machines={machines}
-      openJobs={openJobs}
-      ticked={ticked}
-      startWith={machines.some(({ id }) => id === machine) ? machine : undefined}
-    />
-  );
+  const machines = listMachineNames(db);
+  const chosen = machines.find(({ id }) => id === machine);
+  return <ComplaintForm machines={machines} startWith={chosen && getIntake(db, chosen.id, new Date().toISOString())} />;
 }

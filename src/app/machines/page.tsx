@@ -3,8 +3,7 @@ import Link from "next/link";
 import { kindById } from "@/core/kinds";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
-import { PlanThumbnail } from "@/drawings/plan";
-import { planScene } from "@/drawings/plan/scene";
+import { PlanPicture } from "@/ui/plan-picture";
 
 export const metadata: Metadata = { title: "Machines" };
 
@@ -16,8 +15,12 @@ export default function Machines() {
       <ul className="mt-3 grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
         {machines.map((record) => (
           <li key={record.id} className="border-b border-rule">
-            <Link href={`/machines/${record.id}`} className="grid min-h-20 grid-cols-[5.5rem_1fr] items-center gap-3 py-2 hover:bg-sheet">
-              <PlanThumbnail scene={planScene(record.machine, "behind")} label={`${record.fleetNumber} from above`} />
+            <Link
+              href={`/machines/${record.id}`}
+              prefetch={false}
+              className="grid min-h-20 grid-cols-[5.5rem_1fr] items-center gap-3 py-2 hover:bg-sheet"
+            >
+              <PlanPicture machineId={record.id} sheetVersion={record.sheetVersion} label={`${record.fleetNumber} from above`} />
               <span>
                 <span className="num text-xl font-bold">{record.fleetNumber}</span> {record.name}
                 <span className="block text-sm text-soft">

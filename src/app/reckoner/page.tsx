@@ -4,8 +4,7 @@ import { worksheetsFor } from "@/core/checks";
 import { CHECKS, type CheckRow, WAYS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
-import { PlanThumbnail } from "@/drawings/plan";
-import { planScene } from "@/drawings/plan/scene";
+import { PlanPicture } from "@/ui/plan-picture";
 import { stateFrom } from "./state";
 
 export const metadata: Metadata = { title: "Reckoner" };
@@ -32,15 +31,16 @@ export default async function ReckonerPage({ searchParams }: { searchParams: Pro
       <div className="mt-3 grid gap-6 lg:grid-cols-[21rem_1fr]">
         <nav aria-label="Machine">
           <ul className="ruled">
-            {machines.map(({ id, fleetNumber, name, machine }) => (
+            {machines.map(({ id, fleetNumber, name, sheetVersion }) => (
               <li key={id}>
                 <Link
                   href={`/reckoner?machine=${id}`}
                   scroll={false}
+                  prefetch={false}
                   aria-current={id === chosen.id ? "true" : undefined}
                   className="flex min-h-11 items-center gap-3 px-1 py-0.5 aria-[current]:bg-ink aria-[current]:text-paper"
                 >
-                  <PlanThumbnail scene={planScene(machine, "behind")} width={52} height={38} label="" />
+                  <PlanPicture machineId={id} sheetVersion={sheetVersion} width={52} height={40} label="" />
                   <span className="num w-14 font-bold">{fleetNumber}</span>
                   <span className="leading-tight">{name}</span>
                 </Link>

@@ -1,5 +1,5 @@
 import { type Plane, type Point, planeHeight } from "@/core/geometry";
-import { type Machine, pointOf, type Standpoint, seenFrom } from "@/core/machine";
+import { pointOf, type Standpoint, seenFrom } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 import { contourLines } from "@/drawings/plan/scene";
 import { SwathSection } from "@/drawings/section";

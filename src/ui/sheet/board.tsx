@@ -1,6 +1,6 @@
 "use client";
 
-import { useMemo } from "react";
+import { Suspense, useMemo } from "react";
 import { type Assessment, type Field, type Form, keyOf, type QuantityAsked, readAt } from "@/core/checks";
 import type { Verdict } from "@/core/findings";
 import type { Point } from "@/core/geometry";
@@ -82,12 +82,18 @@ export function PlanBoard(args: BoardArgs) {
           </clipPath>
           <g clipPath="url(#plan-area)">
             <MachinePlan scene={scene} fit={fit} hot={{ wheels: bad }} />
-            {Over && <Over {...drawn} />}
+            {Over && (
+              <Suspense fallback={null}>
+                <Over {...drawn} />
+              </Suspense>
+            )}
             {placed[0] && <Compass standpoint={standpoint} unit={unitById(shownUnit({ dimension: placed[0].dimension, system })).symbol} />}
           </g>
           {Beneath && (
             <g transform={`translate(0 ${height})`}>
-              <Beneath {...drawn} pixelsPerMetre={fit.scale} width={WIDTH} height={BENEATH_HEIGHT} />
+              <Suspense fallback={null}>
+                <Beneath {...drawn} pixelsPerMetre={fit.scale} width={WIDTH} height={BENEATH_HEIGHT} />
+              </Suspense>
             </g>
           )}
         </svg>

@@ -1,6 +1,6 @@
 "use client";
 
-import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import { type ReactNode, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { type Assessment, type Check, type Form, keyOf } from "@/core/checks";
 import type { StaleReason } from "@/core/events";
 import type { Machine, Standpoint } from "@/core/machine";
@@ -110,7 +110,9 @@ export function SheetDesk(args: Args) {
           <div
             className={`flex min-h-0 flex-col ${hasPlaces ? "h-[44%] max-lg:h-72 flex-none border-t border-[var(--chalk-faint)]" : "flex-1 max-lg:min-h-80"}`}
           >
-            <Picture machine={machine} readings={readings ?? {}} assessment={assessment} standpoint={standpoint} system={system} />
+            <Suspense fallback={null}>
+              <Picture machine={machine} readings={readings ?? {}} assessment={assessment} standpoint={standpoint} system={system} />
+            </Suspense>
           </div>
         )}
       </section>

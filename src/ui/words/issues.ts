@@ -33,7 +33,7 @@ export function sayQuantityIssue(issue: QuantityIssue): string {
   }
 }
 
-const length = (metres: unknown, system: UnitSystem) =>
+const _length = (metres: unknown, system: UnitSystem) =>
   typeof metres === "number" ? formatQuantity({ valueSi: metres, dimension: "length", system, instrument: "tape" }).text : "";
 
 type AnyIssue = { code: string; [detail: string]: unknown };
@@ -89,6 +89,8 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "say-why": () => "Say why.",
   "name-a-cause": () => "Name at least one cause, or “nothing found”.",
   "hours-run-backwards": (i) => `The meter stood at ${i.beforeHours} h already. If that was wrong, tick “correction”.`,
+  "hours-run-too-fast": (i) =>
+    `The meter stood at ${i.beforeHours} h, and only ${i.goneHours} h went by since. A digit too many? Mend it, or say that it is right.`,
   "initials-taken": () => "These initials are on the list already: pick them there.",
   "fleet-number-taken": () => "Another machine has this number.",
   "reason-needed": () => "Say why it is not here.",

@@ -69,6 +69,12 @@ export function LogPanel({
   };
   const meter = Number(hours.replace(",", "."));
   const isReadable = hours.trim() !== "" && Number.isFinite(meter) && meter >= 0;
+  const isTooFast = failed?.at === "hours" && failed.issues.some(({ code }) => code === "hours-run-too-fast");
+  const logIt = async (how: { isCorrection: boolean; isSure?: boolean }) => {
+    if (!isReadable || !(await post("hours", { meterHours: meter, ...how }, "hours"))) return;
+    setHours("");
+    setCorrection(false);
+  };
   const trouble = (at: "hours" | "event" | "log") =>
     failed?.at === at ? (
       <p className="trouble" role="alert">
@@ -82,10 +88,7 @@ export function LogPanel({
       <form
         onSubmit={async (submitted) => {
           submitted.preventDefault();
-          if (isReadable && (await post("hours", { meterHours: meter, isCorrection }, "hours"))) {
-            setHours("");
-            setCorrection(false);
-          }
+          await logIt({ isCorrection });
         }}
       >
         <label className="caps block" htmlFor="meter">
@@ -105,13 +108,18 @@ export function LogPanel({
           </button>
         </div>
         {hours !== "" && !isReadable && <p className="trouble">Hours as the meter shows them, like 1240.5.</p>}
-        {(failed?.at === "hours" || isCorrection) && (
+        {trouble("hours")}
+        {isTooFast && (
+          <button type="button" className="btn my-1 w-full" disabled={isBusy} onClick={() => logIt({ isCorrection, isSure: true })}>
+            {hours} h is right
+          </button>
+        )}
+        {((failed?.at === "hours" && !isTooFast) || isCorrection) && (
           <label className="flex min-h-11 items-center gap-2">
             <input type="checkbox" className="size-5" checked={isCorrection} onChange={(e) => setCorrection(e.target.checked)} /> This is a
             correction
           </label>
         )}
-        {trouble("hours")}
       </form>
       <form
         onSubmit={async (submitted) => {

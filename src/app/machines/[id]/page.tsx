@@ -29,13 +29,14 @@ import { VerdictLine } from "@/ui/verdict";
 import { sayOwed } from "@/ui/words/owed";
 import { KeepLive } from "./keep-live";
 import { KeptPictures } from "./kept-pictures";
+import { LazyTrend } from "./lazy-trend";
 import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
 import { type SpindleLine, SpindlesPanel } from "./spindles-panel";
 import { Standing } from "./standing";
-import { Trend, type TrendPoint } from "./trend";
+import type { TrendPoint } from "./trend";
 
-type Props = { params: Promise<{ id: string }> };
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ before?: string }> };
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: (await params).id.toUpperCase() };
@@ -110,13 +111,20 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
 
 const DRAWING = { width: 420, height: 420 };
 
-export default async function MachinePage({ params }: Props) {
+/** Jobs of the history shown at once. */
+const HISTORY_PAGE = 20;
+/** Lines of the log shown. */
+const LOG_SHOWN = 60;
+
+export default async function MachinePage({ params, searchParams }: Props) {
   const record = findMachine((await params).id);
   if (!record) notFound();
   const db = database();
   const { machine } = record;
-  const jobs = jobsOfMachine(db, record.id);
-  const takes = takesOfMachine(db, record.id).reverse();
+  const { before } = await searchParams;
+  const found = jobsOfMachine(db, record.id, { limit: HISTORY_PAGE + 1, before });
+  const jobs = found.slice(0, HISTORY_PAGE);
+  const takes = [...takesOfMachine(db, record.id)].reverse();
   const events = listEvents(db, record.id);
   const owed = listOwed(db, record.id);
   const pictures = machinePhotographs(db, record.id);
@@ -215,7 +223,7 @@ export default async function MachinePage({ params }: Props) {
         <div className="min-w-0">
           {trends.map(({ id, ...trend }) => (
             <div key={id} className="mb-4">
-              <Trend {...trend} />
+              <LazyTrend {...trend} />
             </div>
           ))}
           {standings.length > 0 && (
@@ -229,13 +237,13 @@ export default async function MachinePage({ params }: Props) {
               log={spindleLines(machine, listSpindleLog(db, record.id))}
             />
           )}
-          <section aria-label="History" className="mt-4">
+          <section id="history" aria-label="History" className="mt-4">
             <h2 className="border-b-2 border-ink text-xl">History</h2>
-            {jobs.length === 0 && <p className="py-2 text-soft">No job yet.</p>}
+            {jobs.length === 0 && <p className="py-2 text-soft">{before ? "Nothing older." : "No job yet."}</p>}
             <ul className="ruled">
               {jobs.map((job) => (
                 <li key={job.jobId}>
-                  <Link href={`/jobs/${job.jobId}`} className="block py-2 hover:bg-sheet">
+                  <Link href={`/jobs/${job.jobId}`} prefetch={false} className="block py-2 hover:bg-sheet">
                     <span className="flex gap-3">
                       <span className="num w-28 shrink-0 text-sm text-soft">{dateOnly(job.openedAt)}</span>
                       <span className="grow">“{job.words}”</span>
@@ -248,6 +256,18 @@ export default async function MachinePage({ params }: Props) {
                 </li>
               ))}
             </ul>
+            <div className="flex gap-2 py-2">
+              {found.length > HISTORY_PAGE && (
+                <Link href={`/machines/${record.id}?before=${encodeURIComponent(jobs.at(-1)?.openedAt ?? "")}#history`} className="btn">
+                  Older
+                </Link>
+              )}
+              {before && (
+                <Link href={`/machines/${record.id}#history`} className="btn">
+                  Newest
+                </Link>
+              )}
+            </div>
           </section>
         </div>
         <LogPanel
@@ -255,17 +275,20 @@ export default async function MachinePage({ params }: Props) {
           meterHours={record.meterHours}
           events={eventsFor(machine)}
           places={[...cutters(machine), ...(machine.deck?.hangers ?? [])].map(({ id, label }) => ({ id, label }))}
-          log={[...events].reverse().map((event) => ({
-            id: event.id,
-            label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
-            at: event.at,
-            who: event.who,
-            canTakeBack: canTakeBack(db, event),
-            isHolding: HOLDING_EVENTS.includes(event.event),
-            ...(event.where ? { where: event.where } : {}),
-            ...(event.words ? { words: event.words } : {}),
-            ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
-          }))}
+          log={[...events]
+            .reverse()
+            .slice(0, LOG_SHOWN)
+            .map((event) => ({
+              id: event.id,
+              label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
+              at: event.at,
+              who: event.who,
+              canTakeBack: canTakeBack(db, event),
+              isHolding: HOLDING_EVENTS.includes(event.event),
+              ...(event.where ? { where: event.where } : {}),
+              ...(event.words ? { words: event.words } : {}),
+              ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
+            }))}
         />
       </div>
     </main>

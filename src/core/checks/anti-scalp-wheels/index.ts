@@ -3,7 +3,7 @@ import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/
 import { type AntiScalpWheel, type Machine, pointOf } from "@/core/machine";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** Off the ground at the set height. Common practice: 1/4 to 3/4 in. */

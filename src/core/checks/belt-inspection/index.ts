@@ -3,7 +3,7 @@ import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { choices, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 export const beltReadingsSchema = z.object({

@@ -12,7 +12,7 @@ import type { Evidence, Figure, Finding } from "@/core/findings";
 import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
-import type { Action, Assessment, At, Check } from "../types";
+import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** What a shop's pivot can still tell at the tip. Estimate: 2 to 5 g. */

@@ -3,7 +3,7 @@ import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps } from "
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type BladeSheet, type Machine, spindlesAcross } from "@/core/machine";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { edgeForm } from "./form";
 import { type EdgeReadings, ENDS, edgeReadingsSchema } from "./schema";

@@ -5,7 +5,7 @@ import type { Figure, Finding } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, At, Check } from "../types";
+import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { fitForm } from "./form";
 import { type FitBlade, type FitReadings, fitReadingsSchema } from "./schema";

@@ -17,7 +17,7 @@ import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
 import { findingsOf, settled } from "../settled";
-import type { Action, Assessment, At, Check } from "../types";
+import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** With less wear left than this at each tip the margin is nearly gone: one more sharpening may use it up. Estimate. */

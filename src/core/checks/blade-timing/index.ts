@@ -4,7 +4,7 @@ import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
 import type { Form, QuantityAsked } from "../form";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check, ReadingProblem } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** Geared neighbours keep this distance over a full turn. Estimate: 1/4 in. */

@@ -4,7 +4,7 @@ import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { type Form, readAt } from "../form";
 import { evidenceOf, settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** Ends of a straight blade on a straight shaft pass one point within this. Common practice: 1/16 in. */

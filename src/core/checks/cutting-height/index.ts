@@ -5,7 +5,7 @@ import type { Machine } from "@/core/machine";
 import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf, WANTED_READINGS } from "@/core/turf/stubble";
 import type { Form } from "../form";
 import { findingsOf, settled } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 
 /** Mean of the stubble against the setting: 1/8 in for rotary (common practice), 0.010 in for reel (estimate). */
 export const HEIGHT_TOLERANCE = {

@@ -3,7 +3,7 @@ import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 
 /** A pack deeper than this at its worst narrows what moves the air. Estimate: 3/8 in. */
 export const MOST_PACK_METRES = 0.01;

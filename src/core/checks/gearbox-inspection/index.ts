@@ -4,7 +4,7 @@ import { type Machine, pointOf } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** Oil this far under or over the sheet's depth is topped up or let out. Estimate. */

@@ -5,7 +5,7 @@ import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import type { Form } from "../form";
 import { settled } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 
 /** Length of sharp edge near a blade's tip; a bite beyond it leaves leaves standing. Estimate: 2 1/2 in. */
 export const SHARP_EDGE_METRES = 0.0635;

@@ -3,7 +3,7 @@ import type { Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf } from "@/core/machine";
 import type { Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 const HANGER_STATES = ["sound", "worn", "bent", "elongated", "wrong-clip", "missing"] as const;

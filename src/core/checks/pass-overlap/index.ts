@@ -5,7 +5,7 @@ import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import type { Form } from "../form";
 import { settled } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 
 /** Neighbouring passes share this much where the sheet says nothing. Common practice: 2 to 4 in. */
 export const PASS_OVERLAP = { least: 0.05, most: 0.1 } as const;

@@ -5,7 +5,7 @@ import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
 import { fromSi, toSi } from "@/core/units";
 import { choices, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
 /** At the tip, of play that is not the blade's. Estimate: 1/16 in. */

@@ -2,7 +2,7 @@ import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/
 import type { Figure, Finding } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { settled } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { evidenceOf, patternOf } from "./evidence";
 import { figuresOf } from "./figures";

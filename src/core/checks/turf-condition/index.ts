@@ -4,7 +4,7 @@ import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { choices, type Form } from "../form";
 import { settled } from "../settled";
-import type { Action, Assessment, Check } from "../types";
+import type { Assessment, Check } from "../types";
 
 /** Height before the cut over height of cut: a mowing takes no more than a third of the leaf. Common practice. */
 export const MOST_BEFORE_TO_CUT = 1.5;

@@ -1,7 +1,7 @@
 import type { cuttingHeight } from "@/core/checks/cutting-height";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
-import { length, lower, show } from "../shared";
+import { length, show } from "../shared";
 
 type Found = ReturnType<typeof cuttingHeight.assess>;
 

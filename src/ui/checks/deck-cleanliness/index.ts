@@ -1,6 +1,6 @@
 import type { deckCleanliness } from "@/core/checks/deck-cleanliness";
 import type { Face, Told } from "../face";
-import { lower, placeIn, REPAIR_SHELL, sayMarks, show, stateIn, worst } from "../shared";
+import { lower, placeIn, REPAIR_SHELL, sayMarks, show, stateIn } from "../shared";
 
 type Found = ReturnType<typeof deckCleanliness.assess>;
 

@@ -1,6 +1,6 @@
 import type { DeckDetail } from "@/core/checks";
 import type { deckLevel } from "@/core/checks/deck-level";
-import { type Machine, type Standpoint, turnSeenFrom } from "@/core/machine";
+import { type Machine, turnSeenFrom } from "@/core/machine";
 import { formatTurns, type UnitSystem } from "@/core/units";
 import { coming } from "../coming";
 import type { Face, Told, ToldFrom } from "../face";

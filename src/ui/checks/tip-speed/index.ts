@@ -1,7 +1,7 @@
 import type { tipSpeedCheck } from "@/core/checks/tip-speed";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
-import { FULL_THROTTLE, length, lower, noSuchBlade, placeName, showTipSpeed } from "../shared";
+import { FULL_THROTTLE, lower, noSuchBlade, placeName, showTipSpeed } from "../shared";
 
 type Found = ReturnType<typeof tipSpeedCheck.assess>;
 

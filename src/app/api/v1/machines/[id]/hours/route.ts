@@ -2,7 +2,11 @@ import * as z from "zod";
 import { changing } from "@/app/api/answer";
 import { logHours } from "@/data/machines";
 
-const bodySchema = z.object({ meterHours: z.number().min(0).max(100_000), isCorrection: z.boolean().default(false) });
+const bodySchema = z.object({
+  meterHours: z.number().min(0).max(100_000),
+  isCorrection: z.boolean().default(false),
+  isSure: z.boolean().optional(),
+});
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,0 +1,32 @@
+import { failure, requireOwnOrigin } from "@/app/api/answer";
+import { database } from "@/data/connection";
+import { getMachine } from "@/data/machines";
+import { PlanThumbnail } from "@/drawings/plan";
+import { planScene } from "@/drawings/plan/scene";
+
+/** The colours of the sheet's blue, which a picture by itself does not inherit. */
+const COLOURS = {
+  "--chalk": "#f4f6ef",
+  "--chalk-soft": "#c6cdf2",
+  "--chalk-faint": "#8f9be0",
+  "--dye": "#22307f",
+  "--dye-deep": "#1a2566",
+};
+const STYLE = `svg{background:var(--dye);${Object.entries(COLOURS)
+  .map(([name, value]) => `${name}:${value}`)
+  .join(";")}}`;
+
+/** A machine from above as a small picture, for lists: it never changes under its sheet's version. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  try {
+    requireOwnOrigin(request);
+    const { id } = await params;
+    const { machine } = getMachine(database(), id);
+    const { renderToStaticMarkup } = await import("react-dom/server");
+    const drawn = renderToStaticMarkup(<PlanThumbnail scene={planScene(machine, "behind")} label="" />);
+    const svg = drawn.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ').replace(">", `><style>${STYLE}</style>`);
+    return new Response(svg, { headers: { "content-type": "image/svg+xml", "cache-control": "private, max-age=31536000, immutable" } });
+  } catch (error) {
+    return failure(error);
+  }
+}

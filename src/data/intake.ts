@@ -1,0 +1,31 @@
+import type { Machine } from "@/core/machine";
+import type { ContextId } from "@/core/trade";
+import type { Db } from "./connection";
+import { listEvents } from "./events-read";
+import { tickedSinceProof } from "./job-view";
+import { getMachine } from "./machines";
+
+/** What a complaint about a machine is taken with: its sheet, what its log says changed, and the jobs open on it. */
+export type Intake = {
+  machineId: string;
+  machine: Machine;
+  ticked: ContextId[];
+  openJobs: { jobId: number; words: string }[];
+};
+
+/** Throws `machine-not-found`. */
+export function getIntake(db: Db, machineId: string, now: string): Intake {
+  const { machine } = getMachine(db, machineId);
+  const jobs = db
+    .prepare(
+      `SELECT j.id, coalesce((SELECT c.words FROM complaints c WHERE c.job_id = j.id ORDER BY c.id LIMIT 1), '') AS words
+       FROM jobs j WHERE j.machine_id = ? AND j.state <> 'closed' ORDER BY j.opened_at`,
+    )
+    .all(machineId) as { id: number; words: string }[];
+  return {
+    machineId,
+    machine,
+    ticked: tickedSinceProof(db, { machineId, events: listEvents(db, machineId), openedAt: now }).map(({ context }) => context),
+    openJobs: jobs.map(({ id, words }) => ({ jobId: id, words })),
+  };
+}

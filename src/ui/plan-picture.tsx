@@ -1,0 +1,27 @@
+/** A machine from above in a list: its own picture, fetched when it comes into view. */
+export function PlanPicture({
+  machineId,
+  sheetVersion,
+  label,
+  width = 84,
+  height = 64,
+}: {
+  machineId: string;
+  sheetVersion: number;
+  label: string;
+  width?: number;
+  height?: number;
+}) {
+  return (
+    // biome-ignore lint/performance/noImgElement: drawn by this application, in the size it is shown
+    <img
+      src={`/machines/${machineId}/plan?v=${sheetVersion}`}
+      alt={label}
+      width={width}
+      height={height}
+      loading="lazy"
+      decoding="async"
+      className="rounded-[3px]"
+    />
+  );
+}
