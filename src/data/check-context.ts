@@ -1,4 +1,12 @@
-import { type Check, type CleanlinessReadings, type HeightReadings, type PlayReadings, type Want, worksheetsFor } from "@/core/checks";
+import {
+  type Check,
+  type CleanlinessReadings,
+  type HeightReadings,
+  heightReadingsSchema,
+  type PlayReadings,
+  type Want,
+  worksheetsFor,
+} from "@/core/checks";
 import { staleReasons } from "@/core/events";
 import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
 import type { CheckId } from "@/core/trade";
@@ -71,14 +79,18 @@ export function heightContext(db: Db, args: { machineId: string; now: string; jo
   const stands =
     level && staleReasons({ machine, check: "deck-level", takenSeq: level.seq, events: listEvents(db, machineId) }).length === 0;
   return {
-    visits: visits.map(({ at, turf, offset, spread, count }) => ({
-      offsetMetres: offset,
-      spreadMetres: spread,
-      count,
-      ageDays: Math.max(0, (Date.parse(now) - Date.parse(at)) / DAY),
-      ...(turf === null ? {} : { turf }),
-    })),
-    ...(stands ? { rakeMetres: level.rake } : {}),
+    // What a check would not take is no visit to learn from: it must not keep every later one from being saved.
+    visits: visits.flatMap(({ at, turf, offset, spread, count }) => {
+      const visit = {
+        offsetMetres: offset,
+        spreadMetres: spread,
+        count,
+        ageDays: Math.max(0, (Date.parse(now) - Date.parse(at)) / DAY),
+        ...(turf === null ? {} : { turf }),
+      };
+      return isTaken({ visits: [visit] }) ? [visit] : [];
+    }),
+    ...(stands && isTaken({ rakeMetres: level.rake }) ? { rakeMetres: level.rake } : {}),
   };
 }
 
@@ -101,6 +113,8 @@ function readSite(db: Db, site: string): SitePacks {
     .get(site, SITE_LOOKS) as { looks: number; packed: number };
   return looks === 0 ? {} : { site: { looks, packed } };
 }
+
+const isTaken = (readings: object): boolean => heightReadingsSchema.safeParse(readings).success;
 
 type For = { machineId: string; now: string; jobId?: number };
 

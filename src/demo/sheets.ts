@@ -114,7 +114,10 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     case "blade-timing":
       return {
         pairs: Object.fromEntries(
-          neighboursAcross(machine).map((id) => [id, { turned: "clear", phaseDegrees: Math.round(90 + noise(1)), lashDegrees: 2 }]),
+          neighboursAcross(machine).map((id) => [
+            id,
+            { turned: "clear", phaseDegrees: Math.round(90 + noise(1)), marks: "in-line", lashDegrees: 2 },
+          ]),
         ),
       };
     case "gearbox-inspection":

@@ -4,8 +4,8 @@ import { Moon, Plus, Ruler, Sun } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
-import { useState } from "react";
-import { useSeat } from "./person";
+import { useEffect, useState } from "react";
+import { ASK_WHO, useSeat } from "./person";
 import { send } from "./send";
 import { ShortcutsDialog } from "./shortcuts";
 import { sayError, sayIssue } from "./words/issues";
@@ -109,6 +109,11 @@ export function Who({ people }: { people: readonly string[] }) {
   const [text, setText] = useState("");
   const [trouble, setTrouble] = useState("");
   const [isOpen, setOpen] = useState(false);
+  useEffect(() => {
+    const ask = () => setOpen(true);
+    window.addEventListener(ASK_WHO, ask);
+    return () => window.removeEventListener(ASK_WHO, ask);
+  }, []);
   const pick = (initials: string) => {
     remember(initials);
     setOpen(false);
@@ -129,7 +134,10 @@ export function Who({ people }: { people: readonly string[] }) {
   };
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
-      <Dialog.Trigger className={`btn num ${who ? "" : "btn-go"}`} aria-label={who ? `${who}: you. Change.` : undefined}>
+      <Dialog.Trigger
+        className={`btn num max-w-20 shrink-0 whitespace-normal !px-2 leading-none sm:max-w-none sm:whitespace-nowrap sm:!px-4 ${who ? "" : "btn-go"}`}
+        aria-label={who ? `${who}: you. Change.` : undefined}
+      >
         {who ?? "Who are you?"}
       </Dialog.Trigger>
       <Dialog.Portal>

@@ -4,6 +4,12 @@ import { createContext, type ReactNode, useContext } from "react";
 import type { Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 
+/** Asks for initials where somebody would write something down and nobody knows who: at the top, wherever the page is scrolled to. */
+export const ASK_WHO = "zygometer:ask-who";
+export const askWho = (): void => {
+  window.dispatchEvent(new Event(ASK_WHO));
+};
+
 export type Seat = {
   timeZone?: string;
   who?: string;

@@ -1,8 +1,18 @@
 /** Where the depot's clock hangs: the server's own zone, so that server and every browser write the same hour. */
 export type Zone = string | undefined;
 
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Making one takes longer than a thousand uses of it: they are kept. */
+function formatFor(zone: Zone, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${zone} ${JSON.stringify(options)}`;
+  const kept = formats.get(key) ?? new Intl.DateTimeFormat("en-GB", { ...options, ...(zone ? { timeZone: zone } : {}) });
+  formats.set(key, kept);
+  return kept;
+}
+
 const formatted = (iso: string, zone: Zone, options: Intl.DateTimeFormatOptions) =>
-  new Intl.DateTimeFormat("en-GB", { ...options, ...(zone ? { timeZone: zone } : {}) }).format(new Date(iso)).replace(",", "");
+  formatFor(zone, options).format(new Date(iso)).replace(",", "");
 
 export function dateOnly(iso: string, zone?: Zone): string {
   return formatted(iso, zone, { day: "numeric", month: "short", year: "numeric" });

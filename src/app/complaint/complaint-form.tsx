@@ -10,7 +10,7 @@ import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
-import { useSeat } from "@/ui/person";
+import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { isStrikeTold, NO_STRIKE, type StrikeDraft, StrikeTold, strikeFrom } from "@/ui/strike-told";
 import { sayError, sayIssue } from "@/ui/words/issues";
@@ -112,6 +112,7 @@ export function ComplaintForm({
   const save = async () => {
     if (!who) {
       setFailed({ error: "unknown-person", issues: [] });
+      askWho();
       return;
     }
     const { machineId, words, saidBy, place, since, symptoms, swath } = draft;

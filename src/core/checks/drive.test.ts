@@ -12,7 +12,10 @@ const geared = machineOf("GR-1");
 
 describe("blade-timing of a geared deck", () => {
   const turned = (more: object = {}) => ({
-    pairs: { "left:middle": { turned: "clear", phaseDegrees: 90, ...more }, "middle:right": { turned: "clear" } },
+    pairs: {
+      "left:middle": { turned: "clear", phaseDegrees: 90, marks: "in-line", ...more },
+      "middle:right": { turned: "clear", marks: "in-line" },
+    },
   });
   const time = (readings: object) => assessed<TimingDetail>("blade-timing", geared, readings);
 
@@ -33,6 +36,23 @@ describe("blade-timing of a geared deck", () => {
     expect(time(turned({ phaseDegrees: to + 1 })).verdict).not.toBe("in-tolerance");
     const byHand = time(turned({ phaseDegrees: undefined, turned: "touches" }));
     expect([byHand.verdict, saysOf(byHand, "gearbox-mistimed")]).toEqual(["stop", "seen"]);
+  });
+
+  it("clear as it stands and yet a tooth off square is not in time: it names it, and asks which is the machine's own", () => {
+    const teeth = geared.sheet.gearboxes?.find(({ splineTeeth }) => splineTeeth !== undefined)?.splineTeeth ?? 0;
+    const tooth = 360 / teeth;
+    const asked = time(turned({ phaseDegrees: 90 - tooth, marks: undefined }));
+    expect([asked.verdict, saysOf(asked, "gearbox-mistimed"), asked.actions]).toEqual([
+      "watch",
+      "suspect",
+      [{ code: "look-at-marks", place: "left:middle", offDegrees: expect.closeTo(tooth, 9) }],
+    ]);
+    expect(time(turned({ phaseDegrees: 90 - tooth, marks: "in-line" })).verdict).toBe("in-tolerance");
+    const off = time(turned({ phaseDegrees: 90 - tooth, marks: "off" }));
+    expect([off.verdict, saysOf(off, "gearbox-mistimed"), off.actions[0]?.code]).toEqual(["out", "seen", "retime"]);
+    // Under half a tooth is how it was read; within the play of the gears it says nothing.
+    expect(time(turned({ phaseDegrees: 90 + tooth / 3, marks: undefined })).verdict).toBe("in-tolerance");
+    expect(time(turned({ phaseDegrees: 90 + tooth, lashDegrees: 2.1 * tooth, marks: undefined })).verdict).not.toBe("watch");
   });
 
   it("times blades as they were measured: a short one beside a long one, found by moving them (no closed form)", () => {

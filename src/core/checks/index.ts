@@ -6,7 +6,7 @@ export { type FitDetail, type FitReadings, isIncredibleTorque } from "./blade-fi
 export type { OverlapDetail, OverlapReadings } from "./blade-overlap";
 export { asFitted, type TimingDetail, type TimingReadings, timedPair } from "./blade-timing";
 export type { Track, TrackReadings } from "./blade-track";
-export type { HeightDetail, HeightReadings } from "./cutting-height";
+export { type HeightDetail, type HeightReadings, heightReadingsSchema } from "./cutting-height";
 export type { CleanlinessReadings } from "./deck-cleanliness";
 export {
   allStations,

@@ -1,7 +1,8 @@
 import { fitPlane, type HeightAt, type Plane, planeHeight } from "@/core/geometry";
+import { instrument } from "@/core/instruments";
 
 /** Repeatability of one tip reading, metres (estimate). */
-export const READING_REPEATABILITY_METRES = 0.0008;
+export const READING_REPEATABILITY_METRES = instrument("height-gauge").uncertainty;
 /** Weight of that estimate, in readings, beside the residuals. */
 export const REPEATABILITY_WEIGHT = 8;
 

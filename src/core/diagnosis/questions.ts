@@ -2,6 +2,7 @@ import { type CauseId, CONTEXTS, type ContextId, type SymptomId } from "@/core/t
 import { type Case, logWeightOf, presenceOf } from "./case";
 import { boundToComplaint, entropy } from "./gains";
 import type { Knowledge } from "./knowledge";
+import { MOST_FINDINGS } from "./network";
 
 /** What can be asked over the telephone. */
 export type Question =
@@ -21,7 +22,11 @@ export function telephoneRound(args: { knowledge: Knowledge; given: Case; answer
   const { knowledge, given } = args;
   const open = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === "present");
   const bound = boundToComplaint(knowledge, open);
-  const symptoms = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === undefined && !NOT_BY_TELEPHONE.includes(symptom));
+  // As many looks as can be told apart are there already: one more could not be reckoned.
+  const isFull = open.length + given.evidence.filter((one) => "causes" in one).length >= MOST_FINDINGS;
+  const symptoms = isFull
+    ? []
+    : knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === undefined && !NOT_BY_TELEPHONE.includes(symptom));
   const asking = { knowledge, given, bound };
   const asked: Question[] = [
     ...symptoms.map((id): Question => ({ kind: "symptom", id, ...symptomAnswer(asking, id) })),

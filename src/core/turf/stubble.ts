@@ -1,3 +1,5 @@
+import { scaleUncertainty } from "@/core/instruments";
+
 /** How far the offset of one machine strays from turf to turf, and from visit to visit. Estimates. */
 export const OFFSET_SPREAD = {
   rotary: { betweenMetres: 0.003, withinMetres: 0.001 },
@@ -15,13 +17,16 @@ export type Stubble = {
   plusMinusMetres: number;
 };
 
-/** Mean, spread (n − 1) and confidence of stubble heights; needs two or more. */
-export function stubbleOf(heightsMetres: readonly number[]): Stubble | undefined {
+/**
+ * Mean, spread (n − 1) and confidence of stubble heights; needs two or more. `resolutionMetres`: what they were read to. Readings that happen
+ * to be equal spread by the scale's own share at least (physics: a uniform reading), so that they are never sure to nought.
+ */
+export function stubbleOf(heightsMetres: readonly number[], resolutionMetres = 0): Stubble | undefined {
   const count = heightsMetres.length;
   if (count < 2) return undefined;
   const meanMetres = heightsMetres.reduce((sum, height) => sum + height, 0) / count;
   const variance = heightsMetres.reduce((sum, height) => sum + (height - meanMetres) ** 2, 0) / (count - 1);
-  const spreadMetres = Math.sqrt(variance);
+  const spreadMetres = Math.max(Math.sqrt(variance), scaleUncertainty(resolutionMetres));
   return { count, meanMetres, spreadMetres, plusMinusMetres: (studentT95(count - 1) * spreadMetres) / Math.sqrt(count) };
 }
 

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useCallback, useState } from "react";
-import { useSeat } from "@/ui/person";
+import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { sayError, sayIssue } from "@/ui/words/issues";
 
@@ -32,6 +32,7 @@ export function useAct(jobId: number): Act {
     async <T>(action: string, body: Record<string, unknown>): Promise<T | undefined> => {
       if (!who) {
         setFailed({ error: "unknown-person", issues: [] });
+        askWho();
         return undefined;
       }
       setLastAction(action);

@@ -9,14 +9,15 @@ import {
   stockForBalance,
 } from "@/core/blades/balance";
 import type { Evidence, Figure, Finding } from "@/core/findings";
+import { instrument } from "@/core/instruments";
 import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 
-/** What a shop's pivot can still tell at the tip. Estimate: 2 to 5 g. */
-export const USUAL_RESOLUTION_KILOGRAMS = 0.003;
+/** What a shop's balancer shows at the tip. */
+export const USUAL_RESOLUTION_KILOGRAMS = instrument("balancer").resolution;
 /** Past this no grinding within reason brings it level: the blade goes. Estimate: four times what is out. */
 const PAST_GRINDING = 4 * OUT_KILOGRAM_METRES;
 const RADIANS = (2 * Math.PI) / 60;

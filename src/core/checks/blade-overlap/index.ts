@@ -13,6 +13,7 @@ import {
   widthOfCut,
 } from "@/core/blades/overlap";
 import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { instrument } from "@/core/instruments";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import type { Form } from "../form";
@@ -184,7 +185,7 @@ function widthFigure(blades: readonly SweptBlade[]): Figure {
 }
 
 /** Tape read to a sixteenth. Estimate. */
-const LENGTH_UNCERTAINTY_METRES = 0.0008;
+const LENGTH_UNCERTAINTY_METRES = instrument("tape").uncertainty;
 
 /** How far the least overlap has gone from what the sheet's blades share towards the least there may be. */
 function evidenceOf(machine: Machine, blades: readonly SweptBlade[]): Evidence[] {

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { type ClearRange, clearRanges, closestApproach, type TimedPair } from "@/core/blades/timing";
+import { type ClearRange, clearRanges, closestApproach, type TimedPair, toothAngle } from "@/core/blades/timing";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
 import type { Form, QuantityAsked } from "../form";
@@ -24,6 +24,8 @@ export const timingReadingsSchema = z.object({
         /** Play of the gears as felt at the blade. */
         lashDegrees: z.number().min(0).max(90).optional(),
         turned: z.enum(["clear", "touches"]).optional(),
+        /** How the marks on the two shafts stood, where they were marked before the box came off. */
+        marks: z.enum(["in-line", "off", "none"]).optional(),
       }),
     )
     .default({}),
@@ -43,12 +45,14 @@ export type TimingDetail = {
     lashDegrees?: number;
     gapMetres?: number;
     atDegrees?: number;
+    /** By so much, about one tooth of the coupling, it stands from square to its neighbour. */
+    oneToothDegrees?: number;
     clearDegrees: [number, number][];
   }[];
 };
 
 type Says = {
-  action: { code: "retime"; place: string; from: number; to: number };
+  action: { code: "retime"; place: string; from: number; to: number } | { code: "look-at-marks"; place: string; offDegrees: number };
   warning: { code: "not-run-mistimed" };
   provisional: { code: "not-turned"; place: string } | { code: "blade-width-assumed"; metres: number };
   problem: { code: "unknown-pair"; place: string } | { code: "unknown-spindle"; place: string };
@@ -56,7 +60,7 @@ type Says = {
 
 export const bladeTiming: Check<TimingReadings, TimingDetail, Says> = {
   id: "blade-timing",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: timingReadingsSchema,
   missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
   problems: (machine, { pairs, blades }) => [
@@ -129,6 +133,18 @@ function formOf(machine: Machine): Form {
           isOptional: true,
         },
         {
+          kind: "choice",
+          path: ["pairs", id, "marks"],
+          group: id,
+          label: "Marks on the shafts",
+          isOptional: true,
+          options: [
+            { id: "in-line", label: "In line" },
+            { id: "off", label: "A tooth off" },
+            { id: "none", label: "Not marked" },
+          ],
+        },
+        {
           kind: "number",
           path: ["pairs", id, "lashDegrees"],
           group: id,
@@ -184,7 +200,7 @@ function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Asses
     ...(fitted ? { fitted } : {}),
     pairs: all.map((pair) => detailOf(machine, pair, pairs[pair.id])),
   };
-  const findings = detail.pairs.flatMap(({ id, gapMetres }) => findingsAt(id, pairs[id]?.turned, gapMetres));
+  const findings = detail.pairs.flatMap((pair) => findingsAt(pair, pairs[pair.id]));
   const unread = all.filter(({ id }) => pairs[id]?.turned === undefined);
   return {
     check: "blade-timing",
@@ -192,7 +208,8 @@ function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Asses
     ...settled({
       check: "blade-timing",
       findings,
-      clears: { "gearbox-mistimed": unread.length === 0 },
+      // Clear by hand and a tooth out is possible: what nobody asked of the marks clears nothing.
+      clears: { "gearbox-mistimed": unread.length === 0 && all.every(({ id }) => pairs[id]?.marks !== undefined) },
       told: all.filter((pair) => !unread.includes(pair)).map(({ id }) => id),
       isComplete: unread.length === 0,
     }),
@@ -201,12 +218,7 @@ function assess(sheetMachine: Machine, { pairs, blades }: TimingReadings): Asses
       ...(machine.sheet.blade?.widthMetres === undefined ? [{ code: "blade-width-assumed" as const, metres: USUAL_WIDTH_METRES }] : []),
     ],
     figures: detail.pairs.flatMap(figureOf),
-    actions: [...new Set(findings.filter(({ verdict }) => verdict !== "in-tolerance").map(({ place }) => place))].map(
-      (place): Says["action"] => {
-        const [from, to] = detail.pairs.find(({ id }) => id === place)?.clearDegrees[0] ?? [90, 90];
-        return { code: "retime", place, from, to };
-      },
-    ),
+    actions: actionsOf(findings, detail),
     warnings: findings.some(({ verdict }) => verdict === "stop") ? [{ code: "not-run-mistimed" as const }] : [],
     detail,
   };
@@ -232,6 +244,7 @@ function detailOf(machine: Machine, pair: Neighbours, read: TimingReadings["pair
   const timed = timedPair(machine, pair);
   const base = { id: pair.id, sense: timed.sense, clearDegrees: clearDegrees(timed) };
   if (read?.phaseDegrees === undefined) return base;
+  const off = offByTooth(machine, read.phaseDegrees, read.lashDegrees ?? 0);
   // With play in the gears the pair may stand anywhere within it.
   const lash = (read.lashDegrees ?? 0) / 2;
   const worst = (lash === 0 ? [0] : [-lash, 0, lash])
@@ -242,11 +255,38 @@ function detailOf(machine: Machine, pair: Neighbours, read: TimingReadings["pair
     phaseDegrees: read.phaseDegrees,
     ...(read.lashDegrees === undefined ? {} : { lashDegrees: read.lashDegrees }),
     gapMetres: worst.gapMetres,
+    ...(off === undefined ? {} : { oneToothDegrees: off }),
     atDegrees: worst.atAngle / DEGREE,
   };
 }
 
-function findingsAt(place: string, turned: "clear" | "touches" | undefined, gapMetres: number | undefined): Finding[] {
+/** Blades of a geared deck are fitted square to their neighbours (common practice). */
+const SQUARE_DEGREES = 90;
+
+/** By how much a pair stands off square, where that is nearer to a tooth of its coupling than to none and more than its play. */
+function offByTooth({ sheet }: Machine, phaseDegrees: number, lashDegrees: number): number | undefined {
+  const teeth = sheet.gearboxes?.find(({ splineTeeth }) => splineTeeth !== undefined)?.splineTeeth;
+  if (teeth === undefined) return undefined;
+  const off = Math.abs(phaseDegrees - SQUARE_DEGREES);
+  return off > toothAngle(teeth) / DEGREE / 2 && off > lashDegrees / 2 ? off : undefined;
+}
+
+function actionsOf(findings: readonly Finding[], { pairs }: TimingDetail): Says["action"][] {
+  const off = findings.filter(({ verdict }) => verdict !== "in-tolerance");
+  return [...new Set(off.map(({ place }) => place))].map((place): Says["action"] => {
+    const own = off.filter((one) => one.place === place);
+    const pair = pairs.find(({ id }) => id === place);
+    if (own.every(({ code, verdict }) => code === "one-tooth" && verdict === "watch"))
+      return { code: "look-at-marks", place, offDegrees: pair?.oneToothDegrees ?? 0 };
+    const [from, to] = pair?.clearDegrees[0] ?? [SQUARE_DEGREES, SQUARE_DEGREES];
+    return { code: "retime", place, from, to };
+  });
+}
+
+type Read = TimingReadings["pairs"][string] | undefined;
+
+function findingsAt({ id: place, gapMetres, oneToothDegrees }: TimingDetail["pairs"][number], read: Read): Finding[] {
+  const turned = read?.turned;
   // Turned by hand and clear, an angle that says otherwise is one reading against another: it stops, and only points at the cause.
   const causes = turned === "clear" ? pointsAt("gearbox-mistimed") : shows("gearbox-mistimed");
   const off: Finding[] = [
@@ -256,6 +296,12 @@ function findingsAt(place: string, turned: "clear" | "touches" | undefined, gapM
     ...(gapMetres !== undefined && gapMetres > 0 && gapMetres < LEAST_TIMED_GAP_METRES
       ? [{ place, code: "too-near", verdict: "out" as const, causes }]
       : []),
+    // Clear as it stands, and yet not as it was fitted: only the marks say whether this is the machine's own.
+    ...(read?.marks === "off"
+      ? [{ place, code: "one-tooth", verdict: "out" as const, causes: shows("gearbox-mistimed") }]
+      : oneToothDegrees !== undefined && read?.marks !== "in-line"
+        ? [{ place, code: "one-tooth", verdict: "watch" as const, causes: pointsAt("gearbox-mistimed") }]
+        : []),
   ];
   return off.length === 0 && turned === "clear" ? [{ place, code: "clear", verdict: "in-tolerance" }] : off;
 }

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { instrument } from "@/core/instruments";
 import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf, WANTED_READINGS } from "@/core/turf/stubble";
@@ -118,7 +119,7 @@ const DAYS_SAME_VISIT = 0;
 function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDetail, Says> {
   const { cutsWith } = kindById(machine.kind);
   const { settingMetres, heightsMetres } = readings;
-  const stubble = stubbleOf(heightsMetres);
+  const stubble = stubbleOf(heightsMetres, instrument(cutsWith === "reel" ? "prism" : "stubble-ruler").resolution);
   const offsetMetres = stubble && settingMetres !== undefined ? stubble.meanMetres - settingMetres : undefined;
   const learnt = learnOffset(visitsOf(readings, stubble, offsetMetres), cutsWith);
   const wanted = readings.wantedMetres ?? settingMetres;

@@ -5,7 +5,7 @@ import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import type { Form } from "../form";
 import { settled } from "../settled";
-import type { Assessment, Check } from "../types";
+import type { Assessment, At, Check } from "../types";
 
 /** Neighbouring passes share this much where the sheet says nothing. Common practice: 2 to 4 in. */
 export const PASS_OVERLAP = { least: 0.05, most: 0.1 } as const;
@@ -32,6 +32,7 @@ type Says = {
     | { code: "turn-wider"; radiusMetres: number };
   warning: { code: "operating-finding" };
   provisional: { code: "one-pass" };
+  problem: { code: "spacing-cannot-be"; spacingMetres: number; widthMetres: number };
 };
 
 export const passOverlap: Check<PassReadings, PassDetail, Says> = {
@@ -39,10 +40,21 @@ export const passOverlap: Check<PassReadings, PassDetail, Says> = {
   ruleVersion: 1,
   readingsSchema: passReadingsSchema,
   missing: (machine) => (cuttingWidth(machine) === 0 ? ["no-spindles"] : []),
-  problems: () => [],
+  problems,
   form: formOf,
   assess,
 };
+
+/** Passes nearer or further apart than these shares of the cut were counted or measured wrong: nobody mows like that. Estimate. */
+const SPACING_SHARE = { least: 0.25, most: 2 } as const;
+
+function problems(machine: Machine, { acrossMetres, passes }: PassReadings): (Says["problem"] & At)[] {
+  if (acrossMetres === undefined || passes === undefined) return [];
+  const [spacingMetres, widthMetres] = [acrossMetres / passes, cuttingWidth(machine)];
+  const share = spacingMetres / widthMetres;
+  if (share >= SPACING_SHARE.least && share <= SPACING_SHARE.most) return [];
+  return [{ code: "spacing-cannot-be", path: ["acrossMetres"], spacingMetres, widthMetres }];
+}
 
 function formOf(machine: Machine): Form {
   const width = cuttingWidth(machine);

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio } from "@/core/findings";
+import { instrument, scaleUncertainty } from "@/core/instruments";
 import { DIRECTIONS, type Machine, pointOf, tipAt, type Wheel } from "@/core/machine";
 import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/tyres";
 import { PSI_PASCALS, type QuantityRange } from "@/core/units";
@@ -11,9 +12,6 @@ import { unknownPlaces } from "../verdicts";
 
 /** ±1 psi of the sheet, and between the two tyres of an axle (estimate; needs a gauge of 0 to 30 psi). */
 export const PRESSURE_TOLERANCE_PASCALS = 7000;
-/** Standard uncertainty of a reading on a good low-pressure gauge, as a share of its step (uniform reading of a scale). */
-const STEP_SHARE = 1 / Math.sqrt(12);
-const DEFAULT_GAUGE_STEP_PASCALS = 3447;
 
 const oneSchema = z.object({
   pressurePascals: z.number().min(0).max(700_000).optional(),
@@ -144,7 +142,7 @@ export function targetPressure(machine: Machine, wheel: Wheel): number | undefin
 }
 
 function assess(machine: Machine, readings: TyreReadings): Assessment<TyreDetail, Says> {
-  const step = readings.gaugeStepPascals ?? DEFAULT_GAUGE_STEP_PASCALS;
+  const step = readings.gaugeStepPascals ?? instrument("low-pressure-gauge").resolution;
   const tolerance = machine.sheet.pressureTolerancePascals ?? PRESSURE_TOLERANCE_PASCALS;
   const standing = machine.sheet.pressureTolerancePascals === undefined ? "estimate" : "sheet";
   const read = coldReadings(machine, readings);
@@ -158,7 +156,7 @@ function assess(machine: Machine, readings: TyreReadings): Assessment<TyreDetail
     ...settled({
       check: "tyre-pressure",
       findings: findingsOf(figures),
-      evidence: evidenceOf({ read, pairs, tolerance, uncertainty: step * STEP_SHARE, isComplete: unread.length === 0 }),
+      evidence: evidenceOf({ read, pairs, tolerance, uncertainty: scaleUncertainty(step), isComplete: unread.length === 0 }),
       told: read.map(({ wheel }) => wheel.id),
       isComplete: unread.length === 0,
     }),

@@ -11,6 +11,8 @@ export const face: Face<typeof bladeTiming> = {
   actions: {
     retime: (a, t) =>
       `${placeIn(face, t.machine, a.place)}: refit in time, ${Math.ceil(a.from)} to ${Math.floor(a.to)}° apart; mark the shafts first`,
+    "look-at-marks": (a, t) =>
+      `${placeIn(face, t.machine, a.place)}: ${Math.round(a.offDegrees)}° off square, about a tooth. Refitted a tooth out, or this machine's own? Look at the marks on the shafts`,
   },
   warnings: {
     "not-run-mistimed": () => "Blades that touch when turned by hand are not run.",
@@ -27,6 +29,7 @@ export const face: Face<typeof bladeTiming> = {
     clear: "clear",
     strikes: "strike each other",
     "too-near": "pass too near",
+    "one-tooth": "a tooth out",
   },
   figures: {
     "closest-approach": "Closest approach",
@@ -42,6 +45,9 @@ function sayTiming(assessment: Found, told: Told): string {
   const nearest = detail.pairs
     .filter(({ gapMetres }) => gapMetres !== undefined)
     .sort((a, b) => (a.gapMetres ?? 0) - (b.gapMetres ?? 0))[0];
+  const tooth = assessment.findings.find(({ code }) => code === "one-tooth");
+  if (tooth)
+    return `${placeIn(face, told.machine, tooth.place)}: clear, but about a tooth off square. Which is its own? Look at the marks.`;
   if (verdict === "not-enough-readings") return "Turn it by hand through a full turn.";
   return nearest
     ? `In time: ${show(nearest.gapMetres ?? 0, "length", told.system, "fine")} at their closest.`

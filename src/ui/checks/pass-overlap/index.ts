@@ -20,6 +20,10 @@ export const face: Face<typeof passOverlap> = {
   provisional: {
     "one-pass": () => "one pass only",
   },
+  problems: {
+    "spacing-cannot-be": (i, s) =>
+      `That is ${show(i.spacingMetres, "length", s, "tape")} from join to join, and the cut is ${show(i.widthMetres, "length", s, "tape")} wide. Count the passes again, or measure again.`,
+  },
   states: {
     "passes-share": "passes share",
     "turn-strip": "strip in turns",

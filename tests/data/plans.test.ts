@@ -1,0 +1,80 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { getBay, jobsOfMachine } from "@/data/bay";
+import { type Db, openDatabase } from "@/data/connection";
+import { getIntake } from "@/data/intake";
+import { getJobView } from "@/data/job-view";
+import { listMachineNames, listMachines } from "@/data/machines";
+import { listOwed } from "@/data/owed";
+import { getReckonerView } from "@/data/reckoner";
+import { spindlesOf } from "@/data/spindle-log";
+import { takesOfMachine } from "@/data/takes";
+import { seedDepot } from "@/demo/depot";
+
+const NOW = "2026-09-01T00:00:00.000Z";
+
+/** What grows with the years: read whole, a page of five years takes seconds. */
+const GROWS = ["steps", "takes", "readings", "events", "jobs", "complaints", "hours", "owed", "audit", "submissions", "spindle_log"];
+/** Indexes that hold only what is open or owed: to read one through is to read just that. */
+const OPEN_ONLY = ["jobs_open", "owed_due", "owed_by_machine"];
+/** Once when the data is opened, and then of nothing. */
+const ONCE = [/^DELETE FROM submissions/, /^SELECT m\.id FROM machines m LEFT JOIN machine_states/];
+
+let db: Db;
+const asked = new Set<string>();
+
+/** Every statement that telling the whole demo and showing every page of it asks. */
+beforeAll(() => {
+  db = openDatabase(":memory:");
+  const compile = db.prepare.bind(db);
+  db.prepare = ((sql: string) => {
+    asked.add(sql);
+    return compile(sql);
+  }) as typeof db.prepare;
+  seedDepot(db, NOW);
+  getBay(db);
+  listMachineNames(db);
+  listOwed(db);
+  for (const { id } of listMachines(db)) {
+    jobsOfMachine(db, id, { limit: 20 });
+    takesOfMachine(db, id);
+    getReckonerView(db, id, NOW);
+    getIntake(db, id, NOW);
+    spindlesOf(db, id, NOW);
+    listOwed(db, id);
+  }
+  for (const { id } of db.prepare("SELECT id FROM jobs").all() as { id: number }[]) getJobView(db, id, NOW);
+});
+
+/** What a name in a plan stands for. */
+function tablesIn(sql: string): Map<string, string> {
+  const named = [...sql.matchAll(/\b(?:FROM|JOIN|UPDATE|INTO)\s+(\w+)(?:\s+(?:AS\s+)?(\w+))?/gi)];
+  return new Map(named.flatMap(([, table = "", alias = table]) => [[table, table] as const, [alias, table] as const]));
+}
+
+function scansIn(sql: string): string[] {
+  const given = Array.from({ length: sql.split("?").length - 1 }, () => null);
+  const plan = db.prepare(`EXPLAIN QUERY PLAN ${sql}`).all(...given) as { detail: string }[];
+  const tables = tablesIn(sql);
+  return plan
+    .map(({ detail }) => detail)
+    .filter((detail) => {
+      const [, name = "", index] = /^SCAN (\w+)(?: USING (?:COVERING )?INDEX (\w+))?/.exec(detail) ?? [];
+      return GROWS.includes(tables.get(name) ?? name) && !OPEN_ONLY.includes(index ?? "");
+    });
+}
+
+describe("query plans", () => {
+  it("no statement reads a table through that grows with the years", () => {
+    const own = [...asked].filter((sql) => /^\s*(SELECT|WITH|UPDATE|DELETE|INSERT)/i.test(sql) && sql !== "SELECT id FROM jobs");
+    expect(own.length).toBeGreaterThan(50);
+    const found = own
+      .filter((sql) => !ONCE.some((one) => one.test(sql.trim())))
+      .flatMap((sql) => scansIn(sql).map((detail) => `${detail}: ${sql.replace(/\s+/g, " ").slice(0, 160)}`));
+    expect(found).toEqual([]);
+  });
+
+  it("would say so of one that does", () => {
+    expect(scansIn("SELECT t.verdict FROM takes t WHERE t.verdict = ?")).toHaveLength(1);
+    expect(scansIn("SELECT id FROM jobs WHERE state <> 'closed' ORDER BY opened_at")).toEqual([]);
+  });
+});
