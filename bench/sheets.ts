@@ -3,8 +3,8 @@ import { build } from "esbuild";
 import { assessCheck, worksheetsFor } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
-import { seededRandom } from "@/demo/random";
-import { soundReadings } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings } from "@/stories/sound-readings";
 import { seenIn } from "./figures";
 
 const RUNS = 400;

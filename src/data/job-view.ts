@@ -31,8 +31,8 @@ export type JobView = {
   complaints: Complaint[];
   steps: (AnyStep & { isUndone: boolean })[];
   takes: (Take & { stale: StaleReason[] })[];
-  /** Of a closed job: every take, those that were corrected or taken back too. */
-  everyTake: { stepId: number; result: Take["result"] }[];
+  /** Of a closed job: the takes that count no more, since they were corrected or taken back. */
+  otherTakes: { stepId: number; result: Take["result"] }[];
   /** How the machine stands, whichever job made it so. */
   machineState: MachineState;
   /** What the record brings to the readings of a check. */
@@ -88,7 +88,8 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     steps: steps.map((step) => ({ ...step, isUndone: step.kind !== "undo" && !live.has(step.id) })),
     takes,
     machineState,
-    everyTake: job.state === "closed" ? everyTakeOfJob(db, jobId) : [],
+    otherTakes:
+      job.state === "closed" ? everyTakeOfJob(db, jobId).filter(({ stepId }) => !takes.some((take) => take.stepId === stepId)) : [],
     contexts: checkContexts(db, { machineId: job.machineId, now, jobId }),
     worksheets: worksheetsFor(machine.machine).map(({ id }) => id),
     proof: proofOfJob(db, jobId),

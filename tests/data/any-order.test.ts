@@ -10,8 +10,8 @@ import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 
 /**

@@ -11,8 +11,8 @@ import { listOwed } from "@/data/owed";
 import { recordRebuildMove } from "@/data/rebuild";
 import { listSpindleLog, logSpindles, newSpindleEntrySchema, spindlesOf, takeBackSpindleEntry } from "@/data/spindle-log";
 import { recordTake } from "@/data/takes";
-import { seededRandom } from "@/demo/random";
-import { soundReadings } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 
 let db: Db;

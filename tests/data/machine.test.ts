@@ -16,8 +16,8 @@ import { getMachine } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;

@@ -14,8 +14,8 @@ import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 let db: Db;

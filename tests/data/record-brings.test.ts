@@ -6,7 +6,7 @@ import { type Db, openDatabase } from "@/data/connection";
 import { listMachines } from "@/data/machines";
 import { recordTake } from "@/data/takes";
 import { seedDepot } from "@/demo/depot";
-import { pricks } from "@/demo/sheets";
+import { pricks } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob } from "./helpers";
 
 const SEED = 20_261_126;

@@ -12,8 +12,8 @@ import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { getReckonerView } from "@/data/reckoner";
 import { recordTake, takesOfMachine } from "@/data/takes";
-import { seededRandom } from "@/demo/random";
-import { pricks, soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { pricks, soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;

@@ -250,7 +250,7 @@ test("tyres of a link in kilopascals come to the job in psi", async ({ page }) =
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1C");
   const jobId = await newJob(page, { machineId, words: "soft, sent from abroad" });
-  await open(page, `/reckoner/tyre-pressure?machine=${machineId}&units=metric&left-drive=82.7371`);
+  await open(page, `/reckoner/tyre-pressure?machine=${machineId}&units=metric&tyres.left-drive.pressurePascals=82.7371`);
   await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();
   await makeSafe(page, "Parked");

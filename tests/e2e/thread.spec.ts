@@ -27,7 +27,7 @@ test("a ledge between passes is taken from complaint to proved fix and read back
   await page.getByRole("button", { name: "Save the readings" }).click();
 
   await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
-  await page.getByRole("checkbox", { name: "The same end of each blade turned to every place" }).check();
+  await page.getByRole("radio", { name: "The same one everywhere" }).click();
   await typeReadings(page, ["3", "3.31", "3 1/4", "3.19"]);
   await expect(page.getByTestId("answer")).toContainText("Left side 5/16 in low.");
   const todo = page.getByRole("list", { name: "What to do" });
@@ -39,7 +39,7 @@ test("a ledge between passes is taken from complaint to proved fix and read back
   await page.getByRole("button", { name: "Write the fix down" }).click();
 
   await expect(page.getByRole("heading", { name: "Deck level and rake" })).toBeVisible();
-  await page.getByRole("checkbox", { name: "The same end of each blade turned to every place" }).check();
+  await page.getByRole("radio", { name: "The same one everywhere" }).click();
   await typeReadings(page, ["3 1/4", "3 1/4", "3 1/16", "3 5/16"]);
   await expect(page.getByTestId("answer")).toHaveText("Level side to side. Rake right.");
   await page.getByRole("button", { name: "Save the readings" }).click();

@@ -1,7 +1,7 @@
 import type { Machine } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Field, keyOf } from "./form";
 import { worksheetsFor } from "./registry";
 import { machineOf } from "./sheets.fixtures";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
-import { seededRandom } from "@/demo/random";
+import { seededRandom } from "@/stories/random";
 import { allFeatures, type Case, type CaseEvidence, diagnose, type Knowledge, knowledgeOf } from "./index";
 
 const rotary = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { seededRandom } from "@/demo/random";
+import { seededRandom } from "@/stories/random";
 import { quickscoreExactly, quickscoreInDoubles } from "./exact.fixtures";
 import { logEvidence, type Network, posteriors, presences, presencesGiven, shownOnlyBy } from "./network";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { CheckState, SymptomId } from "@/core/trade";
-import { seededRandom } from "@/demo/random";
+import { seededRandom } from "@/stories/random";
 import { presenceOf } from "./case";
 import { boundToComplaint, entropy, expectedFall, gainsOf, Prospect } from "./gains";
 import {

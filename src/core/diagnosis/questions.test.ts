@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { presenceOf } from "./case";
 import { entropy } from "./gains";
-import { allFeatures, type Case, diagnose, knowledgeOf, telephoneRound } from "./index";
+import { allFeatures, type Case, diagnose, knowledgeOf, MOST_FINDINGS, telephoneRound } from "./index";
 
 const rotary = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });
 const clumps: Case = { symptoms: { clumps: "present" }, context: [], evidence: [] };
@@ -51,4 +51,13 @@ describe("the telephone round", () => {
     const after = diagnose(rotary, { ...clumps, context: ["all-machines"] }).operationProbability;
     expect(after).toBeGreaterThan(diagnose(rotary, clumps).operationProbability);
   });
+
+  it("with as many looks as can be told apart asks for no further look, and does not fail", () => {
+    const knowledge = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });
+    const present = knowledge.symptoms.slice(0, MOST_FINDINGS);
+    const given: Case = { symptoms: Object.fromEntries(present.map((id) => [id, "present" as const])), context: [], evidence: [] };
+    const questions = telephoneRound({ knowledge, given, answered: [], most: 60 });
+    expect(questions.length).toBeGreaterThan(3);
+    expect(questions.filter(({ kind }) => kind === "symptom")).toEqual([]);
+  }, 30_000);
 });

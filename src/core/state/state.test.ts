@@ -4,8 +4,8 @@ import { keyOfFinding, SHEETS, spoilsOf, with_ } from "@/core/checks/every-answe
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import type { Assessment } from "@/core/checks/types";
 import type { CheckId } from "@/core/trade";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { isIn, machineState, mayRun, type Purpose, putBackPoints } from "./index";
 import { Log } from "./log.fixtures";
 

@@ -1,7 +1,7 @@
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import type { UnitSystem } from "@/core/units";
-import { seededRandom } from "@/demo/random";
-import { soundReadings, spoiled } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./words";
 
 /** Throws where the depot has no sound readings for a check: then there is nothing to say. */

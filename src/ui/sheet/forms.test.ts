@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { type Check, keyOf, rowsOf, worksheetById, worksheetsFor } from "@/core/checks";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import { FLEET } from "@/demo/fleet";
-import { seededRandom } from "@/demo/random";
-import { soundReadings } from "@/demo/sheets";
+import { seededRandom } from "@/stories/random";
+import { soundReadings } from "@/stories/sound-readings";
 import { evaluate, typedAgain } from "./evaluate";
 
 /** Every form of every machine of the depot: what must hold of a worksheet whatever it asks. */

@@ -44,7 +44,7 @@ export function Account({ view, timeOf }: { view: JobView; timeOf: (iso: string)
 function linesOf(step: StepRow, { view, system }: { view: JobView; system: UnitSystem }): string[] {
   const { machine } = view.machine;
   if (step.kind === "take") {
-    const take = view.everyTake.find(({ stepId }) => stepId === step.id);
+    const take = [...view.takes, ...view.otherTakes].find(({ stepId }) => stepId === step.id);
     return take ? takeLines(take.result, { machine, system }) : [];
   }
   if (step.kind === "fix") return fixLines(step, machine, system);

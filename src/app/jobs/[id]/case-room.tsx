@@ -37,6 +37,7 @@ export function CaseRoom({ view, now, desk, order, setOrder, listed, panel, sugg
         workUp={desk.workUp}
         lastCheck={view.takes.at(-1)?.checkId}
         isLive={desk.isLive}
+        isReckoning={desk.isReckoning}
         isSearching={isOpen && view.case.standing === "as-complained"}
         here={panel}
         open={open}

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { currentPerson } from "@/app/session";
-import { MOST_FINDINGS, type WorkUp, workUp } from "@/core/diagnosis";
+import { type WorkUp, workUp } from "@/core/diagnosis";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { getJobView, type JobView } from "@/data/job-view";
@@ -23,12 +23,15 @@ function findJob(id: string): JobView | undefined {
   }
 }
 
-/** Worked up with the page, so that it comes with its diagnosis; `undefined` where more was seen than can be carried at once. */
+/** From so many looks on a work-up takes long enough to keep others waiting: the browser's own worker reckons it. */
+const OFF_THREAD_FROM = 10;
+
+/** Worked up with the page, so that it comes with its diagnosis; `undefined` where it takes the browser to, or cannot be reckoned. */
 function workUpOf(view: JobView, order: "information" | "walk-round"): WorkUp | undefined {
   const { symptoms, evidence } = view.case.input.given;
   const present = Object.values(symptoms).filter((state) => state === "present").length;
   const shared = evidence.filter((one) => "causes" in one).length;
-  return present + shared > MOST_FINDINGS ? undefined : workUp({ ...view.case.input, order });
+  return present + shared >= OFF_THREAD_FROM ? undefined : workUp({ ...view.case.input, order });
 }
 
 export default async function JobPage({ params }: Props) {

@@ -16,6 +16,7 @@ export function Suspects({
   workUp,
   lastCheck,
   isLive,
+  isReckoning,
   isSearching,
   here,
   open,
@@ -24,12 +25,14 @@ export function Suspects({
   /** The check whose result came last: what it moved is marked. */
   lastCheck: string | undefined;
   isLive: boolean;
+  isReckoning: boolean;
   /** Whether there is a complaint to be explained at all: not after a fix, and not once it is gone. */
   isSearching: boolean;
   here: PanelId;
   open: (panel: PanelId) => void;
 }) {
   if (!workUp) {
+    if (isReckoning) return <p className="mt-3 text-soft">Reckoning what it might be …</p>;
     return <p className="trouble mt-3">More was seen at once than can be reckoned. Take some of it as a complaint of its own.</p>;
   }
   const { causes, alsoWorthALook, symptoms, operationProbability } = workUp.diagnosis;

@@ -11,6 +11,8 @@ export type Desk = {
   setMinutesLeft: (minutes: number | undefined) => void;
   /** Whether what is being typed, and not yet saved, is counted in. */
   isLive: boolean;
+  /** The answer to this question is not there yet. */
+  isReckoning: boolean;
 };
 
 /** A key for "the same question": the worker is asked only when it changes. */
@@ -38,9 +40,12 @@ export function useDiagnosis(args: {
   // The same question asked anew is no new question: a page at rest asks nothing.
   const question = useMemo(() => JSON.parse(key) as WorkUpInput, [key]);
   const initialKey = useMemo(() => keyOf({ ...saved, order: initialOrder }), [saved, initialOrder]);
-  const [answer, setAnswer] = useState<{ key: string; workUp: WorkUp | undefined }>({ key: initialKey, workUp: initial });
+  const [answer, setAnswer] = useState<{ key: string; workUp: WorkUp | undefined }>({
+    key: initial === undefined ? "" : initialKey,
+    workUp: initial,
+  });
   useEffect(() => {
-    if (key === initialKey) {
+    if (key === initialKey && initial !== undefined) {
       setAnswer({ key, workUp: initial });
       return;
     }
@@ -52,7 +57,15 @@ export function useDiagnosis(args: {
       isWanted = false;
     };
   }, [key, initialKey, initial, question]);
-  return { workUp: key === initialKey ? initial : answer.workUp, input, minutesLeft, setMinutesLeft, isLive: live !== undefined };
+  const isBrought = key === initialKey && initial !== undefined;
+  return {
+    workUp: isBrought ? initial : answer.workUp,
+    isReckoning: !isBrought && answer.key !== key,
+    input,
+    minutesLeft,
+    setMinutesLeft,
+    isLive: live !== undefined,
+  };
 }
 
 function withLive(

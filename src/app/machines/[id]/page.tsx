@@ -1,24 +1,17 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { type Check, checkRow, isOffered, WORKSHEETS } from "@/core/checks";
+import { checkRow } from "@/core/checks";
 import { groupOf } from "@/core/diagnosis";
-import { staleReasons } from "@/core/events";
 import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
-import { CAUSES, EVENTS, type EventRow } from "@/core/trade";
-import { jobsOfMachine } from "@/data/bay";
+import { CAUSES, EVENTS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
-import { canTakeBack, HOLDING_EVENTS, listEvents } from "@/data/events";
-import { machinePhotographs } from "@/data/machine-photographs";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine, type MachineRecord } from "@/data/machines";
-import { listOwed } from "@/data/owed";
-import { listSpindleLog, type SpindleRecord, spindlesOf } from "@/data/spindle-log";
-import { type Take, takesOfMachine } from "@/data/takes";
+import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
+import type { SpindleRecord } from "@/data/spindle-log";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
@@ -34,7 +27,6 @@ import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
 import { type SpindleLine, SpindlesPanel } from "./spindles-panel";
 import { Standing } from "./standing";
-import type { TrendPoint } from "./trend";
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ before?: string }> };
 
@@ -42,45 +34,20 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: (await params).id.toUpperCase() };
 }
 
-function findMachine(id: string): MachineRecord | undefined {
+function findView(id: string, before: string | undefined): MachineView | undefined {
   try {
-    return getMachine(database(), id);
+    return getMachineView(database(), id, { now: new Date().toISOString(), before });
   } catch (error) {
     if (error instanceof AppError && error.code === "machine-not-found") return undefined;
     throw error;
   }
 }
 
-/** Events that say something about this machine: those that make one of its checks stale, or that anybody logs. */
-const ALWAYS = ["run", "struck", "operator-changed", "site-changed", "held-out"];
-/** A hold is let go by a release with its reasons, in a job. */
-const NEVER = ["released"];
-const eventRows: readonly EventRow[] = EVENTS;
-
-function eventsFor(machine: Machine): string[] {
-  return eventRows
-    .filter(({ id, makesStale }) => {
-      const concerns = makesStale.some((check) => {
-        const row = checkRow(check);
-        return row && isOffered(row, machine);
-      });
-      return !NEVER.includes(id) && (ALWAYS.includes(id) || concerns);
-    })
-    .map(({ id }) => id);
-}
-
-/** What a check follows over time, from its takes; `undefined` where there is nothing yet. */
-function trendOf(check: Check, machine: Machine, takes: readonly Take[]) {
-  const { trend } = check;
-  const words = faceOf(check.id).trend;
-  if (!trend || !words) return undefined;
-  const points = takes.flatMap((take): TrendPoint[] => {
-    const values = take.checkId === check.id && take.result.ruleVersion > 0 ? trend.values(take.result) : undefined;
-    return values ? [{ at: take.at, jobId: take.jobId, values }] : [];
-  });
-  if (points.length === 0) return undefined;
-  const lines = trend.lines(machine).map(({ id, label }) => ({ id, label: label ?? words.lines[id] ?? id }));
-  return { id: check.id, title: words.title, points, lines, dimension: trend.dimension, toleranceSi: trend.toleranceSi(machine) };
+/** A trend with the words of its check. */
+function trendOf({ check, lines, ...followed }: Followed) {
+  const words = faceOf(check).trend;
+  const named = lines.map(({ id, label }) => ({ id, label: label ?? words?.lines[id] ?? id }));
+  return { ...followed, check, title: words?.title ?? "", lines: named };
 }
 
 const SPINDLE_WORDS = { "topped-up": "greased", purged: "purged until it ran clean", "bearings-new": "new bearings" } as const;
@@ -111,31 +78,13 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
 
 const DRAWING = { width: 420, height: 420 };
 
-/** Jobs of the history shown at once. */
-const HISTORY_PAGE = 20;
-/** Lines of the log shown. */
-const LOG_SHOWN = 60;
-
 export default async function MachinePage({ params, searchParams }: Props) {
-  const record = findMachine((await params).id);
-  if (!record) notFound();
-  const db = database();
-  const { machine } = record;
   const { before } = await searchParams;
-  const found = jobsOfMachine(db, record.id, { limit: HISTORY_PAGE + 1, before });
-  const jobs = found.slice(0, HISTORY_PAGE);
-  const takes = [...takesOfMachine(db, record.id)].reverse();
-  const events = listEvents(db, record.id);
-  const owed = listOwed(db, record.id);
-  const pictures = machinePhotographs(db, record.id);
-  const standings = spindlesOf(db, record.id, new Date().toISOString());
-  const state = stateOfMachine(db, record.id);
+  const view = findView((await params).id, before);
+  if (!view) notFound();
+  const { record, state, owed, sheets, jobs, spindles, pictures } = view;
+  const { machine } = record;
   const scene = planScene(machine, "behind");
-  const sheets = WORKSHEETS.filter((check) => {
-    const row = checkRow(check.id);
-    return row && isOffered(row, machine) && check.missing(machine).length === 0;
-  });
-  const trends = sheets.flatMap((check) => trendOf(check, machine, takes) ?? []);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <KeepLive machineId={record.id} />
@@ -164,26 +113,22 @@ export default async function MachinePage({ params, searchParams }: Props) {
           <section aria-label="Where it stands" className="mt-3">
             <h2 className="text-xl">Where it stands</h2>
             <ul className="ruled">
-              {sheets.map((check) => {
-                const take = takes.findLast(({ checkId }) => checkId === check.id);
-                const isStale = take !== undefined && staleReasons({ machine, check: check.id, takenSeq: take.seq, events }).length > 0;
-                return (
-                  <li key={check.id} className="flex flex-wrap items-center gap-x-3 py-1.5">
-                    <span className="grow">{checkRow(check.id)?.label}</span>
-                    {take ? (
-                      <>
-                        <VerdictLine verdict={take.verdict} />
-                        <span className="text-sm text-soft">
-                          {dateOnly(take.at)}
-                          {isStale ? ", stale: something changed since" : ""}
-                        </span>
-                      </>
-                    ) : (
-                      <span className="text-soft">never measured</span>
-                    )}
-                  </li>
-                );
-              })}
+              {sheets.map(({ check, last }) => (
+                <li key={check} className="flex flex-wrap items-center gap-x-3 py-1.5">
+                  <span className="grow">{checkRow(check)?.label}</span>
+                  {last ? (
+                    <>
+                      <VerdictLine verdict={last.verdict} />
+                      <span className="text-sm text-soft">
+                        {dateOnly(last.at)}
+                        {last.isStale ? ", stale: something changed since" : ""}
+                      </span>
+                    </>
+                  ) : (
+                    <span className="text-soft">never measured</span>
+                  )}
+                </li>
+              ))}
               {sheets.length === 0 && (
                 <li className="py-1.5 text-soft">No worksheet for this kind of machine yet: its checks are entered by finding.</li>
               )}
@@ -221,20 +166,20 @@ export default async function MachinePage({ params, searchParams }: Props) {
           </section>
         </div>
         <div className="min-w-0">
-          {trends.map(({ id, ...trend }) => (
-            <div key={id} className="mb-4">
+          {view.followed.map(trendOf).map(({ check, ...trend }) => (
+            <div key={check} className="mb-4">
               <LazyTrend {...trend} />
             </div>
           ))}
-          {standings.length > 0 && (
+          {spindles.length > 0 && (
             <SpindlesPanel
               machineId={record.id}
-              standings={standings}
+              standings={spindles}
               rule={greaseRule(machine)}
               places={greasedSpindles(machine).map(({ id, label }) => ({ id, label }))}
               isRotated={machine.sheet.spindlePlaces === "rotated"}
               sheet={{ machine, version: record.sheetVersion }}
-              log={spindleLines(machine, listSpindleLog(db, record.id))}
+              log={spindleLines(machine, view.spindleLog)}
             />
           )}
           <section id="history" aria-label="History" className="mt-4">
@@ -257,8 +202,8 @@ export default async function MachinePage({ params, searchParams }: Props) {
               ))}
             </ul>
             <div className="flex gap-2 py-2">
-              {found.length > HISTORY_PAGE && (
-                <Link href={`/machines/${record.id}?before=${encodeURIComponent(jobs.at(-1)?.openedAt ?? "")}#history`} className="btn">
+              {view.olderThan && (
+                <Link href={`/machines/${record.id}?before=${encodeURIComponent(view.olderThan)}#history`} className="btn">
                   Older
                 </Link>
               )}
@@ -273,22 +218,19 @@ export default async function MachinePage({ params, searchParams }: Props) {
         <LogPanel
           machineId={record.id}
           meterHours={record.meterHours}
-          events={eventsFor(machine)}
+          events={view.canLog}
           places={[...cutters(machine), ...(machine.deck?.hangers ?? [])].map(({ id, label }) => ({ id, label }))}
-          log={[...events]
-            .reverse()
-            .slice(0, LOG_SHOWN)
-            .map((event) => ({
-              id: event.id,
-              label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
-              at: event.at,
-              who: event.who,
-              canTakeBack: canTakeBack(db, event),
-              isHolding: HOLDING_EVENTS.includes(event.event),
-              ...(event.where ? { where: event.where } : {}),
-              ...(event.words ? { words: event.words } : {}),
-              ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
-            }))}
+          log={view.log.map((event) => ({
+            id: event.id,
+            label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
+            at: event.at,
+            who: event.who,
+            canTakeBack: event.canTakeBack,
+            isHolding: event.isHolding,
+            ...(event.where ? { where: event.where } : {}),
+            ...(event.words ? { words: event.words } : {}),
+            ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
+          }))}
         />
       </div>
     </main>

@@ -133,6 +133,16 @@ function formOf(machine: Machine): Form {
           isOptional: true,
         },
         {
+          kind: "number",
+          path: ["pairs", id, "lashDegrees"],
+          group: id,
+          label: "Play felt at the blade",
+          least: 0,
+          most: 90,
+          unit: "°",
+          isOptional: true,
+        },
+        {
           kind: "choice",
           path: ["pairs", id, "marks"],
           group: id,
@@ -143,16 +153,6 @@ function formOf(machine: Machine): Form {
             { id: "off", label: "A tooth off" },
             { id: "none", label: "Not marked" },
           ],
-        },
-        {
-          kind: "number",
-          path: ["pairs", id, "lashDegrees"],
-          group: id,
-          label: "Play felt at the blade",
-          least: 0,
-          most: 90,
-          unit: "°",
-          isOptional: true,
         },
       ]),
       ...spindlesAcross(machine).map(

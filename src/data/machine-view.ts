@@ -1,0 +1,120 @@
+import { type Check, checkRow, isOffered, worksheetsFor } from "@/core/checks";
+import { staleReasons } from "@/core/events";
+import type { Verdict } from "@/core/findings";
+import type { Machine } from "@/core/machine";
+import type { MachineState } from "@/core/state";
+import { type CheckId, EVENTS, type EventRow } from "@/core/trade";
+import { jobsOfMachine, type MachineJob } from "./bay";
+import type { Db } from "./connection";
+import { canTakeBack, HOLDING_EVENTS } from "./events";
+import { type EventRecord, listEvents } from "./events-read";
+import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
+import { stateOfMachine } from "./machine-state";
+import { getMachine, type MachineRecord } from "./machines";
+import { listOwed, type Owed } from "./owed";
+import { listSpindleLog, type SpindleRecord, spindlesOf } from "./spindle-log";
+import { type Take, takesOfMachine } from "./takes-read";
+
+/** How a worksheet of a machine stands: never read, or when and how it came out and whether something changed since. */
+export type SheetStanding = { check: CheckId; last?: { verdict: Verdict; at: string; isStale: boolean } };
+
+/** What a check follows over time: departures from what is right, oldest first. */
+export type Followed = {
+  check: CheckId;
+  dimension: "length" | "pressure";
+  toleranceSi: number;
+  lines: { id: string; label?: string }[];
+  points: { at: string; jobId: number; values: Record<string, number> }[];
+};
+
+export type LogEntry = EventRecord & { canTakeBack: boolean; isHolding: boolean };
+
+export type MachineView = {
+  record: MachineRecord;
+  state: MachineState;
+  owed: Owed[];
+  sheets: SheetStanding[];
+  followed: Followed[];
+  /** A page of its jobs, newest first, and from when on there are older ones. */
+  jobs: MachineJob[];
+  olderThan?: string;
+  /** Newest first. */
+  log: LogEntry[];
+  /** What can be logged of this machine. */
+  canLog: string[];
+  spindles: ReturnType<typeof spindlesOf>;
+  spindleLog: SpindleRecord[];
+  pictures: MachinePhotograph[];
+};
+
+/** Jobs of the history shown at once. */
+const HISTORY_PAGE = 20;
+/** Lines of the log shown. */
+const LOG_SHOWN = 60;
+
+/** Logged of any machine. */
+const ALWAYS = ["run", "struck", "operator-changed", "site-changed", "held-out"];
+/** A hold is let go by a release with its reasons, in a job. */
+const NEVER = ["released"];
+const eventRows: readonly EventRow[] = EVENTS;
+
+/** Events that say something about this machine: those that make one of its checks stale, or that anybody logs. */
+function loggable(machine: Machine): string[] {
+  return eventRows
+    .filter(({ id, makesStale }) => {
+      const concerns = makesStale.some((check) => {
+        const row = checkRow(check);
+        return row && isOffered(row, machine);
+      });
+      return !NEVER.includes(id) && (ALWAYS.includes(id) || concerns);
+    })
+    .map(({ id }) => id);
+}
+
+function standingOf(check: Check, args: { machine: Machine; takes: readonly Take[]; events: readonly EventRecord[] }): SheetStanding {
+  const take = args.takes.find(({ checkId }) => checkId === check.id);
+  if (!take) return { check: check.id };
+  const isStale = staleReasons({ machine: args.machine, check: check.id, takenSeq: take.seq, events: args.events }).length > 0;
+  return { check: check.id, last: { verdict: take.verdict, at: take.at, isStale } };
+}
+
+function followedBy(check: Check, machine: Machine, takes: readonly Take[]): Followed[] {
+  const { trend } = check;
+  if (!trend) return [];
+  const points = takes.flatMap((take) => {
+    const values = take.checkId === check.id && take.result.ruleVersion > 0 ? trend.values(take.result) : undefined;
+    return values ? [{ at: take.at, jobId: take.jobId, values }] : [];
+  });
+  if (points.length === 0) return [];
+  const lines = trend.lines(machine).map((line) => ({ ...line }));
+  return [{ check: check.id, dimension: trend.dimension, toleranceSi: trend.toleranceSi(machine), lines, points: points.reverse() }];
+}
+
+/** Everything the machine's page shows, read in one go; `before`: jobs opened before that time. Throws `machine-not-found`. */
+export function getMachineView(db: Db, machineId: string, args: { now: string; before?: string | undefined }): MachineView {
+  const record = getMachine(db, machineId);
+  const { machine } = record;
+  const found = jobsOfMachine(db, machineId, { limit: HISTORY_PAGE + 1, before: args.before });
+  const takes = takesOfMachine(db, machineId);
+  const events = listEvents(db, machineId);
+  const sheets = worksheetsFor(machine);
+  const jobs = found.slice(0, HISTORY_PAGE);
+  const oldest = jobs.at(-1);
+  return {
+    record,
+    state: stateOfMachine(db, machineId),
+    owed: listOwed(db, machineId),
+    sheets: sheets.map((check) => standingOf(check, { machine, takes, events })),
+    followed: sheets.flatMap((check) => followedBy(check, machine, takes)),
+    jobs,
+    ...(found.length > HISTORY_PAGE && oldest ? { olderThan: oldest.openedAt } : {}),
+    log: [...events]
+      .reverse()
+      .slice(0, LOG_SHOWN)
+      .map((event) => ({ ...event, canTakeBack: canTakeBack(db, event), isHolding: HOLDING_EVENTS.includes(event.event) })),
+    canLog: loggable(machine),
+    spindles: spindlesOf(db, machineId, args.now),
+    spindleLog: listSpindleLog(db, machineId),
+    pictures: machinePhotographs(db, machineId),
+  };
+}
