@@ -1,6 +1,7 @@
 import type { z } from "zod";
 import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
+import type { Caution } from "@/core/safety";
 import type { CheckId } from "@/core/trade";
 import type { Form } from "./form";
 
@@ -55,6 +56,8 @@ export type Check<Readings = unknown, Detail = unknown, S = AnySaying> = {
   assess: (machine: Machine, readings: Readings) => Assessment<Detail, S>;
   /** What to read and answer, in the order of the work; what is asked may hang on what was answered so far. */
   form?: (machine: Machine, soFar: unknown) => Form;
+  /** What can hurt while it is made; shown with it every time. */
+  cautions?: readonly Caution[];
   /** What the record itself brings to its readings; nobody types it. */
   wants?: Want;
   /** What of readings stays true for this machine's next: offered again. */

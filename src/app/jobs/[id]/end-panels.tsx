@@ -12,7 +12,6 @@ import type {
   SYMPTOM_NOW,
 } from "@/core/jobs";
 import { cutters } from "@/core/machine";
-import { TEST_CUT_CAUTION } from "@/core/safety";
 import { mayRun } from "@/core/state";
 import { CAUSES, CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
@@ -20,6 +19,7 @@ import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { TakePicture } from "@/ui/pictures";
+import { TEST_CUT_CAUTION } from "@/ui/words/cautions";
 import { labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayGap } from "@/ui/words/proof";
 import { sayReason } from "@/ui/words/state";

@@ -10,6 +10,7 @@ import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
+import { sayCautions } from "@/ui/words/cautions";
 import { sayIssue, sayQuantityIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 import type { Act } from "./act";
@@ -133,7 +134,7 @@ export function FixPanel({
               ))}
             </select>
           </label>
-          <Cautions lines={FIX_CAUTIONS[row.fix as keyof typeof FIX_CAUTIONS] ?? []} />
+          <Cautions lines={sayCautions(FIX_CAUTIONS[row.fix as keyof typeof FIX_CAUTIONS])} />
           {!isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
           {row.fix === "adjust-hangers" && (
             <fieldset className="py-1">

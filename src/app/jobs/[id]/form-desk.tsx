@@ -4,7 +4,6 @@ import { useEffect } from "react";
 import { type Assessment, worksheetById } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
-import { CHECK_CAUTIONS } from "@/core/safety";
 import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { faceOf } from "@/ui/checks/faces";
@@ -14,6 +13,7 @@ import { SheetDesk } from "@/ui/sheet/desk";
 import { formKey } from "@/ui/sheet/draft-key";
 import { type Evaluated, type Typed, typedAgain } from "@/ui/sheet/evaluate";
 import { WayOf } from "@/ui/way";
+import { cautionsOf } from "@/ui/words/cautions";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { Looked, LookForm } from "./look-panel";
@@ -155,7 +155,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       {!isOpen && !take && <p>Not taken in this job.</p>}
       {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
       {isOpen && !isTyped && !take && <WayOf checkId={row.id} />}
-      {isOpen && <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />}
+      {isOpen && <Cautions lines={cautionsOf(row.id)} />}
       {isOpen && take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
     </SheetDesk>
   );

@@ -2,12 +2,12 @@
 
 import type { WorkUp } from "@/core/diagnosis";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
-import { CHECK_CAUTIONS } from "@/core/safety";
 import { CAUSES, type CauseRow, type CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { WayOf } from "@/ui/way";
+import { cautionsOf } from "@/ui/words/cautions";
 import { labelOfCause, percent } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
@@ -43,7 +43,7 @@ export function LookPanel(args: Args) {
     <div>
       <WhyThis view={view} workUp={workUp} row={row} act={act} />
       <WayOf checkId={row.id} />
-      <Cautions lines={CHECK_CAUTIONS[row.id as keyof typeof CHECK_CAUTIONS] ?? []} />
+      <Cautions lines={cautionsOf(row.id)} />
       {take && <Looked take={take} timeOf={timeOf} />}
       {isOpen && !isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
       {isOpen && isSafeFor(view, row.state) && <LookForm view={view} workUp={workUp} row={row} act={act} />}

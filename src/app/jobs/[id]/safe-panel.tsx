@@ -2,12 +2,13 @@
 
 import { useState } from "react";
 import { cutters } from "@/core/machine";
-import { type Answers, DEFER, isLockOut, itemsFor, type SafeState, type SafetyItem, statesOf } from "@/core/safety";
+import { type Answers, isLockOut, itemsFor, type SafeState, type SafetyItem, statesOf } from "@/core/safety";
 import { mayRun, type Stands } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
+import { DEFER } from "@/ui/words/cautions";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";

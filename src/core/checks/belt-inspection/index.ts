@@ -48,6 +48,7 @@ type Says = {
 export const beltInspection: Check<BeltReadings, { unseen: string[] }, Says> = {
   id: "belt-inspection",
   ruleVersion: 2,
+  cautions: ["idler-spring"],
   readingsSchema: beltReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>

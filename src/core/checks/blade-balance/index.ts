@@ -79,6 +79,7 @@ type Problem = Says["problem"] & At;
 export const bladeBalance: Check<BalanceReadings, BalanceDetail, Says> = {
   id: "blade-balance",
   ruleVersion: 1,
+  cautions: ["freed-blade"],
   readingsSchema: balanceReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems,

@@ -28,6 +28,7 @@ type Says = {
 export const bladeEdge: Check<EdgeReadings, EdgeDetail, Says> = {
   id: "blade-edge",
   ruleVersion: 2,
+  cautions: ["freed-blade"],
   readingsSchema: edgeReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { blades }) => unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),

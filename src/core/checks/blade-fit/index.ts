@@ -62,6 +62,7 @@ type Problem = Says["problem"] & At;
 export const bladeFit: Check<FitReadings, FitDetail, Says> = {
   id: "blade-fit",
   ruleVersion: 2,
+  cautions: ["freed-blade"],
   readingsSchema: fitReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems,

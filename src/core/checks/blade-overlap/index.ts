@@ -53,6 +53,7 @@ type Problem = Says["problem"] & At;
 export const bladeOverlap: Check<OverlapReadings, OverlapDetail, Says> = {
   id: "blade-overlap",
   ruleVersion: 1,
+  cautions: ["turn-by-hand"],
   readingsSchema: overlapReadingsSchema,
   missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
   problems,

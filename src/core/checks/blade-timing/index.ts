@@ -61,6 +61,7 @@ type Says = {
 export const bladeTiming: Check<TimingReadings, TimingDetail, Says> = {
   id: "blade-timing",
   ruleVersion: 3,
+  cautions: ["turn-by-hand"],
   readingsSchema: timingReadingsSchema,
   missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
   problems: (machine, { pairs, blades }) => [

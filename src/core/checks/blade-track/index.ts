@@ -55,6 +55,7 @@ type Says = {
 export const bladeTrack: Check<TrackReadings, { tracks: Track[] }, Says> = {
   id: "blade-track",
   ruleVersion: 1,
+  cautions: ["turn-by-hand"],
   readingsSchema: trackReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { blades }) => unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),

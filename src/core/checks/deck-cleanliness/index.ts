@@ -38,6 +38,7 @@ type Says = {
 export const deckCleanliness: Check<CleanlinessReadings, { site?: { looks: number; packed: number } }, Says> = {
   id: "deck-cleanliness",
   ruleVersion: 1,
+  cautions: ["scrape-from-side"],
   readingsSchema: cleanlinessReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (_, { site }) => (site && site.packed > site.looks ? [{ code: "more-packed-than-looked", path: ["site", "packed"] }] : []),

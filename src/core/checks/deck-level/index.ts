@@ -81,6 +81,7 @@ export type DeckDetail = {
 export const deckLevel: Check<DeckReadings, DeckDetail, Says> = {
   id: "deck-level",
   ruleVersion: 2,
+  cautions: ["turn-by-hand"],
   readingsSchema: deckReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems,

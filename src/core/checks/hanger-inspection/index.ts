@@ -45,6 +45,7 @@ type Says = {
 export const hangerInspection: Check<HangerReadings, { looked: number; of: number }, Says> = {
   id: "hanger-inspection",
   ruleVersion: 1,
+  cautions: ["block-before-pin", "turn-by-hand"],
   readingsSchema: hangerReadingsSchema,
   missing: (machine) => ((machine.deck?.hangers.length ?? 0) === 0 ? ["no-hangers"] : []),
   problems: (machine, { hangers }) =>

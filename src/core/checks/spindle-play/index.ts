@@ -51,6 +51,7 @@ type Says = {
 export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }, Says> = {
   id: "spindle-play",
   ruleVersion: 2,
+  cautions: ["turn-by-hand", "dry-bearing-air"],
   readingsSchema: playReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 || kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>

@@ -60,6 +60,7 @@ type Says = {
 export const tyrePressure: Check<TyreReadings, TyreDetail, Says> = {
   id: "tyre-pressure",
   ruleVersion: 3,
+  cautions: ["tyre-maximum"],
   readingsSchema: tyreReadingsSchema,
   missing: (machine) => (pneumatic(machine).length === 0 ? ["no-air-tyres"] : []),
   problems: (machine, { tyres }) => unknownPlaces({ read: tyres, known: pneumatic(machine), path: "tyres", code: "unknown-wheel" }),

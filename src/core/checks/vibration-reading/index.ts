@@ -41,6 +41,7 @@ type Says = {
 export const vibrationReading: Check<VibrationReadings, VibrationDetail, Says> = {
   id: "vibration-reading",
   ruleVersion: 1,
+  cautions: ["sensor-from-distance"],
   readingsSchema: vibrationReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>

@@ -1,4 +1,5 @@
 import type { gearboxInspection } from "@/core/checks/gearbox-inspection";
+import { coming } from "../coming";
 import type { Face } from "../face";
 import { length, lower, placeIn, sayMarks, unread } from "../shared";
 
@@ -35,6 +36,13 @@ export const face: Face<typeof gearboxInspection> = {
     "unknown-gearbox": (i) => `This machine has no gearbox called “${i.place}”.`,
   },
   states: {
+    clean: "clean",
+    unworn: "unworn",
+    dry: "dry",
+    smooth: "smooth",
+    none: "none",
+    straight: "pin straight",
+    whole: "whole",
     sound: "sound",
     worn: "worn",
     chipped: "tooth chipped",
@@ -55,4 +63,5 @@ export const face: Face<typeof gearboxInspection> = {
   figures: {
     "oil-depth": "Cover down to the oil",
   },
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };

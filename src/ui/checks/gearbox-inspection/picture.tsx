@@ -1,0 +1,44 @@
+"use client";
+
+import type { GearboxReadings } from "@/core/checks";
+import { gearboxes } from "@/core/sequences/rebuild";
+import { GearboxDrawing } from "@/drawings/gearbox";
+import { type BoxPart, gearboxScene } from "@/drawings/gearbox/scene";
+import type { PictureArgs } from "../face";
+import { Framed } from "../framed";
+import { length } from "../shared";
+import { sayState } from "../words";
+
+const SAID = ["teeth", "pin", "bearings", "seal"] as const satisfies readonly BoxPart[];
+
+/** Every box of the deck cut open, with what was found in it. */
+export function Picture({ machine, readings, assessment, system }: PictureArgs) {
+  const { boxes = {} } = readings as Partial<GearboxReadings>;
+  const isOff = (place: string, code: string) =>
+    assessment?.findings.some((one) => one.place === place && one.code === code && one.verdict !== "in-tolerance") === true;
+  const read = gearboxes(machine).map(({ id, label, coverToOilMetres }) => {
+    const own = boxes[id];
+    const oil = own?.depthMetres;
+    return {
+      id,
+      label,
+      wantedMetres: coverToOilMetres,
+      readMetres: oil,
+      parts: [
+        ...SAID.flatMap((part) => {
+          const code = own?.[part];
+          return code === undefined ? [] : [{ part, words: sayState("gearbox-inspection", code), isOff: isOff(id, code) }];
+        }),
+        ...(oil === undefined
+          ? []
+          : [{ part: "oil" as const, words: length(oil, system, "gauge"), isOff: isOff(id, "oil-low") || isOff(id, "oil-high") }]),
+      ],
+    };
+  });
+  const said = read.flatMap(({ label, parts }) => parts.map(({ part, words }) => `${label}, ${part}: ${words}`));
+  return (
+    <Framed>
+      <GearboxDrawing boxes={gearboxScene(read)} label={said.length > 0 ? said.join("; ") : "Gearboxes cut open: nothing looked at yet"} />
+    </Framed>
+  );
+}
