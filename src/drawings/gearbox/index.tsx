@@ -5,13 +5,10 @@ const HEIGHT = 250;
 const TOP = 34;
 const DEEP = 190;
 
-/** Where in a box its parts lie, in shares of the box; the seal at the output below. */
-const AT: Record<Exclude<BoxPart, "oil">, { x: number; y: number }> = {
-  teeth: { x: 0.5, y: 0.3 },
-  pin: { x: 0.22, y: 0.3 },
-  bearings: { x: 0.78, y: 0.3 },
-  seal: { x: 0.5, y: 0.97 },
-};
+/** Where in a box its parts are named, in shares of its depth; the seal at the output below. */
+const AT: Record<Exclude<BoxPart, "oil">, number> = { teeth: 0.12, pin: 0.24, bearings: 0.36, seal: 0.97 };
+/** Room between a wall and what is written beside it. */
+const INSET = 8;
 
 /** Gearboxes cut open: cover at the top, the gear pair, and the oil as it stands against where the sheet wants it. */
 export function GearboxDrawing({ boxes, label }: { boxes: readonly BoxScene[]; label: string }) {
@@ -57,13 +54,12 @@ function OneBox({ box }: { box: BoxScene }) {
         strokeWidth={3}
       />
       {box.parts.map(({ part, words, isOff }) => {
-        const at = part === "oil" ? { x: 0.5, y: Math.min(0.88, (box.oil ?? 0.6) + 0.12) } : AT[part];
+        const at = part === "oil" ? Math.min(0.88, (box.oil ?? 0.6) + 0.12) : AT[part];
         return (
           <text
             key={part}
-            x={left + at.x * width}
-            y={y(at.y)}
-            textAnchor="middle"
+            x={left + INSET}
+            y={y(at)}
             fontSize={12}
             fontWeight={isOff ? 700 : 500}
             fill={ink(isOff)}

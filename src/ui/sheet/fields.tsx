@@ -38,7 +38,7 @@ export function SheetFields(args: FieldsArgs) {
 /** What can begin a reading: a digit, a decimal point, a sign. */
 const BEGINS = /^[0-9.,+−-]$/;
 
-/** A reading may be typed, or sent by a gauge, before any field was touched: it goes into the first empty one. */
+/** A reading may be typed, or sent by a gauge, before any field was touched: it goes where the work begins, the first stop not answered. */
 function useFirstKey(fields: RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -46,18 +46,25 @@ function useFirstKey(fields: RefObject<HTMLDivElement | null>): void {
       const { activeElement } = document;
       const isTaken = activeElement?.matches("input, textarea, select, [role=radio], [role=slider], [contenteditable]") === true;
       if (isTaken || document.querySelector("[role=dialog]")) return;
-      const empty = [...(fields.current?.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(TYPED) ?? [])].find(
-        (one) => one.offsetParent !== null && one.value === "",
-      );
-      // The key itself then goes into it.
-      empty?.focus();
+      const first = stopsIn(fields.current).find(isUnanswered);
+      if (!first?.matches("[data-stop]")) {
+        // The key itself then goes into it.
+        first?.focus();
+        return;
+      }
+      event.preventDefault();
+      first.querySelector<HTMLElement>("button")?.focus();
+      first.dispatchEvent(new KeyboardEvent("keydown", { key: event.key, bubbles: true, cancelable: true }));
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [fields]);
 }
 
-const TYPED = "input:not([type=radio]), textarea";
+function isUnanswered(stop: HTMLElement): boolean {
+  if (stop instanceof HTMLInputElement || stop instanceof HTMLTextAreaElement) return stop.value === "";
+  return stop.querySelector("[data-state=checked]") === null;
+}
 
 function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
   const own = args.evaluated.form.fields.filter((field) => field.group === group.id);
@@ -215,9 +222,12 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
 /** The radio buttons inside an answer are drawn by hand: the hidden inputs beside them are no stops. */
 const STOPS = "input:not([type=radio]), textarea, [data-stop]";
 
+const stopsIn = (root: HTMLElement | null): HTMLElement[] =>
+  [...(root?.querySelectorAll<HTMLElement>(STOPS) ?? [])].filter((one) => one.offsetParent !== null);
+
 /** The field after or before the one in hand, in the order they stand; answers count as one stop. */
 export function goOn(root: HTMLElement | null, from: Element, by: 1 | -1): void {
-  const stops = [...(root?.querySelectorAll<HTMLElement>(STOPS) ?? [])].filter((one) => one.offsetParent !== null);
+  const stops = stopsIn(root);
   const here = stops.findIndex((one) => one === from || one.contains(from));
   const next = stops[here + by];
   if (!next) return;

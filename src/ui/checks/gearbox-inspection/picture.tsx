@@ -11,6 +11,9 @@ import { sayState } from "../words";
 
 const SAID = ["teeth", "pin", "bearings", "seal"] as const satisfies readonly BoxPart[];
 
+/** The part with what it is; words that say the part already stand by themselves. */
+const named = (part: BoxPart, words: string): string => (words.startsWith(part) ? words : `${part} ${words}`);
+
 /** Every box of the deck cut open, with what was found in it. */
 export function Picture({ machine, readings, assessment, system }: PictureArgs) {
   const { boxes = {} } = readings as Partial<GearboxReadings>;
@@ -27,7 +30,7 @@ export function Picture({ machine, readings, assessment, system }: PictureArgs) 
       parts: [
         ...SAID.flatMap((part) => {
           const code = own?.[part];
-          return code === undefined ? [] : [{ part, words: sayState("gearbox-inspection", code), isOff: isOff(id, code) }];
+          return code === undefined ? [] : [{ part, words: named(part, sayState("gearbox-inspection", code)), isOff: isOff(id, code) }];
         }),
         ...(oil === undefined
           ? []
