@@ -45,9 +45,9 @@ function OneBox({ box }: { box: BoxScene }) {
         </g>
       )}
       <circle
-        cx={left + width * 0.5}
-        cy={y(0.3)}
-        r={width * 0.2}
+        cx={left + width * 0.78}
+        cy={y(0.24)}
+        r={width * 0.14}
         fill="none"
         stroke="var(--chalk-soft)"
         strokeDasharray="3 3"

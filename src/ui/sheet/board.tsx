@@ -229,7 +229,7 @@ function Compass({ standpoint, unit }: { standpoint: Standpoint; unit: string })
   return (
     <g transform="translate(26 28)">
       <path d="M0 14V-13M-7 -5L0 -14L7 -5" fill="none" stroke="var(--chalk)" strokeWidth={2.2} transform={`rotate(${angle})`} />
-      <text x={16} y={5} fontSize={12} fill="var(--chalk-soft)">
+      <text x={16} y={5} fontSize={12} fill="var(--chalk-soft)" stroke="var(--dye)" strokeWidth={4} paintOrder="stroke">
         drives this way; figures in {UNIT_WORDS[unit] ?? unit}
       </text>
     </g>

@@ -53,7 +53,7 @@ function StageButton({ stage, onOpen }: { stage: Stage; onOpen: () => void }) {
       onClick={onOpen}
       aria-current={isHere ? "step" : undefined}
       {...(order === undefined ? {} : { "aria-keyshortcuts": `Alt+${order}` })}
-      className={`flex min-h-11 items-center gap-1 border-b-4 px-3 whitespace-nowrap max-lg:px-2 ${isHere ? "border-dye font-bold" : isNext ? "border-[var(--dye-text)] font-semibold" : "border-transparent"} ${status === "bad" ? "text-mark" : status === "open" && !isHere && !isNext ? "text-soft" : ""}`}
+      className={`flex min-h-11 items-center gap-1 border-b-4 px-3 whitespace-nowrap max-lg:px-2 ${isHere ? "border-[var(--dye-text)] font-bold" : isNext ? "border-rule font-semibold" : "border-transparent"} ${status === "bad" ? "text-mark" : status === "open" && !isHere && !isNext ? "text-soft" : ""}`}
     >
       {label}
       <span aria-hidden="true">{sign}</span>

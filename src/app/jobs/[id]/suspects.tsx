@@ -113,7 +113,7 @@ function SuspectRow({
       className={`block min-h-11 w-full border-l-4 pl-2 text-left ${isHere ? "border-dye bg-sheet" : "border-transparent"}`}
     >
       <span className="flex items-baseline gap-2 leading-tight">
-        <span className={`line-clamp-1 grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>
+        <span className={`line-clamp-2 grow ${cause.isBackedByCheck ? "font-bold" : "font-medium"}`}>
           {cause.label}
           {cause.group !== "machine" && <span className="caps ml-1.5">{cause.group}</span>}
         </span>
