@@ -51,7 +51,7 @@ const SHEETS: readonly [check: string, answers: readonly string[], said: string,
   ],
   ["gearbox-inspection", times(3, [...times(7, ["#1"]), "2 1/4", "#1"]), "Every gearbox sound.", "gr-1"],
   // Closed form at 89°, the play of 2° counted: 24 − 24.8·cos((89° − 2δ)/2), δ = atan(w/L).
-  ["blade-timing", times(2, ["#1", "90", "2"]), "In time: 4.649 in at their closest.", "gr-1"],
+  ["blade-timing", times(2, ["#1", "90", "2", "#1"]), "In time: 4.649 in at their closest.", "gr-1"],
   ["tip-speed", ["2990", "", "#Tab"], "Tip speed right.", "wp-1"],
   ["ground-speed", ["100", "17", "17.4", "⇥", "#1", "4000"], "4.0 mph: right. Each edge bites 0.523 in."],
   ["pass-overlap", ["38.7", "10", "#1", "", "4"], "Passes share 2 15/16 in. 1.5 acres an hour."],

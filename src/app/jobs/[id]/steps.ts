@@ -120,17 +120,24 @@ export function stagesOf(args: { view: JobView; steps: readonly ListedStep[]; pa
     const order = steps.findIndex((step) => step.panel === open) + 1;
     return { id, label, panel: open, status, isHere: id === here, isNext: id === next, ...(order > 0 ? { order } : {}) };
   };
-  const listed = (id: "safe" | "fix" | "put-back" | "cut" | "close", label: string): Stage =>
+  const listed = (id: "safe" | "fix" | "cut" | "close", label: string): Stage =>
     own(id, label, id, steps.find((step) => step.panel === id)?.status ?? "open");
   return [
     own("complaint", "Complaint", "complaint", view.complaints.length > 0 ? "done" : "open"),
     listed("safe", "Make it safe"),
     own("find", "Find", toFind?.panel ?? "links", findStatus(view, checks)),
     listed("fix", "Fix"),
-    listed("put-back", "Put back"),
+    own("put-back", "Put back", "put-back", putBackStage(view)),
     listed("cut", "Test cut"),
     listed("close", "Close"),
   ];
+}
+
+/** Nothing to put back is no putting back that was done. */
+function putBackStage(view: JobView): ListedStep["status"] {
+  const status = putBackStatus(view);
+  const isDone = view.steps.some((step) => step.kind === "put-back" && !step.isUndone);
+  return status === "done" && !isDone ? "open" : status;
 }
 
 /** Found is what a fix or a close followed; until then it is open, and what has to be read again stands out. */

@@ -12,7 +12,8 @@ import { sayState } from "../words";
 const SAID = ["teeth", "pin", "bearings", "seal"] as const satisfies readonly BoxPart[];
 
 /** The part with what it is; words that say the part already stand by themselves. */
-const named = (part: BoxPart, words: string): string => (words.startsWith(part) ? words : `${part} ${words}`);
+const named = (part: BoxPart, words: string): string => (SAYS_PART.test(words) ? words : `${part} ${words}`);
+const SAYS_PART = /^(teeth|tooth|pin|bearing|seal|shaft)/;
 
 /** Every box of the deck cut open, with what was found in it. */
 export function Picture({ machine, readings, assessment, system }: PictureArgs) {
