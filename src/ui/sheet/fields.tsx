@@ -1,7 +1,7 @@
 "use client";
 
 import { RadioGroup } from "radix-ui";
-import { type KeyboardEvent as ReactKeyboardEvent, type RefObject, useEffect, useRef } from "react";
+import { type KeyboardEvent as ReactKeyboardEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { type Field, type Group, keyOf, type QuantityAsked } from "@/core/checks";
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
@@ -80,10 +80,9 @@ function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
   );
   const isTyped = own.some(({ path }) => (args.typed.text[keyOf(path)] ?? "") !== "");
   return group.isFolded ? (
-    <details className="mt-2 border-t-2 border-ink" open={isTyped}>
-      <summary className="min-h-11 cursor-pointer py-2 text-lg font-bold">{group.label}</summary>
+    <Folded label={group.label} isTyped={isTyped}>
       {body}
-    </details>
+    </Folded>
   ) : (
     <section id={`group-${group.id}`} aria-label={group.label} className="mt-2 border-t-2 border-ink pt-1">
       <div className="flex items-baseline gap-2">
@@ -92,6 +91,17 @@ function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
       </div>
       {body}
     </section>
+  );
+}
+
+/** What is seldom wanted: its fields are drawn when it is opened, since every key draws the form anew. */
+function Folded({ label, isTyped, children }: { label: string; isTyped: boolean; children: ReactNode }) {
+  const [isOpen, setOpen] = useState(isTyped);
+  return (
+    <details className="mt-2 border-t-2 border-ink" open={isTyped || isOpen} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="min-h-11 cursor-pointer py-2 text-lg font-bold">{label}</summary>
+      {(isTyped || isOpen) && children}
+    </details>
   );
 }
 
