@@ -16,7 +16,8 @@ export function useDraft<T>(
   const start = useRef(initial);
   start.current = initial;
   useEffect(() => {
-    const kept = keptDraft<T>(key);
+    const found = keptDraft<T>(key);
+    const kept = found !== undefined && isLike(found, start.current) ? found : undefined;
     // Under another key nothing of the last one may stay.
     setValue(kept ?? start.current);
     setWasKept(kept !== undefined);
@@ -39,6 +40,14 @@ export function useDraft<T>(
   }, [key]);
 
   return { value, set, clear, wasKept };
+}
+
+/** Whether what was kept has the shape of what it is taken up for: what has not, whoever wrote it, is set aside. */
+export function isLike(kept: unknown, model: unknown): boolean {
+  if (typeof model !== "object" || model === null) return typeof kept === typeof model;
+  if (typeof kept !== "object" || kept === null || Array.isArray(kept) !== Array.isArray(model)) return false;
+  // Other keys may be there or not; of what every draft starts with, each is there and like it.
+  return Object.entries(model).every(([key, value]) => value === undefined || isLike((kept as Record<string, unknown>)[key], value));
 }
 
 const named = (key: string) => `zygometer:${key}`;

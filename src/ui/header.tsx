@@ -136,9 +136,14 @@ export function Who({ people }: { people: readonly string[] }) {
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
       <Dialog.Trigger
         className={`btn num max-w-20 shrink-0 whitespace-normal !px-2 leading-none sm:max-w-none sm:whitespace-nowrap sm:!px-4 ${who ? "" : "btn-go"}`}
-        aria-label={who ? `${who}: you. Change.` : undefined}
+        aria-label={who ? `${who}: you. Change.` : "Who are you?"}
       >
-        {who ?? "Who are you?"}
+        {who ?? (
+          <>
+            <span className="sm:hidden">Who?</span>
+            <span className="max-sm:hidden">Who are you?</span>
+          </>
+        )}
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
