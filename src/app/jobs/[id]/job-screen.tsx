@@ -61,6 +61,7 @@ export function JobScreen(args: { view: JobView; initial: WorkUp | undefined; in
     label: panelTitle(suggested),
     minutes: steps.find((step) => step.panel === suggested)?.minutes,
     isHere: suggested === panel,
+    isDone: view.state === "closed",
   };
   return (
     <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">

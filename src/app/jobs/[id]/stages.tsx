@@ -3,7 +3,7 @@
 import type { PanelId, Stage } from "./steps";
 
 /** What to do next, and how long it takes. */
-export type NextThing = { panel: PanelId; label: string; minutes?: number | undefined; isHere: boolean };
+export type NextThing = { panel: PanelId; label: string; minutes?: number | undefined; isHere: boolean; isDone: boolean };
 
 /** Where the job stands, from the complaint to its close, and what comes next: always on the screen. */
 export function Stages({ stages, next, open }: { stages: readonly Stage[]; next: NextThing; open: (panel: PanelId) => void }) {
@@ -19,7 +19,7 @@ export function Stages({ stages, next, open }: { stages: readonly Stage[]; next:
         </ol>
       </nav>
       <div className="ml-auto flex min-w-0 items-center py-1 max-lg:w-full">
-        {next.isHere ? (
+        {next.isDone ? null : next.isHere ? (
           <p className="truncate text-lg leading-tight font-bold">
             Now: {next.label.toLowerCase()}
             {next.minutes ? `, ${next.minutes} min` : ""}
