@@ -1,7 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useCallback, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { sayError, sayIssue } from "@/ui/words/issues";
@@ -50,5 +50,9 @@ export function useAct(jobId: number): Act {
   const clear = useCallback(() => setFailed({ error: "", issues: [] }), []);
   const sentences = failed.issues.map((issue) => sayIssue(issue, system));
   const trouble = failed.error === "" ? "" : [sayError(failed.error), ...(failed.error === "not-proved" ? [] : sentences)].join(" ");
-  return { send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, lastAction, sent, clear };
+  // The same object while nothing of it changed: what it is handed to need not be drawn anew with every key.
+  return useMemo(
+    () => ({ send: sendAction, isBusy, trouble, error: failed.error, issues: failed.issues, lastAction, sent, clear }),
+    [sendAction, isBusy, trouble, failed, lastAction, sent, clear],
+  );
 }

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect } from "react";
+import { memo, useEffect } from "react";
 import { type Assessment, worksheetById } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
@@ -42,8 +42,8 @@ type FormDraft = Typed & { correctsStepId?: number; isOpen: boolean; reason?: st
 const HAND = "#in-hand, [aria-label=Drawing]";
 const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
 
-/** A worksheet with a form, in a job. */
-export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, open, onLive, timeOf }: Args) {
+/** A worksheet with a form, in a job: drawn anew when it is typed in, not when the diagnosis beside it moves. */
+export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, open, onLive, timeOf }: Args) {
   const { system, who } = useSeat();
   const { value: draft, set, clear } = useDraft<FormDraft>(formKey(view.id, row.id), EMPTY_FORM);
   const check = worksheetById(row.id);
@@ -159,7 +159,7 @@ export function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, ope
       {isOpen && take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
     </SheetDesk>
   );
-}
+});
 
 /** In a field of another panel: what is sent there is none of this one's. */
 function isTypedElsewhere(target: EventTarget | null): boolean {

@@ -1,6 +1,6 @@
 "use client";
 
-import { useDeferredValue, useEffect, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useState } from "react";
 import type { Assessment } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
@@ -43,10 +43,14 @@ export function JobScreen(args: { view: JobView; initial: WorkUp | undefined; in
     if (!live) setSettled(workUp);
   }, [workUp, live]);
   const [standpoint, setStandpoint] = useState<Standpoint>(seat.standsAt);
-  const turnTo = (next: Standpoint) => {
-    setStandpoint(next);
-    if (seat.who) send(`/api/v1/people/${encodeURIComponent(seat.who)}`, { who: seat.who, standsAt: next }, "PATCH");
-  };
+  const { who, timeZone } = seat;
+  const turnTo = useCallback(
+    (next: Standpoint) => {
+      setStandpoint(next);
+      if (who) send(`/api/v1/people/${encodeURIComponent(who)}`, { who, standsAt: next }, "PATCH");
+    },
+    [who],
+  );
   const steps = listSteps(view, settled);
   const listed = steps.map((step, place) => ({ step, order: place + 1 }));
   useKeys({
@@ -55,7 +59,7 @@ export function JobScreen(args: { view: JobView; initial: WorkUp | undefined; in
     undo: () => view.undoableStepId && act.send("undo", { stepId: view.undoableStepId }),
     turn: () => turnTo(STANDPOINTS[(STANDPOINTS.indexOf(standpoint) + 1) % STANDPOINTS.length] ?? "behind"),
   });
-  const timeOf = (iso: string) => shortTime(iso, now, seat.timeZone);
+  const timeOf = useCallback((iso: string) => shortTime(iso, now, timeZone), [now, timeZone]);
   const next = {
     panel: suggested,
     label: panelTitle(suggested),

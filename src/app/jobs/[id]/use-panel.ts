@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
@@ -55,13 +55,17 @@ export function usePanel({ view, act, suggested }: { view: JobView; act: Act; su
   const beginAt = ({ target }: { target: EventTarget }) => {
     if (target instanceof Element && target.closest("button")) begin();
   };
-  const open = (next: PanelId) => {
-    act.clear();
-    setBegun(undefined);
-    setChosen({ panel: next, atStep: lastStep, ...(next === "safe" && panel.startsWith("check:") ? { cameFrom: panel } : {}) });
-    // In one column the panel lies below the list it was opened from.
-    if (window.innerWidth < ONE_COLUMN_BELOW)
-      requestAnimationFrame(() => document.getElementById("in-hand")?.scrollIntoView({ block: "start" }));
-  };
+  const { clear } = act;
+  const open = useCallback(
+    (next: PanelId) => {
+      clear();
+      setBegun(undefined);
+      setChosen({ panel: next, atStep: lastStep, ...(next === "safe" && panel.startsWith("check:") ? { cameFrom: panel } : {}) });
+      // In one column the panel lies below the list it was opened from.
+      if (window.innerWidth < ONE_COLUMN_BELOW)
+        requestAnimationFrame(() => document.getElementById("in-hand")?.scrollIntoView({ block: "start" }));
+    },
+    [clear, setChosen, lastStep, panel],
+  );
   return { panel, open, cameFrom: chosen.cameFrom, lastOwn, begin, beginAt };
 }
