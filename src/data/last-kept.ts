@@ -3,6 +3,7 @@ import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { getMachine } from "./machines";
 import { whileUnchanged } from "./reads";
+import { STANDING_TAKES } from "./takes-read";
 
 /** So many takes are looked back for what stays true. */
 const LOOKED_BACK = 10;
@@ -11,7 +12,7 @@ function keptOf(db: Db, machineId: string, check: Check): object | undefined {
   const { keeps } = check;
   if (!keeps) return undefined;
   const rows = db
-    .prepare("SELECT input_json FROM takes WHERE machine_id = ? AND check_id = ? ORDER BY step_id DESC LIMIT ?")
+    .prepare(`${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = ? ORDER BY s.seq DESC LIMIT ?`)
     .all(machineId, check.id, LOOKED_BACK) as { input_json: string }[];
   for (const { input_json } of rows) {
     const parsed = check.readingsSchema.safeParse(JSON.parse(input_json));

@@ -1,13 +1,16 @@
 import { describe, expect, it } from "vitest";
+import { toSi } from "@/core/units";
 import { openDatabase } from "@/data/connection";
 import { getIntake } from "@/data/intake";
+import { undoStep } from "@/data/job-actions";
+import { lastKept } from "@/data/last-kept";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine, logHours, replaceSheet } from "@/data/machines";
 import { whileUnchanged } from "@/data/reads";
 import { pruneSubmissions } from "@/data/submissions";
 import { recordTake, takesOfJob } from "@/data/takes";
 import { seedDepot } from "@/demo/depot";
-import { emptyDepot, makeSafe, openJob, refusedFor, temporaryFile, tyres } from "./helpers";
+import { emptyDepot, LEVEL_INCHES, makeSafe, openJob, refusedFor, temporaryFile, tips, tyres } from "./helpers";
 
 describe("what is read is kept only while nothing is written", () => {
   it("asks once, again after a write of one's own, and again after a write of another connection", () => {
@@ -137,5 +140,29 @@ describe("what a page shows", () => {
     const page = getMachineView(db, "zt-1", { now: "2026-09-01T00:00:00.000Z", before: newest?.openedAt });
     expect(page.jobs.map(({ jobId }) => jobId)).toEqual(older.map(({ jobId }) => jobId));
     expect(view.olderThan).toBeUndefined();
+  });
+});
+
+describe("what stays true of last time", () => {
+  const floor = (inches: number) => ({ wheels: { "left-drive": { heightMetres: toSi(inches, "in") } }, places: {} });
+  const level = (inches: number) => ({ ...tips(LEVEL_INCHES), floor: floor(inches) });
+
+  it("is the newest floor that stands: a corrected one or one taken back is not offered", () => {
+    const { db, clock } = emptyDepot();
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    const read = (inches: number, more: object = {}) =>
+      recordTake(db, clock.doing(), { jobId, checkId: "deck-level", readings: level(inches), asTyped: {}, ...more }).stepId;
+    const offered = () => lastKept(db, "zt-1")["deck-level"];
+
+    expect(offered()).toBeUndefined();
+    const first = read(0.25);
+    expect(offered()).toMatchObject({ floor: floor(0.25) });
+    const corrected = read(0.5, { correctsStepId: first, seenStepId: first });
+    expect(offered()).toMatchObject({ floor: floor(0.5) });
+    undoStep(db, clock.doing(), { jobId, stepId: corrected, reason: "" });
+    expect(offered()).toMatchObject({ floor: floor(0.25) });
+    undoStep(db, clock.doing(), { jobId, stepId: first, reason: "" });
+    expect(offered()).toBeUndefined();
   });
 });
