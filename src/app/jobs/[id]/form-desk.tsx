@@ -176,26 +176,22 @@ function SaveBar(args: {
   onSave: () => void;
   onClear: () => void;
 }) {
-  const { evaluated, isBusy, isCorrection, canClear, onSave, onClear } = args;
+  const { evaluated, isBusy, isWaiting, isCorrection, canClear, onSave, onClear } = args;
   const { wrongCount } = evaluated;
+  const isHeld = isBusy || isWaiting;
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!event.ctrlKey || event.key !== "Enter" || isTypedElsewhere(event.target)) return;
       event.preventDefault();
-      onSave();
+      if (!isHeld) onSave();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [onSave]);
+  }, [onSave, isHeld]);
   return (
     <>
       <div className="sticky -bottom-4 -mx-4 mt-2 flex gap-2 border-t border-rule bg-sheet px-4 py-2">
-        <button
-          type="button"
-          className="btn btn-go grow"
-          disabled={isBusy || args.isWaiting || !evaluated.assessment || wrongCount > 0}
-          onClick={onSave}
-        >
+        <button type="button" className="btn btn-go grow" disabled={isHeld || !evaluated.assessment || wrongCount > 0} onClick={onSave}>
           {isBusy ? "Saving …" : isCorrection ? "Save the correction" : "Save the readings"}
         </button>
         {canClear && (
