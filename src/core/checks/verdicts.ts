@@ -1,4 +1,4 @@
-import { type Evidence, gravest, type Verdict } from "@/core/findings";
+import { gravest, type Verdict } from "@/core/findings";
 import type { At } from "./types";
 
 /** The gravest of what was read; while something is unread, good news waits. */
@@ -17,12 +17,4 @@ export function unknownPlaces<Code extends string>(args: {
   return Object.keys(args.read ?? {})
     .filter((place) => !args.known.some(({ id }) => id === place))
     .map((place) => ({ code: args.code, path: [...args.path.split("."), place], place }));
-}
-
-/** What a look says of one cause: seen, suspected, or not there once all that would show it was looked at; nothing before. */
-export function tell(args: { check: string; cause: string; isSeen: boolean; isSuspect?: boolean; isClear: boolean }): Evidence[] {
-  const { check, cause, isSeen, isSuspect = false, isClear } = args;
-  if (isSeen) return [{ check, cause, result: "seen" }];
-  if (isSuspect) return [{ check, cause, result: "suspect" }];
-  return isClear ? [{ check, cause, result: "not-found" }] : [];
 }

@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import type { Assessment, Check, Of, Said, Saying } from "@/core/checks";
+import type { Assessment, Check, Of, Said } from "@/core/checks";
 import type { Point } from "@/core/geometry";
 import type { Machine, Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
@@ -63,5 +63,3 @@ export type AnyFace = Drawn & {
   figures?: Readonly<Record<string, string>>;
   parts?: Readonly<Record<string, string>>;
 } & { [Kind in "actions" | "warnings" | "provisional" | "problems"]?: Loosely<never> };
-
-export type { Saying };

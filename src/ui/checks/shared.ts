@@ -13,6 +13,11 @@ export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const length = (metres: number | undefined, system: UnitSystem, instrument: Instrument = "fine") =>
   metres === undefined ? "" : show(metres, "length", system, instrument);
+/** How a drawing writes its lengths, as the instrument reads. */
+export const sayLength =
+  (system: UnitSystem, instrument: Instrument = "gauge") =>
+  (metres: number) =>
+    show(metres, "length", system, instrument);
 
 /** A code that has no words of its own stands in brackets: no test takes it for a word. */
 export const unnamed = (code: string): string => `⟨${code}⟩`;

@@ -2,16 +2,10 @@
 
 import type { EdgeDetail, EdgeReadings } from "@/core/checks";
 import { STOCK_PER_GRIND_METRES } from "@/core/checks/limits";
-import type { UnitSystem } from "@/core/units";
 import { EdgeDrawing } from "@/drawings/edge";
 import type { PictureArgs } from "../face";
 import { Waiting } from "../framed";
-import { placeName, show } from "../shared";
-
-const say =
-  (system: UnitSystem, instrument: "tape" | "gauge" | "fine" = "gauge") =>
-  (metres: number) =>
-    show(metres, "length", system, instrument);
+import { placeName, sayLength } from "../shared";
 
 export function Picture({ machine, assessment, readings, system }: PictureArgs) {
   const detail = assessment?.detail as EdgeDetail | undefined;
@@ -36,7 +30,7 @@ export function Picture({ machine, assessment, readings, system }: PictureArgs) 
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="grid min-h-0 flex-1 place-items-center px-2">
-        <EdgeDrawing bars={bars} say={say(system, "fine")} />
+        <EdgeDrawing bars={bars} say={sayLength(system, "fine")} />
       </div>
       {detail?.cost && (
         <p className="num px-3 pb-2 text-center text-lg text-[var(--chalk)]">

@@ -3,16 +3,10 @@
 import type { HeightDetail } from "@/core/checks";
 import { HEIGHT_TOLERANCE } from "@/core/checks/limits";
 import { kindById } from "@/core/kinds";
-import type { UnitSystem } from "@/core/units";
 import { StubbleDrawing } from "@/drawings/stubble";
 import type { PictureArgs } from "../face";
 import { Framed } from "../framed";
-import { show } from "../shared";
-
-const say =
-  (system: UnitSystem, instrument: "tape" | "gauge" | "fine" = "gauge") =>
-  (metres: number) =>
-    show(metres, "length", system, instrument);
+import { sayLength } from "../shared";
 
 export function Picture({ machine, assessment, readings, system }: PictureArgs) {
   const { settingMetres, heightsMetres = [] } = readings as { settingMetres?: number; heightsMetres?: number[] };
@@ -26,7 +20,7 @@ export function Picture({ machine, assessment, readings, system }: PictureArgs) 
         meanMetres={detail?.stubble?.meanMetres}
         plusMinusMetres={detail?.stubble?.plusMinusMetres}
         toleranceMetres={HEIGHT_TOLERANCE[cutsWith].metres}
-        say={say(system, cutsWith === "reel" ? "fine" : "gauge")}
+        say={sayLength(system, cutsWith === "reel" ? "fine" : "gauge")}
       />
     </Framed>
   );

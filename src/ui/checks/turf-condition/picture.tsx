@@ -1,16 +1,10 @@
 "use client";
 
 import type { TurfDetail } from "@/core/checks";
-import type { UnitSystem } from "@/core/units";
 import { LeafDrawing } from "@/drawings/leaf";
 import type { PictureArgs } from "../face";
 import { Framed, Waiting } from "../framed";
-import { show } from "../shared";
-
-const say =
-  (system: UnitSystem, instrument: "tape" | "gauge" | "fine" = "gauge") =>
-  (metres: number) =>
-    show(metres, "length", system, instrument);
+import { sayLength } from "../shared";
 
 export function Picture({ assessment, system }: PictureArgs) {
   const detail = assessment?.detail as TurfDetail | undefined;
@@ -22,7 +16,7 @@ export function Picture({ assessment, system }: PictureArgs) {
         beforeMetres={detail.beforeMetres}
         cutMetres={detail.cutMetres}
         firstCutMetres={detail.firstCutMetres}
-        say={say(system, "tape")}
+        say={sayLength(system, "tape")}
       />
     </Framed>
   );
