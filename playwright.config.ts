@@ -27,10 +27,15 @@ export default defineConfig({
     trace: "off",
   },
   webServer: {
-    command: `npx --no-install tsx src/demo/load.ts --fresh && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    command: "rm -rf test-results/data && npx --no-install tsx src/demo/load.ts && node --import tsx src/server/start.ts",
     url: `http://127.0.0.1:${PORT}/api/v1/checks`,
     reuseExistingServer: false,
     timeout: 60_000,
-    env: { ZYGOMETER_DATA: "test-results/data", NEXT_TELEMETRY_DISABLED: "1" },
+    env: {
+      ...{ ZYGOMETER_DATA: "test-results/data", NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production", ZYGOMETER_START: "1" },
+      ...{ PORT: String(PORT), HOST: "127.0.0.1", ZYGOMETER_PUBLIC_URL: `http://bay.shop.test:${PORT}` },
+      // Two browsers do in a minute what a shop does in a day.
+      ZYGOMETER_RATE_TIMES: "20",
+    },
   },
 });

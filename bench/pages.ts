@@ -6,6 +6,8 @@ import { seenIn } from "./figures";
 import { makeLargeDepot } from "./large";
 
 /** `npm run bench:pages`: every page against an empty page of the same build, on the demo and on the large depot. Needs a build. */
+/** As it is served, without the limits that a benchmark would meet. */
+const SERVED = { NODE_ENV: "production", ZYGOMETER_START: "1", HOST: "127.0.0.1", ZYGOMETER_RATE_TIMES: "0" } as const;
 const PORT = 3193;
 const ROUNDS = 24;
 /** Pages nobody has asked for yet are compiled and cached first. */
@@ -17,8 +19,8 @@ const print = (name: string, value: string) => console.log(`${name.padEnd(44)} $
 
 async function served(data: string, work: (base: string) => Promise<void>): Promise<void> {
   const env = { ...process.env, ZYGOMETER_DATA: data, NEXT_TELEMETRY_DISABLED: "1" };
-  const server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(PORT)], {
-    env,
+  const server = spawn(process.execPath, ["--import", "tsx", "src/server/start.ts"], {
+    env: { ...env, ...SERVED, PORT: String(PORT) },
     stdio: "ignore",
   });
   const base = `http://127.0.0.1:${PORT}`;

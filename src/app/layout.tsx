@@ -2,10 +2,13 @@ import "@fontsource-variable/archivo/wdth.css";
 import "@fontsource-variable/spline-sans-mono";
 import type { Metadata, Viewport } from "next";
 import type { ReactNode } from "react";
-import { database } from "@/data/connection";
+import { writtenAhead } from "@/data/clock";
+import { database, openingTrouble, recordId } from "@/data/connection";
 import { listPeople } from "@/data/people";
+import { ClockNote } from "@/ui/clock-note";
 import { Header } from "@/ui/header";
 import { SeatProvider } from "@/ui/person";
+import { RecordTrouble } from "@/ui/record-trouble";
 import "./globals.css";
 import { currentPerson } from "./session";
 
@@ -17,13 +20,17 @@ export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 export const dynamic = "force-dynamic";
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
+  const trouble = openingTrouble();
+  if (trouble) return <Unopened code={trouble.code} />;
   const person = await currentPerson();
+  const now = new Date().toISOString();
   const people = listPeople(database()).map(({ initials }) => initials);
   const seat = {
     system: person?.unitSystem ?? "us",
     theme: person?.theme ?? "light",
     standsAt: person?.standsAt ?? "behind",
     checkOrder: person?.checkOrder ?? "information",
+    recordId: recordId(database()),
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
     ...(person ? { who: person.initials } : {}),
   } as const;
@@ -32,8 +39,24 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       <body>
         <SeatProvider seat={seat}>
           <Header people={people} />
+          <ClockNote now={now} writtenAhead={writtenAhead(database(), now)} />
           {children}
         </SeatProvider>
+      </body>
+    </html>
+  );
+}
+
+/** The record cannot be opened: nothing of it is touched, and every page says why until it can. */
+function Unopened({ code }: { code: string }) {
+  return (
+    <html lang="en">
+      <body>
+        <RecordTrouble code={code}>
+          <a href="/" className="btn btn-go">
+            Try again
+          </a>
+        </RecordTrouble>
       </body>
     </html>
   );

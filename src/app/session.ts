@@ -1,11 +1,21 @@
 import { cookies } from "next/headers";
 import { database } from "@/data/connection";
-import { findPerson, type Person } from "@/data/people";
+import { findPerson, initialsSchema, type Person } from "@/data/people";
 
 export const WHO_COOKIE = "zygometer-who";
 
 /** Whoever's initials this browser last picked. */
 export async function currentPerson(): Promise<Person | undefined> {
-  const initials = (await cookies()).get(WHO_COOKIE)?.value;
-  return initials ? findPerson(database(), decodeURIComponent(initials)) : undefined;
+  // A cookie can hold anything: what is no initials is nobody.
+  const initials = written((await cookies()).get(WHO_COOKIE)?.value ?? "");
+  const read = initialsSchema.safeParse(initials);
+  return read.success ? findPerson(database(), read.data) : undefined;
+}
+
+function written(cookie: string): string {
+  try {
+    return decodeURIComponent(cookie);
+  } catch {
+    return "";
+  }
 }

@@ -1,11 +1,11 @@
 import type { JobState } from "@/core/jobs";
 import type { KindId } from "@/core/kinds";
-import type { Machine } from "@/core/machine";
+import { type Machine, machineSchema } from "@/core/machine";
 import type { MachineState } from "@/core/state";
 import { looksSchema } from "./complaints";
 import type { Db } from "./connection";
 import { listOwed, type Owed } from "./owed";
-import { sheetInForce } from "./sheets-read";
+import { sheetInForce, unlessSpoilt } from "./sheets-read";
 
 export type BayJob = {
   jobId: number;
@@ -38,9 +38,9 @@ type Row = {
   kind: KindId;
   site: string;
   sheet_version: number;
-  words: string;
-  said_by: string;
-  looks_json: string;
+  words: string | null;
+  said_by: string | null;
+  looks_json: string | null;
   is_held: number | null;
   last_kind: string;
   last_at: string;
@@ -53,7 +53,7 @@ const SELECT = `
   FROM jobs j
   JOIN machines m ON m.id = j.machine_id
   LEFT JOIN machine_states ms ON ms.machine_id = j.machine_id
-  JOIN complaints c ON c.id = (SELECT min(id) FROM complaints WHERE job_id = j.id)
+  LEFT JOIN complaints c ON c.id = (SELECT min(id) FROM complaints WHERE job_id = j.id)
   JOIN steps s ON s.id = (SELECT max(id) FROM steps WHERE job_id = j.id)`;
 
 const fromRow = (row: Row): BayJob => ({
@@ -66,9 +66,9 @@ const fromRow = (row: Row): BayJob => ({
   kind: row.kind,
   site: row.site,
   sheetVersion: row.sheet_version,
-  words: row.words,
-  saidBy: row.said_by,
-  symptoms: looksSchema.parse(JSON.parse(row.looks_json)).symptoms,
+  words: row.words ?? "",
+  saidBy: row.said_by ?? "",
+  symptoms: row.looks_json === null ? [] : looksSchema.parse(JSON.parse(row.looks_json)).symptoms,
   isHeld: row.is_held === 1,
   lastKind: row.last_kind,
   lastAt: row.last_at,
@@ -78,27 +78,30 @@ const fromRow = (row: Row): BayJob => ({
 /** A machine that something keeps from running, with what it is. */
 export type HeldMachine = { machineId: string; fleetNumber: string; name: string; site: string; machine: Machine; state: MachineState };
 
+/** Where a held machine's sheet cannot be read, what holds it is said all the same, its places by their ids. */
+const bareMachine = (kind: KindId): Machine => machineSchema.parse({ kind, wheels: [], spindles: [] });
+
 /** Machines held, whether or not a job is open on them. */
 export function heldMachines(db: Db): HeldMachine[] {
   const rows = db
     .prepare(
-      `SELECT m.id, m.fleet_number, m.name, m.site, s.state_json FROM machine_states s JOIN machines m ON m.id = s.machine_id
+      `SELECT m.id, m.fleet_number, m.name, m.kind, m.site, s.state_json FROM machine_states s JOIN machines m ON m.id = s.machine_id
        WHERE s.is_held = 1 ORDER BY m.fleet_number`,
     )
-    .all() as { id: string; fleet_number: string; name: string; site: string; state_json: string }[];
+    .all() as { id: string; fleet_number: string; name: string; kind: KindId; site: string; state_json: string }[];
   return rows.map((row) => ({
     machineId: row.id,
     fleetNumber: row.fleet_number,
     name: row.name,
     site: row.site,
-    machine: sheetInForce(db, row.id),
+    machine: unlessSpoilt(() => sheetInForce(db, row.id)) ?? bareMachine(row.kind),
     state: JSON.parse(row.state_json) as MachineState,
   }));
 }
 
 /** Every open job, the longest waiting first, machines that are held, and what closed ones still owe. */
 export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Owed & { fleetNumber: string })[]; machineCount: number } {
-  const jobs = (db.prepare(`${SELECT} WHERE j.state <> 'closed' ORDER BY j.opened_at`).all() as Row[]).map(fromRow);
+  const jobs = (db.prepare(`${SELECT} WHERE j.state <> 'closed' ORDER BY j.id`).all() as Row[]).map(fromRow);
   const numbers = new Map(
     (db.prepare("SELECT id, fleet_number FROM machines").all() as { id: string; fleet_number: string }[]).map((m) => [
       m.id,
@@ -113,19 +116,19 @@ export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Ow
   };
 }
 
-/** After every time there is. */
-const LAST = "9999";
+/** After every job there is. */
+const LAST = Number.MAX_SAFE_INTEGER;
 
 export type MachineJob = BayJob & { closedAt?: string; causes: string[]; isProved?: boolean };
 
-/** Jobs of one machine, newest first; `limit` of them, opened before `before` where that is given. */
-export function jobsOfMachine(db: Db, machineId: string, page: { limit?: number; before?: string | undefined } = {}): MachineJob[] {
+/** Jobs of one machine, newest first; `limit` of them, before the job `before` where that is given. */
+export function jobsOfMachine(db: Db, machineId: string, page: { limit?: number; before?: number | undefined } = {}): MachineJob[] {
   const rows = db
     .prepare(
       `${SELECT.replace("c.looks_json,", "c.looks_json, j.closed_at, close.data_json AS close_json,")}
        LEFT JOIN steps close ON close.id = (SELECT max(x.id) FROM steps x WHERE x.job_id = j.id AND x.kind = 'close'
          AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = x.id))
-       WHERE j.machine_id = ? AND j.opened_at < ? ORDER BY j.opened_at DESC LIMIT ?`,
+       WHERE j.machine_id = ? AND j.id < ? ORDER BY j.id DESC LIMIT ?`,
     )
     .all(machineId, page.before ?? LAST, page.limit ?? -1) as (Row & { closed_at: string | null; close_json: string | null })[];
   return rows.map((row) => {

@@ -65,9 +65,9 @@ export function heightContext(db: Db, args: { machineId: string; now: string; jo
       `SELECT job_id, at, json_extract(input_json, '$.turf') AS turf, json_extract(result_json, '$.detail.offsetMetres') AS offset,
          json_extract(result_json, '$.detail.stubble.spreadMetres') AS spread, json_extract(result_json, '$.detail.stubble.count') AS count
        FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'cutting-height' AND t.job_id <> ?)
-       WHERE offset IS NOT NULL AND at < ? ORDER BY at DESC LIMIT 200`,
+       WHERE offset IS NOT NULL ORDER BY seq DESC LIMIT 200`,
     )
-    .all(machineId, jobId, now) as { job_id: number; at: string; turf: string | null; offset: number; spread: number; count: number }[];
+    .all(machineId, jobId) as { job_id: number; at: string; turf: string | null; offset: number; spread: number; count: number }[];
   const visits = rows.filter(({ job_id }, index) => rows.findIndex((row) => row.job_id === job_id) === index);
   const level = db
     .prepare(
@@ -108,7 +108,7 @@ function readSite(db: Db, site: string): SitePacks {
       `SELECT count(*) AS looks, coalesce(sum(EXISTS (SELECT 1 FROM json_each(result_json, '$.evidence') e
          WHERE json_extract(e.value, '$.cause') = 'deck-packed' AND json_extract(e.value, '$.result') = 'seen')), 0) AS packed
        FROM (${STANDING_TAKES} AND t.check_id = 'deck-cleanliness' AND t.machine_id IN (SELECT id FROM machines WHERE site = ?)
-         ORDER BY t.at DESC LIMIT ?)`,
+         ORDER BY seq DESC LIMIT ?)`,
     )
     .get(site, SITE_LOOKS) as { looks: number; packed: number };
   return looks === 0 ? {} : { site: { looks, packed } };

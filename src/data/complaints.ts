@@ -173,11 +173,19 @@ export function joinJobs(db: Db, doing: Doing, args: { jobId: number; intoJobId:
     const into = joined(db, args.intoJobId, job.machineId);
     if (into === job.id || job.state !== "waiting")
       throw new AppError("invalid", { issues: [{ code: "job-has-work", path: ["intoJobId"] }] });
-    for (const { id } of complaintsOfJob(db, job.id)) moveComplaint(db, doing, { complaintId: id, from: job.id, to: into });
-    const data = { causes: [], words: "", isProved: false, unprovedReason: `Joined to job ${into}`, aftermath: [] };
+    const complaintIds = complaintsOfJob(db, job.id).map(({ id }) => id);
+    for (const complaintId of complaintIds) moveComplaint(db, doing, { complaintId, from: job.id, to: into });
+    const moved = { intoJobId: into, complaintIds };
+    const data = { causes: [], words: "", isProved: false, unprovedReason: `Joined to job ${into}`, aftermath: [], joined: moved };
     addStep(db, doing, { jobId: job.id, kind: "close", data });
     return { jobId: into };
   });
+}
+
+/** A join taken back: the complaints it moved come home, those that went on from there since do not. Inside the transaction of the undo. */
+export function partAgain(db: Db, doing: Doing, args: { jobId: number; intoJobId: number; complaintIds: readonly number[] }): void {
+  const there = complaintsOfJob(db, args.intoJobId).filter(({ id }) => args.complaintIds.includes(id));
+  for (const { id } of there) moveComplaint(db, doing, { complaintId: id, from: args.intoJobId, to: args.jobId });
 }
 
 function moveComplaint(db: Db, doing: Doing, args: { complaintId: number; from: number; to: number }): void {

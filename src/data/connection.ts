@@ -1,27 +1,76 @@
-import { mkdirSync } from "node:fs";
+import { chmodSync, existsSync, mkdirSync, readdirSync, statSync } from "node:fs";
 import path from "node:path";
 import Database from "better-sqlite3";
+import { AppError, ofDriver } from "./errors";
 import { refoldStates } from "./machine-state";
-import { migrate } from "./migrate";
+import { isNewer, migrate } from "./migrate";
 import { keepStatements } from "./reads";
 import { pruneSubmissions } from "./submissions";
 
 export type Db = Database.Database;
 
-const BUSY_MILLISECONDS = 5000;
+/** Another program's lock is waited for that long, then said; the server answers nobody while it waits. */
+const BUSY_MILLISECONDS = 2000;
 
-/** An open, migrated database: WAL, foreign keys on, busy timeout. `file` may be ":memory:". */
+/**
+ * An open, migrated database: WAL, foreign keys on, busy timeout. `file` may be ":memory:". A file that cannot be used is looked at without a
+ * change to it. Throws `database-newer`, `record-spoilt`, `record-unreadable`, `record-busy`, `no-room`.
+ */
 export function openDatabase(file: string, now = new Date().toISOString()): Db {
-  if (file !== ":memory:") mkdirSync(path.dirname(file), { recursive: true });
-  const db = keepStatements(new Database(file));
-  db.pragma(`busy_timeout = ${BUSY_MILLISECONDS}`);
-  db.pragma("journal_mode = WAL");
-  db.pragma("synchronous = FULL");
-  db.pragma("foreign_keys = ON");
-  migrate(db, { now });
-  refoldStates(db);
-  pruneSubmissions(db, now);
-  return db;
+  let db: Db | undefined;
+  try {
+    if (file !== ":memory:") {
+      makeFolder(path.dirname(file));
+      if (existsSync(file)) lookInto(file);
+    }
+    db = keepStatements(new Database(file));
+    db.pragma(`busy_timeout = ${BUSY_MILLISECONDS}`);
+    db.pragma("journal_mode = WAL");
+    db.pragma("synchronous = FULL");
+    db.pragma("foreign_keys = ON");
+    migrate(db, { now });
+    refoldStates(db);
+    pruneSubmissions(db, now);
+    if (file !== ":memory:") ownerOnly(file);
+    return db;
+  } catch (error) {
+    db?.close();
+    throw ofDriver(error);
+  }
+}
+
+/** Reads a file without touching it: whether it is a database, whole, and none of a newer application. */
+function lookInto(file: string): void {
+  if (!statSync(file).isFile()) throw new AppError("record-unreadable");
+  const db = new Database(file, { readonly: true, timeout: BUSY_MILLISECONDS });
+  try {
+    const found = db.pragma("quick_check(1)", { simple: true });
+    if (found !== "ok") throw new AppError("record-spoilt", { cause: new Error(String(found)) });
+    if (isNewer(db)) throw new AppError("database-newer");
+  } finally {
+    db.close();
+  }
+}
+
+/** A folder this makes, or that holds nothing but what this put there, is its owner's alone; one that is shared with others is left as it is. */
+function makeFolder(folder: string): void {
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const isOurs = readdirSync(folder).every((name) => name.startsWith("zygometer") || name === "tls");
+  if (isOurs) mended(() => chmodSync(folder, 0o700));
+}
+
+/** Nobody else on the machine reads the record. */
+function ownerOnly(file: string): void {
+  for (const end of ["", "-wal", "-shm"]) if (existsSync(file + end)) mended(() => chmodSync(file + end, 0o600));
+}
+
+/** What belongs to somebody else keeps the rights it was given. */
+function mended(change: () => void): void {
+  try {
+    change();
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== "EPERM") throw error;
+  }
 }
 
 /** The folder all data is kept in. */
@@ -35,7 +84,7 @@ export function databaseFile(): string {
 
 const held = globalThis as typeof globalThis & { zygometerDb?: Db };
 
-/** The server's one connection, opened at first use. */
+/** The server's one connection, opened at first use; one that could not be opened is tried again at the next. */
 export function database(): Db {
   if (!held.zygometerDb) {
     const db = openDatabase(databaseFile());
@@ -43,4 +92,20 @@ export function database(): Db {
     process.once("exit", () => db.close());
   }
   return held.zygometerDb;
+}
+
+/** What keeps the record from being opened, as a code; nothing where it is open. */
+export function openingTrouble(): AppError | undefined {
+  try {
+    database();
+    return undefined;
+  } catch (error) {
+    if (error instanceof AppError) return error;
+    throw error;
+  }
+}
+
+/** The record's own identity: what a browser kept for another record, with the same numbers in it, is not taken up for this one. */
+export function recordId(db: Db): string {
+  return (db.prepare("SELECT id FROM record").get() as { id: string }).id;
 }

@@ -4,7 +4,7 @@ import { AppError } from "./errors";
 import { settleStates } from "./machine-state";
 
 /** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
-export type Doing = { who: string; now: string; submissionId?: string };
+export type Doing = { who: string; now: string; submissionId?: string /** Of who sends what to where, as it came. */; digest?: string };
 
 /** Adds a line to the audit trail. Inside the transaction of what it tells of. */
 export function audit(db: Db, doing: Doing, entry: { action: string; subject: string; detail?: unknown }): void {
@@ -20,9 +20,19 @@ export function audit(db: Db, doing: Doing, entry: { action: string; subject: st
 /** What of an answer is written down, and how it is answered again from that: what stands in the record already is not kept twice. */
 type Kept<T> = { keep: (answer: T) => unknown; again: (kept: unknown) => T };
 
+type Before = { action: string; answer_json: string; who: string | null; digest: string | null };
+
+/** An id is bound to its person, target and content; of ids from before that was kept, to what was done. */
+function isSame(before: Before, doing: Doing, action: string): boolean {
+  if (before.action !== action) return false;
+  if (before.who !== null && before.who !== doing.who) return false;
+  return before.digest === null || before.digest === (doing.digest ?? null);
+}
+
 /**
  * Runs a change in one immediate transaction, once for each submission id: the same id again gets the same answer and changes
- * nothing. Throws `submission-reused` when the id was used for another action, `unknown-person` for initials not on the list.
+ * nothing. Throws `submission-reused` when the id was used by another, for another action or with another content, `unknown-person` for
+ * initials not on the list.
  */
 export function once<T>(
   db: Db,
@@ -42,17 +52,17 @@ export function once<T>(
         return done;
       };
       if (id === undefined) return changed();
-      const before = db.prepare("SELECT action, answer_json FROM submissions WHERE id = ?").get(id) as
-        | { action: string; answer_json: string }
-        | undefined;
-      if (before && before.action !== action) throw new AppError("submission-reused");
+      const before = db.prepare("SELECT action, answer_json, who, digest FROM submissions WHERE id = ?").get(id) as Before | undefined;
+      if (before && !isSame(before, doing, action)) throw new AppError("submission-reused");
       if (before) return kept.again(JSON.parse(before.answer_json));
       const answer = changed();
-      db.prepare("INSERT INTO submissions (id, action, answer_json, at) VALUES (?, ?, ?, ?)").run(
+      db.prepare("INSERT INTO submissions (id, action, answer_json, at, who, digest) VALUES (?, ?, ?, ?, ?, ?)").run(
         id,
         action,
         JSON.stringify(kept.keep(answer)),
         doing.now,
+        doing.who,
+        doing.digest ?? null,
       );
       return answer;
     })

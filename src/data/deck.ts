@@ -8,6 +8,7 @@ import { AppError } from "./errors";
 import { insertEvent } from "./events";
 import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
+import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
 import { stepsOfMachine } from "./step-data";
 import { type AnyStep, addStep, openJobRow, STEP_DATA } from "./steps";
 
@@ -39,39 +40,27 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
   });
 }
 
-/** What a photograph may weigh: a telephone's picture made smaller by the page that sends it. */
-const MOST_BASE64 = 220_000;
-
-/** As the browser gives it. */
-export const dataUrlSchema = z
-  .string()
-  .max(MOST_BASE64)
-  .regex(/^data:image\/(jpeg|png|webp);base64,[A-Za-z0-9+/=]+$/, "not-a-picture");
-
-export function pictureOf(dataUrl: string): { mime: string; bytes: Buffer } {
-  const [head = "", body = ""] = dataUrl.split(",");
-  return { mime: head.slice("data:".length, head.indexOf(";")), bytes: Buffer.from(body, "base64") };
-}
-
 export const newPhotographSchema = z.object({ about: z.string().trim().min(1).max(200), dataUrl: dataUrlSchema });
 
 export type Photograph = { stepId: number; about: string; at: string; who: string };
 
-export function recordPhotograph(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newPhotographSchema>): { stepId: number } {
+/** Keeps a photograph with its job. Throws `job-closed`, `photographs-full`. */
+export function recordPhotograph(db: Db, doing: Doing, args: { jobId: number; about: string; picture: Picture }): { stepId: number } {
   return once(db, doing, "photograph", () => {
     const job = openJobRow(db, args.jobId);
-    const { mime, bytes } = pictureOf(args.dataUrl);
+    const { mime, bytes } = args.picture;
+    requireRoom(db, { of: "job", id: job.id, bytes: bytes.length });
     const stepId = addStep(db, doing, { jobId: job.id, kind: "photograph", data: { about: args.about } });
     db.prepare("INSERT INTO photographs (step_id, about, mime, bytes) VALUES (?, ?, ?, ?)").run(stepId, args.about, mime, bytes);
     return { stepId };
   });
 }
 
-/** A photograph's bytes. Throws `photograph-not-found`. */
+/** A photograph's bytes. Throws `photograph-not-found`, also for one that was taken back. */
 export function photographOf(db: Db, stepId: number): { mime: string; bytes: Buffer } {
-  const row = db.prepare("SELECT mime, bytes FROM photographs WHERE step_id = ?").get(stepId) as
-    | { mime: string; bytes: Buffer }
-    | undefined;
+  const row = db
+    .prepare("SELECT mime, bytes FROM photographs p WHERE step_id = ? AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = p.step_id)")
+    .get(stepId) as { mime: string; bytes: Buffer } | undefined;
   if (!row) throw new AppError("photograph-not-found");
   return row;
 }

@@ -5,6 +5,7 @@ import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { type EventRecord, type eventDataSchema, listEvents } from "./events-read";
+import { requirePlaces } from "./known";
 import { getMachine } from "./machines";
 import { nextSeq } from "./sequence";
 import { touch } from "./touched";
@@ -49,7 +50,7 @@ export function insertEvent(
 /** Logs what happened to a machine outside any job. */
 export function logEvent(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof newEventSchema>): { eventId: number } {
   return once(db, doing, "event-logged", () => {
-    getMachine(db, args.machineId);
+    requirePlaces(getMachine(db, args.machineId).machine, [{ id: args.place, path: ["place"] }]);
     const eventId = insertEvent(db, doing, {
       ...args,
       data: {

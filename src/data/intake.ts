@@ -19,7 +19,7 @@ export function getIntake(db: Db, machineId: string, now: string): Intake {
   const jobs = db
     .prepare(
       `SELECT j.id, coalesce((SELECT c.words FROM complaints c WHERE c.job_id = j.id ORDER BY c.id LIMIT 1), '') AS words
-       FROM jobs j WHERE j.machine_id = ? AND j.state <> 'closed' ORDER BY j.opened_at`,
+       FROM jobs j WHERE j.machine_id = ? AND j.state <> 'closed' ORDER BY j.id`,
     )
     .all(machineId) as { id: number; words: string }[];
   return {

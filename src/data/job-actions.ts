@@ -5,13 +5,14 @@ import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, undoab
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { type MachineState, mayRun, type RunReason } from "@/core/state";
-import { CAUSES, EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/trade";
+import { EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/trade";
 import { takeRecord } from "./check-context";
-import { complaintsOfJob, logToldStrike, strikeSchema } from "./complaints";
+import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent, listEvents } from "./events";
+import { requireCauses, requirePlaces } from "./known";
 import { requireMayRun, requireState, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { addHandedOver, addOwed } from "./owed";
@@ -21,7 +22,6 @@ import { type AnyStep, addStep, getJobRow, listSteps, openJobRow, STEP_DATA, typ
 import { takesOfJob } from "./takes-read";
 
 const fixRows: readonly FixRow[] = FIXES;
-const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);
 
 export const newFixSchema = STEP_DATA.fix.extend({ words: z.string().trim().max(1000).default("") });
 export const newTestCutSchema = STEP_DATA["test-cut"].extend({ words: z.string().trim().max(500).default("") });
@@ -63,8 +63,14 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     const job = openJobRow(db, jobId);
     const row = fixRows.find(({ fix, cause }) => fix === data.fix && cause === data.cause);
     if (!row) throw new AppError("invalid", { issues: [{ code: "unknown-fix", path: ["fix"] }] });
+    const { machine } = getMachine(db, job.machineId);
+    requireCauses(machine, [{ id: data.cause, path: ["cause"] }]);
+    requirePlaces(machine, [
+      ...(data.pressures ?? []).map(({ wheelId }, index) => ({ id: wheelId, path: ["pressures", index, "wheelId"] })),
+      ...(data.turns ?? []).map(({ hangerId }, index) => ({ id: hangerId, path: ["turns", index, "hangerId"] })),
+    ]);
     requireState(db, job.machineId, row.state);
-    refuseTorque(getMachine(db, job.machineId).machine, data);
+    refuseTorque(machine, data);
     const stepId = addStep(db, doing, { jobId, kind: "fix", data });
     insertEvent(db, doing, {
       machineId: job.machineId,
@@ -112,8 +118,8 @@ export function recordTestCut(db: Db, doing: Doing, args: ForJob<typeof newTestC
 
 export function recordGuess(db: Db, doing: Doing, args: ForJob<typeof newGuessSchema>): { stepId: number } {
   return once(db, doing, "guess", () => {
-    openJobRow(db, args.jobId);
-    if (!CAUSE_IDS.includes(args.cause)) throw new AppError("invalid", { issues: [{ code: "unknown-cause", path: ["cause"] }] });
+    const job = openJobRow(db, args.jobId);
+    requireCauses(getMachine(db, job.machineId).machine, [{ id: args.cause, path: ["cause"] }]);
     return { stepId: addStep(db, doing, { jobId: args.jobId, kind: "guess", data: { cause: args.cause } }) };
   });
 }
@@ -157,6 +163,7 @@ export function recordNote(db: Db, doing: Doing, args: ForJob<typeof newNoteSche
 export function recordJobEvent(db: Db, doing: Doing, args: ForJob<typeof newJobEventSchema>): { stepId: number } {
   return once(db, doing, "event", () => {
     const job = openJobRow(db, args.jobId);
+    requirePlaces(getMachine(db, job.machineId).machine, [{ id: args.place, path: ["place"] }]);
     const data = { event: args.event as EventId, ...(args.place ? { place: args.place } : {}) };
     const stepId = addStep(db, doing, { jobId: job.id, kind: "event", data });
     insertEvent(db, doing, { machineId: job.machineId, event: args.event, place: args.place, stepId });
@@ -200,6 +207,7 @@ export function recordHandover(db: Db, doing: Doing, args: ForJob<typeof newHand
   return once(db, doing, "handover", () => {
     const { jobId, ...data } = args;
     const job = openJobRow(db, jobId);
+    requirePlaces(getMachine(db, job.machineId).machine, [{ id: data.place, path: ["place"] }]);
     const stepId = addStep(db, doing, { jobId, kind: "handover", data });
     addHandedOver(db, doing, { job, stepId, ...data });
     return { stepId };
@@ -255,9 +263,10 @@ function recheckOf(db: Db, jobId: number): string[] {
 export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchema>): { stepId: number; isProved: boolean } {
   return once(db, doing, "close", () => {
     const job = openJobRow(db, args.jobId);
-    const unknown = args.causes.filter((cause) => cause !== "nothing-found" && !CAUSE_IDS.includes(cause));
-    if (unknown.length > 0)
-      throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
+    requireCauses(
+      getMachine(db, job.machineId).machine,
+      args.causes.flatMap((id, index) => (id === "nothing-found" ? [] : [{ id, path: ["causes", index] }])),
+    );
     const state = stateOfMachine(db, job.machineId);
     const held = state.unsafe.filter(({ jobId }) => jobId === job.id);
     const [apart] = state.apart;
@@ -308,11 +317,18 @@ export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema
         ],
       });
     if (isMovedOn(db, job.machineId, last)) throw new AppError("changed-since");
+    if (last.kind === "close" && last.data.joined) requireJoinOpen(db, last.data.joined.intoJobId);
     const before = stateOfMachine(db, job.machineId);
     const stepId = addStep(db, doing, { jobId: args.jobId, kind: "undo", data: { reason: args.reason }, undoesId: last.id });
     if (letsGo(before, stateOfMachine(db, job.machineId))) requireSubstance(args.reason);
+    if (last.kind === "close" && last.data.joined) partAgain(db, doing, { jobId: job.id, ...last.data.joined });
     return { stepId };
   });
+}
+
+/** What was joined and then closed with the other job stays there. */
+function requireJoinOpen(db: Db, intoJobId: number): void {
+  if (getJobRow(db, intoJobId).state === "closed") throw new AppError("changed-since");
 }
 
 /** Whether deck or gearbox were taken further in another job since: their moves come off in the order they were made. */

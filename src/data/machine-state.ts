@@ -17,7 +17,7 @@ import { FIX_LABELS, type FixId } from "@/core/trade";
 import type { Db } from "./connection";
 import { AppError, type Issue } from "./errors";
 import { type EventRecord, listEvents, listTakenBackRuns } from "./events-read";
-import { sheetInForce } from "./sheets-read";
+import { sheetInForce, unlessSpoilt } from "./sheets-read";
 import { type AnyStep, stepsOfMachine } from "./step-data";
 import { type StandingTake, standingOfMachine } from "./takes-read";
 import { isTouched, takeTouched } from "./touched";
@@ -137,7 +137,7 @@ export function refoldStates(db: Db): void {
     .all(FOLD_VERSION) as { id: string }[];
   if (rows.length === 0) return;
   db.transaction(() => {
-    for (const { id } of rows) keep(db, id);
+    for (const { id } of rows) unlessSpoilt(() => keep(db, id));
   }).immediate();
 }
 

@@ -37,7 +37,7 @@ export type MachineView = {
   followed: Followed[];
   /** A page of its jobs, newest first, and from when on there are older ones. */
   jobs: MachineJob[];
-  olderThan?: string;
+  olderThan?: number;
   /** Newest first. */
   log: LogEntry[];
   /** What can be logged of this machine. */
@@ -90,8 +90,8 @@ function followedBy(check: Check, machine: Machine, takes: readonly Take[]): Fol
   return [{ check: check.id, dimension: trend.dimension, toleranceSi: trend.toleranceSi(machine), lines, points: points.reverse() }];
 }
 
-/** Everything the machine's page shows, read in one go; `before`: jobs opened before that time. Throws `machine-not-found`. */
-export function getMachineView(db: Db, machineId: string, args: { now: string; before?: string | undefined }): MachineView {
+/** Everything the machine's page shows, read in one go; `before`: jobs before that one. Throws `machine-not-found`. */
+export function getMachineView(db: Db, machineId: string, args: { now: string; before?: number | undefined }): MachineView {
   const record = getMachine(db, machineId);
   const { machine } = record;
   const found = jobsOfMachine(db, machineId, { limit: HISTORY_PAGE + 1, before: args.before });
@@ -107,7 +107,7 @@ export function getMachineView(db: Db, machineId: string, args: { now: string; b
     sheets: sheets.map((check) => standingOf(check, { machine, takes, events })),
     followed: sheets.flatMap((check) => followedBy(check, machine, takes)),
     jobs,
-    ...(found.length > HISTORY_PAGE && oldest ? { olderThan: oldest.openedAt } : {}),
+    ...(found.length > HISTORY_PAGE && oldest ? { olderThan: oldest.jobId } : {}),
     log: [...events]
       .reverse()
       .slice(0, LOG_SHOWN)

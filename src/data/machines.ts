@@ -1,10 +1,11 @@
 import * as z from "zod";
-import { type Machine, machineSchema } from "@/core/machine";
+import { kindById } from "@/core/kinds";
+import { type Machine, machineSchema, sheetProblems } from "@/core/machine";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { whileUnchanged } from "./reads";
-import { sheetFrom } from "./sheets-read";
+import { sheetFrom, unlessSpoilt } from "./sheets-read";
 import { touch } from "./touched";
 
 export type MachineRecord = {
@@ -43,7 +44,7 @@ type Row = {
 
 const SELECT = `
   SELECT m.id, m.fleet_number, m.name, m.site, s.version, s.sheet_json, s.reason, s.who, s.at,
-    (SELECT h.meter_hours FROM hours h WHERE h.machine_id = m.id ORDER BY h.at DESC, h.id DESC LIMIT 1) AS meter_hours
+    (SELECT h.meter_hours FROM hours h WHERE h.machine_id = m.id ORDER BY h.id DESC LIMIT 1) AS meter_hours
   FROM machines m
   JOIN machine_sheets s ON s.machine_id = m.id
     AND s.version = (SELECT max(version) FROM machine_sheets WHERE machine_id = m.id)`;
@@ -61,9 +62,22 @@ const fromRow = (db: Db, row: Row): MachineRecord => ({
   ...(row.meter_hours === null ? {} : { meterHours: row.meter_hours }),
 });
 
+/** Every machine whose sheet can be read. */
 export function listMachines(db: Db): MachineRecord[] {
+  return allMachines(db).flatMap(({ record }) => record ?? []);
+}
+
+/** Machines whose sheet in force cannot be read: nothing can be measured on them before it is mended. */
+export function spoiltMachines(db: Db): MachineName[] {
+  return allMachines(db).flatMap(({ name, record }) => (record ? [] : [name]));
+}
+
+function allMachines(db: Db): { name: MachineName; record: MachineRecord | undefined }[] {
   return whileUnchanged(db, "machines", () =>
-    (db.prepare(`${SELECT} ORDER BY m.fleet_number`).all() as Row[]).map((row) => fromRow(db, row)),
+    (db.prepare(`${SELECT} ORDER BY m.fleet_number`).all() as Row[]).map((row) => ({
+      name: { id: row.id, fleetNumber: row.fleet_number, name: row.name, site: row.site },
+      record: unlessSpoilt(() => fromRow(db, row)),
+    })),
   );
 }
 
@@ -95,6 +109,7 @@ export function addMachine(db: Db, doing: Doing, input: z.output<typeof newMachi
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "-")
       .replace(/^-|-$/g, "");
+    requireSound(input.machine);
     const taken = db.prepare("SELECT 1 FROM machines WHERE fleet_number = ? OR id = ?").get(input.fleetNumber, id);
     if (taken || id === "") throw new AppError("fleet-number-taken", { issues: [{ code: "fleet-number-taken", path: ["fleetNumber"] }] });
     db.prepare("INSERT INTO machines (id, fleet_number, name, kind, site, created_at) VALUES (?, ?, ?, ?, ?, ?)").run(
@@ -120,6 +135,9 @@ export function replaceSheet(
   return once(db, doing, "sheet-replaced", () => {
     const current = getMachine(db, args.machineId);
     if (current.sheetVersion !== args.basedOnVersion) throw new AppError("changed-since");
+    requireSound(args.machine);
+    const [was, is] = [kindById(current.machine.kind).cutsWith, kindById(args.machine.kind).cutsWith];
+    if (was !== is) throw new AppError("invalid", { issues: [{ code: "cuts-with-another", path: ["machine", "kind"] }] });
     const version = current.sheetVersion + 1;
     insertSheet(db, doing, { ...args, version });
     db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
@@ -127,6 +145,12 @@ export function replaceSheet(
     audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
     return { sheetVersion: version };
   });
+}
+
+/** Throws `invalid` for a sheet that contradicts itself. */
+function requireSound(machine: Machine): void {
+  const issues = sheetProblems(machine).map((problem) => ({ ...problem, path: ["machine", ...problem.path] }));
+  if (issues.length > 0) throw new AppError("invalid", { issues });
 }
 
 function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: number; machine: Machine; reason: string }): void {
@@ -160,7 +184,7 @@ export function logHours(
     if (before !== undefined && args.meterHours < before && !args.isCorrection) {
       throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["meterHours"], beforeHours: before }] });
     }
-    const last = db.prepare("SELECT id, at FROM hours WHERE machine_id = ? ORDER BY at DESC, id DESC LIMIT 1").get(args.machineId) as
+    const last = db.prepare("SELECT id, at FROM hours WHERE machine_id = ? ORDER BY id DESC LIMIT 1").get(args.machineId) as
       | { id: number; at: string }
       | undefined;
     const gone = last === undefined ? Number.POSITIVE_INFINITY : (Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
@@ -177,12 +201,12 @@ export function logHours(
   });
 }
 
-/** The hour meter as it was read, oldest first, corrections in the place of what they correct. */
+/** The hour meter as it was read, one after the other, corrections in the place of what they correct. */
 export function meterReadings(db: Db, machineId: string): { at: string; meterHours: number }[] {
   const rows = db
     .prepare(
       `SELECT h.at, h.meter_hours FROM hours h WHERE h.machine_id = ? AND NOT EXISTS (SELECT 1 FROM hours c WHERE c.corrects_id = h.id)
-       ORDER BY h.at, h.id`,
+       ORDER BY h.id`,
     )
     .all(machineId) as { at: string; meter_hours: number }[];
   return rows.map(({ at, meter_hours }) => ({ at, meterHours: meter_hours }));

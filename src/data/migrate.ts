@@ -11,15 +11,26 @@ const BOOKKEEPING = `CREATE TABLE IF NOT EXISTS migrations (
   at TEXT NOT NULL
 ) STRICT`;
 
+const filesIn = (folder: string): string[] =>
+  readdirSync(/*turbopackIgnore: true*/ folder)
+    .filter((name) => /^\d{4}_.+\.sql$/.test(name))
+    .sort();
+
+/** Whether a database knows migrations this application does not. Reads only. */
+export function isNewer(db: Database, folder = MIGRATIONS_FOLDER): boolean {
+  const has = db.prepare("SELECT 1 FROM sqlite_master WHERE name = 'migrations'").get();
+  if (!has) return false;
+  const { version } = db.prepare("SELECT coalesce(max(version), 0) AS version FROM migrations").get() as { version: number };
+  return version > Number(filesIn(folder).at(-1)?.slice(0, 4) ?? 0);
+}
+
 /**
  * Brings a database up to the newest numbered file, each in one transaction with its bookkeeping row.
  * Throws `database-newer` for a database that knows migrations this application does not.
  */
 export function migrate(db: Database, { folder = MIGRATIONS_FOLDER, now }: { folder?: string; now: string }): void {
   db.exec(BOOKKEEPING);
-  const files = readdirSync(/*turbopackIgnore: true*/ folder)
-    .filter((name) => /^\d{4}_.+\.sql$/.test(name))
-    .sort();
+  const files = filesIn(folder);
   const done = (db.prepare("SELECT coalesce(max(version), 0) AS version FROM migrations").get() as { version: number }).version;
   const newest = Number(files.at(-1)?.slice(0, 4) ?? 0);
   if (done > newest) throw new AppError("database-newer");

@@ -2,8 +2,9 @@ import * as z from "zod";
 import type { Standpoint } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
 import type { Db } from "./connection";
-import { audit } from "./context";
+import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { lookOf } from "./initials";
 
 const STANDPOINTS = ["behind", "front", "left", "right", "underneath"] as const satisfies readonly Standpoint[];
 
@@ -17,11 +18,10 @@ export type Person = {
   standsAt: Standpoint;
 };
 
-export const initialsSchema = z
-  .string()
-  .trim()
-  .toUpperCase()
-  .regex(/^[\p{L}]{2,4}$/u, "two to four letters");
+export { initialsSchema } from "./initials";
+
+/** More people than any depot has: a list that is longer was filled by nobody who works there. */
+export const MOST_PEOPLE = 300;
 
 export const preferencesSchema = z.object({
   unitSystem: z.enum(["us", "metric"]).optional(),
@@ -55,11 +55,17 @@ export function findPerson(db: Db, initials: string): Person | undefined {
   return row && fromRow(row);
 }
 
-/** Adds someone by initials. Throws `initials-taken`. */
+/** Adds someone by initials. Throws `initials-taken`, also for those that look alike in print, and `too-many-people`. */
 export function addPerson(db: Db, { initials, now }: { initials: string; now: string }): Person {
   return db
     .transaction(() => {
-      if (findPerson(db, initials)) throw new AppError("initials-taken", { issues: [{ code: "initials-taken", path: ["initials"] }] });
+      const all = listPeople(db);
+      const alike = all.find((one) => lookOf(one.initials) === lookOf(initials));
+      if (alike) {
+        const code = alike.initials === initials ? "initials-taken" : "initials-look-alike";
+        throw new AppError("initials-taken", { issues: [{ code, path: ["initials"], alike: alike.initials }] });
+      }
+      if (all.length >= MOST_PEOPLE) throw new AppError("too-many-people");
       db.prepare("INSERT INTO people (initials, created_at) VALUES (?, ?)").run(initials, now);
       audit(db, { who: initials, now }, { action: "person-added", subject: `person:${initials}` });
       return findPerson(db, initials) as Person;
@@ -67,17 +73,28 @@ export function addPerson(db: Db, { initials, now }: { initials: string; now: st
     .immediate();
 }
 
-/** Changes how someone likes to see things; what is left out stays. Throws `unknown-person`. */
-export function setPreferences(db: Db, args: { initials: string; preferences: z.output<typeof preferencesSchema>; now: string }): Person {
-  const person = findPerson(db, args.initials);
-  if (!person) throw new AppError("unknown-person");
-  const next = { ...person, ...args.preferences };
-  db.prepare("UPDATE people SET unit_system = ?, theme = ?, check_order = ?, stands_at = ? WHERE initials = ?").run(
-    next.unitSystem,
-    next.theme,
-    next.checkOrder,
-    next.standsAt,
-    args.initials,
-  );
-  return next;
+/**
+ * Changes how someone likes to see things, and puts it on the audit trail: where one stands decides which way turns are told. What is left out
+ * stays. Throws `unknown-person`, and `not-yours` for anybody but the person.
+ */
+export function setPreferences(
+  db: Db,
+  doing: Doing,
+  { initials, preferences }: { initials: string; preferences: z.output<typeof preferencesSchema> },
+): Person {
+  return once(db, doing, "preferences-set", () => {
+    const person = findPerson(db, initials);
+    if (!person) throw new AppError("unknown-person");
+    if (doing.who !== initials) throw new AppError("not-yours");
+    const next = { ...person, ...preferences };
+    db.prepare("UPDATE people SET unit_system = ?, theme = ?, check_order = ?, stands_at = ? WHERE initials = ?").run(
+      next.unitSystem,
+      next.theme,
+      next.checkOrder,
+      next.standsAt,
+      initials,
+    );
+    audit(db, doing, { action: "preferences-set", subject: `person:${initials}`, detail: preferences });
+    return next;
+  });
 }

@@ -1,5 +1,6 @@
 import type { Statement } from "better-sqlite3";
 import type { Db } from "./connection";
+import { ofDriver } from "./errors";
 
 /** So many answers are kept at most; then all are let go. */
 const MOST_KEPT = 400;
@@ -35,12 +36,29 @@ export function whileUnchanged<T>(db: Db, key: string, read: () => T): T {
   return answer;
 }
 
+/** A statement whose failures are ours: a page that meets a spoilt place says so. */
+function translating(statement: Statement): Statement {
+  for (const way of ["get", "all", "run"] as const) {
+    const own = statement[way].bind(statement) as (...given: unknown[]) => unknown;
+    Object.defineProperty(statement, way, {
+      value: (...given: unknown[]) => {
+        try {
+          return own(...given);
+        } catch (error) {
+          throw ofDriver(error);
+        }
+      },
+    });
+  }
+  return statement;
+}
+
 /** A connection that compiles each statement once: a page asks the same few dozen over and over. Nobody sets a mode on a statement. */
 export function keepStatements(db: Db): Db {
   const statements = new Map<string, Statement>();
   const compile = db.prepare.bind(db);
   db.prepare = ((sql: string) => {
-    const kept = statements.get(sql) ?? compile(sql);
+    const kept = statements.get(sql) ?? translating(compile(sql));
     statements.set(sql, kept);
     return kept;
   }) as typeof db.prepare;

@@ -4,7 +4,7 @@ import { AppError } from "./errors";
 
 const parsed = new WeakMap<Db, Map<string, Machine>>();
 
-/** A sheet as it stands in the record, parsed once: a version of a sheet never changes. */
+/** A sheet as it stands in the record, parsed once: a version of a sheet never changes. Throws `sheet-spoilt` for one that cannot be read. */
 export function sheetFrom(db: Db, row: { machine_id: string; version: number; sheet_json: string }): Machine {
   const sheets = parsed.get(db) ?? new Map<string, Machine>();
   parsed.set(db, sheets);
@@ -12,9 +12,27 @@ export function sheetFrom(db: Db, row: { machine_id: string; version: number; sh
   const kept = sheets.get(key);
   // What was read in a change that is taken back must not stay under a version that another sheet may get.
   if (kept && !db.inTransaction) return kept;
-  const machine = machineSchema.parse(JSON.parse(row.sheet_json));
+  const machine = readSheet(row);
   if (!db.inTransaction) sheets.set(key, machine);
   return machine;
+}
+
+function readSheet({ machine_id, version, sheet_json }: { machine_id: string; version: number; sheet_json: string }): Machine {
+  try {
+    return machineSchema.parse(JSON.parse(sheet_json));
+  } catch (cause) {
+    throw new AppError("sheet-spoilt", { issues: [{ code: "sheet-spoilt", path: [], machineId: machine_id, version }], cause });
+  }
+}
+
+/** What is read of a machine; `undefined` where its sheet is spoilt: one machine must not take the others' page with it. */
+export function unlessSpoilt<T>(read: () => T): T | undefined {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof AppError && error.code === "sheet-spoilt") return undefined;
+    throw error;
+  }
 }
 
 /** The sheet a machine goes by now. Throws `machine-not-found`. */

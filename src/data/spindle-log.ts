@@ -21,7 +21,7 @@ export function listSpindleLog(db: Db, machineId: string): SpindleRecord[] {
   const rows = db
     .prepare(
       `SELECT l.id, l.kind, l.place, l.moves_json, l.who, l.at FROM spindle_log l WHERE l.machine_id = ? AND l.kind <> 'taken-back'
-         AND NOT EXISTS (SELECT 1 FROM spindle_log b WHERE b.takes_back_id = l.id) ORDER BY l.at, l.id`,
+         AND NOT EXISTS (SELECT 1 FROM spindle_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
     )
     .all(machineId) as Row[];
   return rows.map(({ id, kind, place, moves_json, who, at }) =>

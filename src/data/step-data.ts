@@ -133,6 +133,8 @@ export const STEP_DATA = {
     words: z.string().max(1000),
     /** What the work itself could have put wrong, of jobs closed before putting back was a step of its own. */
     aftermath: z.array(z.string()).default([]),
+    /** Of a job that nobody had worked on and that went into another: which of its complaints went where. */
+    joined: z.object({ intoJobId: z.number().int(), complaintIds: z.array(z.number().int()) }).optional(),
   }),
   undo: z.object({ reason: z.string().max(200) }),
 } as const satisfies Record<StepKind, z.ZodType>;

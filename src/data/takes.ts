@@ -1,10 +1,12 @@
 import * as z from "zod";
 import { type Assessment, assessCheck, assessLook, checkRow, isOffered, LOOK_RESULTS, rowsOf, worksheetById } from "@/core/checks";
-import { CAUSES, type CheckId, type CheckRow } from "@/core/trade";
+import type { CheckId, CheckRow } from "@/core/trade";
+import { requireAsTyped } from "./as-typed";
 import { contextOf } from "./check-context";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { requireCauses } from "./known";
 import { requireMayRun, requireState, requireSubstance } from "./machine-state";
 import { getMachine } from "./machines";
 import { addStep, openJobRow } from "./steps";
@@ -69,6 +71,8 @@ export function recordTake(
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
     const { assessment } = outcome;
+    const own = check.readingsSchema.parse(given.data);
+    requireAsTyped({ check, machine, readings: own, asTyped: args.asTyped });
     const before = args.correctsStepId === undefined ? undefined : correctable(db, job.id, args.correctsStepId, args.checkId);
     if (before && letsGo(before, assessment)) requireSubstance(args.reason ?? "");
     const stepId = addStep(db, doing, {
@@ -90,7 +94,7 @@ export function recordTake(
       assessment,
       correctsStepId: before?.stepId,
     });
-    insertReadings(db, { stepId, readings: check.readingsSchema.parse(given.data), asTyped: args.asTyped, before });
+    insertReadings(db, { stepId, readings: own, asTyped: args.asTyped, before });
     return { stepId, assessment };
   };
   return once(db, doing, "take", take, { keep: ({ stepId }) => ({ stepId }), again: (kept) => takenAs(db, keptSchema.parse(kept)) });
@@ -190,8 +194,6 @@ function insertReadings(
   }
 }
 
-const CAUSE_IDS: readonly string[] = CAUSES.map(({ id }) => id);
-
 /** The result of a look, for any check of the tables: seen, suspect, not found or could not tell, with the causes it speaks to. */
 export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newFindingSchema>): { stepId: number } {
   return once(db, doing, "finding", () => {
@@ -202,9 +204,10 @@ export function recordFinding(db: Db, doing: Doing, args: { jobId: number } & z.
     const { machine, sheetVersion } = getMachine(db, job.machineId);
     if (!isOffered(row, machine)) throw new AppError("invalid", { issues: [{ code: "check-not-for-this-machine", path: ["checkId"] }] });
     const found = args.each?.length ? args.each : args.causes.map((cause) => ({ cause, result: args.result }));
-    const unknown = found.map(({ cause }) => cause).filter((cause) => !CAUSE_IDS.includes(cause));
-    if (unknown.length > 0)
-      throw new AppError("invalid", { issues: unknown.map((cause) => ({ code: "unknown-cause", path: ["causes"], cause })) });
+    requireCauses(
+      machine,
+      found.map(({ cause }) => ({ id: cause, path: ["causes"] })),
+    );
     const assessment = assessLook({ machine, row, each: found, otherwise: args.result, note: args.note });
     const { verdict } = assessment;
     const stepId = addStep(db, doing, { jobId: job.id, kind: "take", data: { checkId: row.id, verdict } });

@@ -128,9 +128,7 @@ export function Who({ people }: { people: readonly string[] }) {
       return;
     }
     const [issue] = sent.issues;
-    setTrouble(
-      issue ? (issue.code === "initials-taken" ? sayIssue(issue, system) : "Two to four letters, like “AB”.") : sayError(sent.error),
-    );
+    setTrouble(issue ? sayIssue(issue, system) : sayError(sent.error));
   };
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>

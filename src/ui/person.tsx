@@ -11,6 +11,8 @@ export const askWho = (): void => {
 };
 
 export type Seat = {
+  /** Which record this is: numbers come again in another. */
+  recordId?: string;
   timeZone?: string;
   who?: string;
   system: UnitSystem;

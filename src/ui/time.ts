@@ -39,3 +39,8 @@ export function sinceWords(iso: string, now: string): string {
   const [unit, size] = STEPS.find(([, one]) => seconds >= one) ?? (["second", 1] as const);
   return new Intl.NumberFormat("en", { style: "unit", unit, unitDisplay: "long" }).format(Math.round(seconds / size));
 }
+
+/** Date and hour, whatever day it is. */
+export function dateAndTime(iso: string, zone?: Zone): string {
+  return formatted(iso, zone, { day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+}

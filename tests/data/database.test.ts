@@ -9,14 +9,14 @@ it("runs in WAL with foreign keys on and a busy timeout", () => {
   const { db } = emptyDepot(temporaryFile());
   expect(db.pragma("journal_mode", { simple: true })).toBe("wal");
   expect(db.pragma("foreign_keys", { simple: true })).toBe(1);
-  expect(db.pragma("busy_timeout", { simple: true })).toBe(5000);
+  expect(db.pragma("busy_timeout", { simple: true })).toBe(2000);
 });
 
 it("migrates once and opens again without touching anything", () => {
   const file = temporaryFile();
   emptyDepot(file).db.close();
   const again = openDatabase(file);
-  expect((again.prepare("SELECT count(*) AS n FROM migrations").get() as { n: number }).n).toBe(10);
+  expect((again.prepare("SELECT count(*) AS n FROM migrations").get() as { n: number }).n).toBe(11);
   expect((again.prepare("SELECT count(*) AS n FROM machines").get() as { n: number }).n).toBe(14);
 });
 

@@ -3,6 +3,7 @@ import Database from "better-sqlite3";
 import { beforeEach, describe, expect, it } from "vitest";
 import { checkRow, isOffered } from "@/core/checks";
 import { workUp } from "@/core/diagnosis";
+import { kindById } from "@/core/kinds";
 import { CAUSES, CHECKS, SYMPTOMS } from "@/core/trade";
 import { joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
@@ -247,7 +248,10 @@ describe("reach", () => {
         if (!row || !isOffered(row, machine)) continue;
         if (row.state === "running") makeReady(db, clock, jobId, id);
         else makeSafe(db, clock, jobId, row.state, id);
-        const causes = CAUSES.filter(({ checks }) => (checks as readonly string[]).includes(checkId));
+        const { cutsWith } = kindById(machine.kind);
+        const causes = CAUSES.filter(
+          ({ checks, on }) => (checks as readonly string[]).includes(checkId) && (on as readonly string[]).includes(cutsWith),
+        );
         look(
           jobId,
           checkId,

@@ -5,9 +5,16 @@ import type { Db } from "@/data/connection";
 import { insertEvent, listEvents } from "@/data/events";
 import { closeJob, recordFix, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
-import { addMachinePhotograph, machinePhotographOf, machinePhotographs, newMachinePhotographSchema } from "@/data/machine-photographs";
+import {
+  addMachinePhotograph,
+  machinePhotographOf,
+  machinePhotographs,
+  newMachinePhotographSchema,
+  takeBackMachinePhotograph,
+} from "@/data/machine-photographs";
 import { getMachine, logHours } from "@/data/machines";
 import { listOwed } from "@/data/owed";
+import { MOST_PHOTOGRAPHS } from "@/data/pictures";
 import { recordRebuildMove } from "@/data/rebuild";
 import { listSpindleLog, logSpindles, newSpindleEntrySchema, spindlesOf, takeBackSpindleEntry } from "@/data/spindle-log";
 import { recordTake } from "@/data/takes";
@@ -204,20 +211,39 @@ describe("the spindle log", () => {
 });
 
 describe("pictures kept with a machine", () => {
-  const dataUrl = `data:image/png;base64,${Buffer.from("picture").toString("base64")}`;
+  const picture = { mime: "image/jpeg", bytes: Buffer.from("picture") };
 
   it("come back as they were taken, the newest first, and belong to their machine alone", () => {
-    const first = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "belt-path", dataUrl });
-    const second = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "belt-path", dataUrl });
+    const first = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "belt-path", picture });
+    const second = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "belt-path", picture });
     expect(machinePhotographs(db, "zt-1").map(({ id }) => id)).toEqual([second.photographId, first.photographId]);
-    expect(machinePhotographOf(db, "zt-1", first.photographId)).toMatchObject({ mime: "image/png", bytes: Buffer.from("picture") });
+    expect(machinePhotographOf(db, "zt-1", first.photographId)).toEqual(picture);
     expect(() => machinePhotographOf(db, "zt-2", first.photographId)).toThrow("photograph-not-found");
     expect(getJobView(db, openJob(db, clock)).kept).toHaveLength(2);
     expect(() => db.prepare("DELETE FROM machine_photographs").run()).toThrow("never erased");
   });
 
+  it("taken back are out of sight, there and at their address, and stay in the record with who took them back", () => {
+    const { photographId } = addMachinePhotograph(db, clock.doing(), { machineId: "zt-1", about: "timing", picture });
+    const takeBack = () => takeBackMachinePhotograph(db, clock.doing(), { machineId: "zt-1", photographId });
+    expect(refusedFor(() => takeBackMachinePhotograph(db, clock.doing(), { machineId: "zt-2", photographId }))[0]).toBe("nothing-to-undo");
+    takeBack();
+    expect(machinePhotographs(db, "zt-1").map(({ id }) => id)).not.toContain(photographId);
+    expect(() => machinePhotographOf(db, "zt-1", photographId)).toThrow("photograph-not-found");
+    expect(refusedFor(takeBack)[0]).toBe("nothing-to-undo");
+    expect(db.prepare("SELECT who FROM machine_photographs_taken_back").all()).toEqual([{ who: "AK" }]);
+    expect(db.prepare("SELECT count(*) AS n FROM machine_photographs WHERE id = ?").get(photographId)).toEqual({ n: 1 });
+  });
+
+  it("are as many as a machine may keep", () => {
+    for (let k = 0; k < MOST_PHOTOGRAPHS; k++) addMachinePhotograph(db, clock.doing(), { machineId: "zt-2", about: "timing", picture });
+    expect(refusedFor(() => addMachinePhotograph(db, clock.doing(), { machineId: "zt-2", about: "timing", picture }))[0]).toBe(
+      "photographs-full",
+    );
+  });
+
   it("are pictures, of something that is kept", () => {
     expect(newMachinePhotographSchema.safeParse({ about: "belt-path", dataUrl: "data:text/html;base64,PGI+" }).success).toBe(false);
-    expect(newMachinePhotographSchema.safeParse({ about: "cat", dataUrl }).success).toBe(false);
+    expect(newMachinePhotographSchema.safeParse({ about: "cat", dataUrl: "data:image/png;base64,AAAA" }).success).toBe(false);
   });
 });

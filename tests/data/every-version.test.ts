@@ -109,7 +109,10 @@ describe.each(VERSIONS)("a filled depot of version %d", (version) => {
     db.close();
   });
 
-  it("a machine that its sheet made another kind stands in the list as that kind", () => {
+  /** From then on the list follows the sheet when it changes. */
+  const FOLLOWS_SHEET = 10;
+
+  it.skipIf(version >= FOLLOWS_SHEET)("a machine that its sheet made another kind stands in the list as that kind", () => {
     const db = openDatabase(filledAt(version));
     expect(db.prepare("SELECT kind FROM machines").get()).toEqual({ kind: "zero-turn" });
     db.close();

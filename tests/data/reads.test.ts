@@ -137,7 +137,7 @@ describe("what a page shows", () => {
     const standing = view.sheets.find(({ check }) => check === "deck-level");
     expect(standing?.last?.at).toBe(levels?.points.at(-1)?.at);
     const [newest, ...older] = view.jobs;
-    const page = getMachineView(db, "zt-1", { now: "2026-09-01T00:00:00.000Z", before: newest?.openedAt });
+    const page = getMachineView(db, "zt-1", { now: "2026-09-01T00:00:00.000Z", before: newest?.jobId });
     expect(page.jobs.map(({ jobId }) => jobId)).toEqual(older.map(({ jobId }) => jobId));
     expect(view.olderThan).toBeUndefined();
   });

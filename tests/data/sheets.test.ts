@@ -37,14 +37,27 @@ describe("a worksheet in the record", () => {
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId, "raised");
     const readings = { blades: { left: { lengthMetres: 0.43 }, middle: { lengthMetres: 0.431 }, right: { lengthMetres: 0.4318 } } };
-    const { stepId } = take(jobId, "blade-overlap", readings, { asTyped: { "blades.left.lengthMetres": "16 15/16" } });
+    const { stepId } = take(jobId, "blade-overlap", readings, { asTyped: { "blades.left.lengthMetres": "430" } });
     const [row] = getJobView(db, jobId).takes;
     expect(row?.readings.map(({ place, quantity, value, asTyped }) => [place, quantity, value, asTyped])).toEqual([
-      ["blades:left", "length_metres", 0.43, "16 15/16"],
+      ["blades:left", "length_metres", 0.43, "430"],
       ["blades:middle", "length_metres", 0.431, undefined],
       ["blades:right", "length_metres", 0.4318, undefined],
     ]);
     expect([row?.stepId, row?.input]).toEqual([stepId, readings]);
+  });
+
+  it.each([
+    ["of another value", { "blades.left.lengthMetres": "16 15/16" }, "as-typed-differs"],
+    ["in words", { "blades.left.lengthMetres": "about a foot" }, "as-typed-differs"],
+    ["of a place that was not read", { "blades.fourth.lengthMetres": "430" }, "as-typed-of-nothing"],
+    ["under a name all objects have", { constructor: "430" }, "as-typed-of-nothing"],
+  ])("is refused with a text %s beside it", (_, asTyped, code) => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    const readings = { blades: { left: { lengthMetres: 0.43 }, middle: { lengthMetres: 0.431 }, right: { lengthMetres: 0.4318 } } };
+    expect(refusedFor(() => take(jobId, "blade-overlap", readings, { asTyped }))).toEqual(["invalid", code]);
+    expect(take(jobId, "blade-overlap", readings, { asTyped: { "blades.left.lengthMetres": "43 cm" } }).stepId).toBeGreaterThan(0);
   });
 
   it("is corrected by another take whose changed rows point back; nothing is overwritten", () => {
@@ -210,12 +223,15 @@ describe("the deck off and on", () => {
 
   it("keeps a photograph as it was taken, and refuses what is none", () => {
     const jobId = openJob(db, clock, "bd-1");
-    const dataUrl = `data:image/png;base64,${Buffer.from("picture").toString("base64")}`;
-    const { stepId } = recordPhotograph(db, clock.doing(), { jobId, about: "belt", dataUrl });
+    const picture = { mime: "image/jpeg", bytes: Buffer.from("picture") };
+    const { stepId } = recordPhotograph(db, clock.doing(), { jobId, about: "belt", picture });
     expect(photographOf(db, stepId).bytes.toString()).toBe("picture");
     expect(getJobView(db, jobId).photographs).toMatchObject([{ stepId, about: "belt" }]);
     expect(newPhotographSchema.safeParse({ about: "x", dataUrl: "data:text/html;base64,PGI+" }).success).toBe(false);
     expect(() => photographOf(db, 9999)).toThrow("photograph-not-found");
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "" });
+    expect(() => photographOf(db, stepId)).toThrow("photograph-not-found");
+    expect(getJobView(db, jobId).photographs).toEqual([]);
     expect(() => db.prepare("DELETE FROM photographs").run()).toThrow("never erased");
   });
 });

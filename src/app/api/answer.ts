@@ -1,51 +1,44 @@
+import { createHash } from "node:crypto";
+import { headers } from "next/headers";
 import { NextResponse } from "next/server";
 import * as z from "zod";
+import { shapeProblem, unknownKeys } from "@/core/border";
 import { type Db, database } from "@/data/connection";
 import type { Doing } from "@/data/context";
-import { AppError, type Issue } from "@/data/errors";
+import { AppError, type Issue, ofDriver } from "@/data/errors";
+import { log } from "@/server/log";
+import { isOwnAddress, ownOrigins } from "@/server/origins";
 
 /** No honest body is larger: the fullest deck form is some 6 kB. */
 export const MOST_BODY_BYTES = 256 * 1024;
 
 export const envelopeSchema = z.object({ who: z.string().trim().toUpperCase().min(2).max(4), submissionId: z.uuid().optional() });
 
-function isOwnOrigin(request: Request): boolean {
-  const origin = request.headers.get("origin");
-  if (!origin) return false;
-  try {
-    return new URL(origin).host === request.headers.get("host");
-  } catch {
-    return false;
-  }
-}
-
 /** On plain http a browser says of a read neither its origin nor its site, only the page it comes from. */
 function isOwnPage(request: Request): boolean {
   if (request.headers.get("sec-fetch-site") !== null || request.headers.get("origin") !== null) return false;
-  try {
-    return new URL(request.headers.get("referer") ?? "").host === request.headers.get("host");
-  } catch {
-    return false;
-  }
+  return isOwnAddress(request.headers.get("referer"), request.headers.get("host"), ownOrigins());
 }
 
 /** Writes need the page's own Origin; reads of the record that, a browser's word that the page itself asks, or the page's own address. */
 export function requireOwnOrigin(request: Request): void {
-  if (isOwnOrigin(request)) return;
+  if (isOwnAddress(request.headers.get("origin"), request.headers.get("host"), ownOrigins())) return;
   const site = request.headers.get("sec-fetch-site");
   const isRead = request.method === "GET" || request.method === "HEAD";
   if (isRead && (site === "same-origin" || site === "none" || isOwnPage(request))) return;
   throw new AppError("foreign-origin");
 }
 
-/** The body as JSON. Throws `body-too-large` before reading on, `bad-json`. */
-export async function readJson(request: Request): Promise<unknown> {
+async function bytesOf(request: Request): Promise<Buffer> {
   if (Number(request.headers.get("content-length") ?? 0) > MOST_BODY_BYTES) throw new AppError("body-too-large");
   const reader = request.body?.getReader();
   const chunks: Uint8Array[] = [];
   let size = 0;
   while (reader) {
-    const { done, value } = await reader.read();
+    const { done, value } = await reader.read().catch((cause) => {
+      // The door cuts a body that takes too long; its own end broke off otherwise, and hears nothing of the answer.
+      throw new AppError("request-too-slow", { cause });
+    });
     if (done) break;
     size += value.byteLength;
     if (size > MOST_BODY_BYTES) {
@@ -54,11 +47,21 @@ export async function readJson(request: Request): Promise<unknown> {
     }
     chunks.push(value);
   }
+  return Buffer.concat(chunks);
+}
+
+/** The body as JSON. Throws `body-too-large` before reading on, `bad-json`, `request-too-slow`, and `invalid` for a shape no body has. */
+export async function readJson(request: Request): Promise<unknown> {
+  const bytes = await bytesOf(request);
+  let body: unknown;
   try {
-    return JSON.parse(Buffer.concat(chunks).toString("utf8"));
+    body = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes));
   } catch (cause) {
     throw new AppError("bad-json", { cause });
   }
+  const problem = shapeProblem(body);
+  if (problem) throw new AppError("invalid", { issues: [{ ...problem, path: problem.path.slice(0, 3) }] });
+  return body;
 }
 
 export function issuesOf(error: z.ZodError): Issue[] {
@@ -69,24 +72,43 @@ export function issuesOf(error: z.ZodError): Issue[] {
   }));
 }
 
-/** Parses with zod; throws `invalid` with an issue for every path. */
+/** Parses with zod; throws `invalid` with an issue for every path, and for every key nobody understands. */
 export function parse<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
   const parsed = schema.safeParse(input);
   if (!parsed.success) throw new AppError("invalid", { issues: issuesOf(parsed.error) });
+  const unknown = unknownKeys(input, parsed.data);
+  if (unknown.length > 0) throw new AppError("invalid", { issues: unknown });
   return parsed.data;
 }
 
-/** The one place where a failure becomes HTTP. What is not ours is logged and answered as `internal`. */
-export function failure(error: unknown): NextResponse {
-  if (error instanceof AppError) return NextResponse.json({ error: error.code, issues: error.issues }, { status: error.status });
-  console.error(error);
-  return NextResponse.json({ error: "internal", issues: [] }, { status: 500 });
+/** The record is nobody's to keep: not a browser's, not a proxy's. */
+const NOT_KEPT = { "cache-control": "no-store" };
+
+/** The one place where a failure becomes HTTP. What is not ours is logged with the request's id and answered as `internal`. */
+export async function failure(thrown: unknown): Promise<NextResponse> {
+  const error = ofDriver(thrown);
+  if (error instanceof AppError) {
+    if (error.status >= 500) log().error({ id: await requestId(), err: error.cause ?? error, code: error.code }, error.code);
+    const after: Record<string, string> = error.code === "record-busy" ? { "retry-after": "2" } : {};
+    return NextResponse.json({ error: error.code, issues: error.issues }, { status: error.status, headers: { ...NOT_KEPT, ...after } });
+  }
+  log().error({ id: await requestId(), err: error }, "internal");
+  return NextResponse.json({ error: "internal", issues: [] }, { status: 500, headers: NOT_KEPT });
+}
+
+async function requestId(): Promise<string | undefined> {
+  try {
+    return (await headers()).get("x-request-id") ?? undefined;
+  } catch {
+    // Asked outside a request of the server, as tests do.
+    return undefined;
+  }
 }
 
 export function answered(work: () => unknown | Promise<unknown>, status = 200): Promise<NextResponse> {
   return Promise.resolve()
     .then(work)
-    .then((body) => NextResponse.json(body, { status }))
+    .then((body) => NextResponse.json(body, { status, headers: NOT_KEPT }))
     .catch(failure);
 }
 
@@ -98,32 +120,50 @@ export function reading(request: Request, work: (db: Db) => unknown): Promise<Ne
   });
 }
 
-/** A kept picture; it never changes under its number. */
+/** A kept picture. Taken back, it is gone: so no browser keeps it either. */
 export async function picture(request: Request, find: (db: Db) => { mime: string; bytes: Buffer }): Promise<NextResponse> {
   try {
     requireOwnOrigin(request);
     const { mime, bytes } = find(database());
     return new NextResponse(new Uint8Array(bytes), {
-      headers: { "content-type": mime, "cache-control": "private, max-age=31536000, immutable" },
+      headers: { "content-type": mime, ...NOT_KEPT, "content-security-policy": "default-src 'none'; sandbox" },
     });
   } catch (error) {
     return failure(error);
   }
 }
 
-/** A change of the record: own origin, bounded body, who does it, then one function of the data. */
-export function changing<S extends z.ZodType>(
+/** What was asked, by whom, of what: the same again has the same, anything else another. */
+function digestOf(request: Request, who: string, input: unknown): string {
+  const { pathname } = new URL(request.url);
+  return createHash("sha256")
+    .update(JSON.stringify([request.method, pathname, who, input]))
+    .digest("base64url");
+}
+
+/** A change of the record: own origin, bounded body, who does it, then one function of the data. `ready` works on the input before that. */
+export function changing<S extends z.ZodType, Input = z.output<S>>(
   request: Request,
   schema: S,
-  change: (db: Db, doing: Doing, input: z.output<S>) => unknown,
+  change: (db: Db, doing: Doing, input: Input) => unknown,
+  ready: (input: z.output<S>) => Promise<Input> = (input) => Promise.resolve(input as unknown as Input),
 ): Promise<NextResponse> {
   return answered(async () => {
     requireOwnOrigin(request);
-    const body = await readJson(request);
-    const { who, submissionId } = parse(envelopeSchema, body);
-    const input = parse(schema, body);
-    return change(database(), { who, now: new Date().toISOString(), ...(submissionId ? { submissionId } : {}) }, input);
+    const { who, submissionId, input } = splitEnvelope(await readJson(request));
+    const parsed = parse(schema, input);
+    const now = new Date().toISOString();
+    const doing = { who, now, digest: digestOf(request, who, parsed), ...(submissionId ? { submissionId } : {}) };
+    return change(database(), doing, await ready(parsed));
   }, 201);
+}
+
+/** Who sends it, apart from what is sent. */
+function splitEnvelope(body: unknown): z.output<typeof envelopeSchema> & { input: unknown } {
+  const envelope = envelopeSchema.safeParse(body);
+  if (!envelope.success) throw new AppError("invalid", { issues: issuesOf(envelope.error) });
+  const { who: _who, submissionId: _id, ...input } = body as Record<string, unknown>;
+  return { ...envelope.data, input };
 }
 
 /** A whole positive number out of a path. Throws `notFound` otherwise. */

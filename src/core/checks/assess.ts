@@ -1,6 +1,7 @@
 import type { z } from "zod";
+import { unknownKeys } from "@/core/border";
 import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
-import { type Machine, machineSchema } from "@/core/machine";
+import { type Machine, machineSchema, sheetProblems } from "@/core/machine";
 import { CHECKS, type CheckRow } from "@/core/trade";
 import type { Assessment, Check, ReadingProblem } from "./types";
 
@@ -60,6 +61,16 @@ export function assessWith(check: Check, input: { machine: unknown; readings: un
     ...(readings.success ? [] : zodProblems(readings.error, "readings")),
   ];
   if (!machine.success || !readings.success) return { kind: "invalid", issues: parsing };
+  const unknown = [
+    ...unknownKeys(input.machine, machine.data, ["machine"]),
+    ...unknownKeys(input.readings, readings.data, ["readings"]).filter(
+      ({ path: [, key = "", ...deeper] }) => deeper.length > 0 || !check.olderKeys?.includes(key),
+    ),
+  ];
+  if (unknown.length > 0) return { kind: "invalid", issues: unknown };
+  const contradictions = sheetProblems(machine.data);
+  if (contradictions.length > 0)
+    return { kind: "invalid", issues: contradictions.map((problem) => ({ ...problem, path: ["machine", ...problem.path.map(String)] })) };
   if (!isOffered(row, machine.data))
     return { kind: "invalid", issues: [{ code: "check-not-for-this-machine", path: ["machine", "kind"] }] };
   const missing = check.missing(machine.data);

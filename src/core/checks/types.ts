@@ -49,6 +49,8 @@ export type Check<Readings = unknown, Detail = unknown, S = AnySaying> = {
   id: CheckId;
   ruleVersion: number;
   readingsSchema: z.ZodType<Readings>;
+  /** Names that readings of an older rule had and that are still understood. */
+  olderKeys?: readonly string[];
   /** What of a machine it uses, as codes, that this one lacks: empty when the check can be done. */
   missing: (machine: Machine) => string[];
   /** Readings that contradict the machine: unknown wheel, one place twice, above the moulded maximum is a verdict, not this. */

@@ -2,6 +2,7 @@ import type { CutsWith } from "@/core/kinds";
 import type { ContextId, EventId } from "@/core/trade";
 import type { LoggedEvent } from "./stale";
 
+/** Of a list in the order it was read in: a clock set back changes nothing of that. */
 export type MeterReading = { at: string; meterHours: number };
 
 /** A rotary edge lasts 8 to 25 hours of commercial mowing, by site (estimate): past the longest it is overdue anywhere. */
@@ -19,7 +20,7 @@ export function overdueContexts(args: {
   meter: readonly MeterReading[];
 }): { context: ContextId; because: LoggedEvent; hours: number }[] {
   const because = args.events.filter(({ event }) => NEW_EDGE.includes(event)).at(-1);
-  const now = latestReading(args.meter);
+  const now = args.meter.at(-1);
   if (args.cutsWith !== "rotary" || !because || !now) return [];
   const then = meterAt(args.meter, because.at);
   if (then === undefined) return [];
@@ -29,10 +30,6 @@ export function overdueContexts(args: {
 
 function inOrder(meter: readonly MeterReading[]): MeterReading[] {
   return [...meter].sort((a, b) => a.at.localeCompare(b.at));
-}
-
-function latestReading(meter: readonly MeterReading[]): MeterReading | undefined {
-  return inOrder(meter).at(-1);
 }
 
 /** The meter at a moment, straight between the readings on either side; `undefined` before the first. */

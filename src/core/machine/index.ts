@@ -11,6 +11,7 @@ export {
   spindlesAcross,
   tipAt,
 } from "./geometry";
+export { placesOf } from "./places";
 export {
   type AntiScalpWheel,
   type BladeSheet,
@@ -30,4 +31,5 @@ export {
   type StackPart,
   type Wheel,
 } from "./schema";
+export { isPlaceOf, type SheetProblem, type SheetProblemCode, sheetProblems } from "./sheet-problems";
 export { STANDPOINT_LABELS, type Standpoint, seenFrom, turnSeenFrom } from "./standpoint";

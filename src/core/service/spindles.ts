@@ -51,10 +51,10 @@ export function isRotation(moves: Readonly<Record<string, string>>, places: read
 
 type Logged = { from: string; greasedAt?: string; purgedAt?: string; bearingsAt?: string };
 
-/** What was done to whichever spindle stands at each place now: its log goes with it when it is moved. */
+/** What was done to whichever spindle stands at each place now, in the order it was written down: its log goes with it when it is moved. */
 function logByPlace(places: readonly string[], entries: readonly SpindleEntry[]): Map<string, Logged> {
   let now = new Map<string, Logged>(places.map((place) => [place, { from: place }]));
-  for (const entry of [...entries].sort((a, b) => a.at.localeCompare(b.at))) {
+  for (const entry of entries) {
     if (entry.kind === "moved") {
       const { moves } = entry;
       now = new Map([...now].map(([place, logged]) => [moves[place] ?? place, logged]));
@@ -89,10 +89,11 @@ export function spindleStandings(args: {
   const places = greasedSpindles(machine).map(({ id }) => id);
   const log = logByPlace(places, entries);
   const rate = hoursADay(meter, now);
-  const meterNow = meterAt(meter, now);
+  // Whatever the clock says: what was read last is what it shows.
+  const meterNow = meter.at(-1)?.meterHours;
   const since = (at: string | undefined) => {
     const then = at === undefined ? undefined : meterAt(meter, at);
-    return then === undefined || meterNow === undefined ? undefined : meterNow - then;
+    return then === undefined || meterNow === undefined ? undefined : Math.max(0, meterNow - then);
   };
   return places.map((place): SpindleStanding => {
     const logged = log.get(place) ?? { from: place };

@@ -34,7 +34,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: (await params).id.toUpperCase() };
 }
 
-function findView(id: string, before: string | undefined): MachineView | undefined {
+function findView(id: string, before: number | undefined): MachineView | undefined {
   try {
     return getMachineView(database(), id, { now: new Date().toISOString(), before });
   } catch (error) {
@@ -79,7 +79,8 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
 const DRAWING = { width: 420, height: 420 };
 
 export default async function MachinePage({ params, searchParams }: Props) {
-  const { before } = await searchParams;
+  const asked = Number((await searchParams).before);
+  const before = Number.isSafeInteger(asked) && asked > 0 ? asked : undefined;
   const view = findView((await params).id, before);
   if (!view) notFound();
   const { record, state, owed, sheets, jobs, spindles, pictures } = view;
@@ -203,7 +204,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
             </ul>
             <div className="flex gap-2 py-2">
               {view.olderThan && (
-                <Link href={`/machines/${record.id}?before=${encodeURIComponent(view.olderThan)}#history`} className="btn">
+                <Link href={`/machines/${record.id}?before=${view.olderThan}#history`} className="btn">
                   Older
                 </Link>
               )}

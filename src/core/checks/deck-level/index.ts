@@ -83,6 +83,7 @@ export const deckLevel: Check<DeckReadings, DeckDetail, Says> = {
   ruleVersion: 2,
   cautions: ["turn-by-hand"],
   readingsSchema: deckReadingsSchema,
+  olderKeys: ["looseHangerIds", "isCarriedRound"],
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems,
   form: formOf,

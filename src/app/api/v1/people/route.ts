@@ -1,7 +1,6 @@
 import * as z from "zod";
-import { answered, parse, reading, readJson } from "@/app/api/answer";
+import { answered, parse, reading, readJson, requireOwnOrigin } from "@/app/api/answer";
 import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
 import { addPerson, initialsSchema, listPeople } from "@/data/people";
 
 export function GET(request: Request) {
@@ -11,7 +10,7 @@ export function GET(request: Request) {
 /** Adds initials to the list: the one change nobody on the list need make. */
 export function POST(request: Request) {
   return answered(async () => {
-    if (new URL(request.headers.get("origin") ?? "http://none").host !== request.headers.get("host")) throw new AppError("foreign-origin");
+    requireOwnOrigin(request);
     const { initials } = parse(z.object({ initials: initialsSchema }), await readJson(request));
     return addPerson(database(), { initials, now: new Date().toISOString() });
   }, 201);

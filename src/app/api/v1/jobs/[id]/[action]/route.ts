@@ -6,6 +6,7 @@ import type { Doing } from "@/data/context";
 import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograph } from "@/data/deck";
 import { AppError } from "@/data/errors";
 import * as jobs from "@/data/job-actions";
+import { madeAnew, type Picture } from "@/data/pictures";
 import { newRebuildMoveSchema, recordRebuildMove } from "@/data/rebuild";
 import { newConfirmationSchema, newLiftSchema, newPutBackSchema, recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { newFindingSchema, newTakeSchema, recordFinding, recordTake } from "@/data/takes";
@@ -26,7 +27,13 @@ const ACTIONS: Record<string, Change> = {
   findings: action(newFindingSchema, recordFinding),
   deck: action(newDeckMoveSchema, recordDeckMove),
   rebuild: action(newRebuildMoveSchema, recordRebuildMove),
-  photographs: action(newPhotographSchema, recordPhotograph),
+  photographs: (request, jobId) =>
+    changing(
+      request,
+      newPhotographSchema,
+      (db, doing, input: { about: string; picture: Picture }) => recordPhotograph(db, doing, { jobId, ...input }),
+      async ({ about, dataUrl }) => ({ about, picture: await madeAnew(dataUrl) }),
+    ),
   fixes: action(jobs.newFixSchema, jobs.recordFix),
   "test-cuts": action(jobs.newTestCutSchema, jobs.recordTestCut),
   guesses: action(jobs.newGuessSchema, jobs.recordGuess),
@@ -49,6 +56,6 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
     if (!change) throw new AppError("job-not-found");
     return await change(request, idFrom(id, "job-not-found"));
   } catch (error) {
-    return failure(error);
+    return await failure(error);
   }
 }

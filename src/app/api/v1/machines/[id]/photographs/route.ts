@@ -1,5 +1,6 @@
 import { changing, reading } from "@/app/api/answer";
-import { addMachinePhotograph, machinePhotographs, newMachinePhotographSchema } from "@/data/machine-photographs";
+import { addMachinePhotograph, type MachinePhotograph, machinePhotographs, newMachinePhotographSchema } from "@/data/machine-photographs";
+import { madeAnew, type Picture } from "@/data/pictures";
 
 type Params = { params: Promise<{ id: string }> };
 
@@ -10,5 +11,11 @@ export async function GET(request: Request, { params }: Params) {
 
 export async function POST(request: Request, { params }: Params) {
   const { id } = await params;
-  return changing(request, newMachinePhotographSchema, (db, doing, input) => addMachinePhotograph(db, doing, { machineId: id, ...input }));
+  return changing(
+    request,
+    newMachinePhotographSchema,
+    (db, doing, input: { about: MachinePhotograph["about"]; picture: Picture }) =>
+      addMachinePhotograph(db, doing, { machineId: id, ...input }),
+    async ({ about, dataUrl }) => ({ about, picture: await madeAnew(dataUrl) }),
+  );
 }

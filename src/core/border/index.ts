@@ -1,0 +1,1 @@
+export { MOST_DEEP, shapeProblem, type UnknownKey, unknownKeys } from "./unknown-keys";

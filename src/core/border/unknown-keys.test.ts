@@ -1,0 +1,46 @@
+import { describe, expect, it } from "vitest";
+import * as z from "zod";
+import { MOST_DEEP, shapeProblem, unknownKeys } from ".";
+
+const schema = z.object({
+  a: z.string().trim(),
+  list: z.array(z.object({ b: z.number() })).default([]),
+  free: z.record(z.string(), z.object({ c: z.number().optional() })).default({}),
+});
+const unknownIn = (given: unknown) => unknownKeys(given, schema.parse(given)).map(({ path }) => path.join("."));
+
+describe("keys nobody understands", () => {
+  it("are named with their path, at every depth", () => {
+    expect(unknownIn({ a: " x ", z: 1, list: [{ b: 1 }, { b: 2, y: 3 }], free: { any: { c: 1, d: 2 } } })).toEqual([
+      "z",
+      "list.1.y",
+      "free.any.d",
+    ]);
+  });
+
+  it("are none where all is known, what was left out stands by default, and names of a record are free", () => {
+    expect(unknownIn({ a: "x", free: { constructor: { c: 1 } } })).toEqual([]);
+  });
+
+  it("are names of every object too, and not found on what all objects have", () => {
+    expect(unknownIn({ a: "x", constructor: 1, toString: 2 })).toEqual(["constructor", "toString"]);
+  });
+
+  it("are not looked for where an older shape was brought up to another kind", () => {
+    expect(unknownKeys({ tyres: [{ wheelId: "left" }] }, { tyres: { left: {} } })).toEqual([]);
+  });
+});
+
+describe("the shape of a body", () => {
+  const nested = (depth: number) => JSON.parse("[".repeat(depth) + "]".repeat(depth)) as unknown;
+
+  it("may nest as deep as any sheet, and not beyond all reason", () => {
+    expect(shapeProblem(nested(MOST_DEEP))).toBeUndefined();
+    expect(shapeProblem(nested(MOST_DEEP + 1))?.code).toBe("too-deep");
+    expect(shapeProblem(nested(100_001))?.code).toBe("too-deep");
+  });
+
+  it("has no name that reaches behind its object", () => {
+    expect(shapeProblem(JSON.parse('{"a":[{"__proto__":{"b":1}}]}'))).toEqual({ code: "name-not-allowed", path: ["a", "0", "__proto__"] });
+  });
+});

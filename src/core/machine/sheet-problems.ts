@@ -1,0 +1,109 @@
+import { kindById } from "@/core/kinds";
+import { placesOf } from "./places";
+import type { Machine } from "./schema";
+
+export type SheetProblem = { code: SheetProblemCode; path: (string | number)[]; [detail: string]: unknown };
+export type SheetProblemCode =
+  | "id-twice"
+  | "least-above-most"
+  | "pressure-above-moulded"
+  | "not-on-sheet"
+  | "cuts-with-another"
+  | "nothing-to-cut-with";
+
+/** Lists whose members are named by id; two of one name cannot be told apart in any reading. */
+const NAMED: readonly { path: readonly string[]; ids: (machine: Machine) => readonly string[] }[] = [
+  { path: ["wheels"], ids: ({ wheels }) => wheels.map(({ id }) => id) },
+  { path: ["spindles"], ids: ({ spindles }) => spindles.map(({ id }) => id) },
+  { path: ["units"], ids: ({ units }) => units.map(({ id }) => id) },
+  { path: ["pivotedAxles"], ids: ({ pivotedAxles }) => pivotedAxles.map(({ axle }) => axle) },
+  { path: ["deck", "hangers"], ids: ({ deck }) => (deck?.hangers ?? []).map(({ id }) => id) },
+  { path: ["deck", "antiScalpWheels"], ids: ({ deck }) => (deck?.antiScalpWheels ?? []).map(({ id }) => id) },
+  { path: ["sheet", "gearboxes"], ids: ({ sheet }) => (sheet.gearboxes ?? []).map(({ id }) => id) },
+  { path: ["sheet", "belt", "pulleys"], ids: ({ sheet }) => (sheet.belt?.pulleys ?? []).map(({ id }) => id) },
+  { path: ["sheet", "deckOff", "steps"], ids: ({ sheet }) => (sheet.deckOff?.steps ?? []).map(({ id }) => id) },
+];
+
+function idsTwice(machine: Machine): SheetProblem[] {
+  return NAMED.flatMap(({ path, ids }) => {
+    const all = ids(machine);
+    return all.flatMap((id, index) => (all.indexOf(id) < index ? [{ code: "id-twice" as const, path: [...path, index, "id"], id }] : []));
+  });
+}
+
+/** Pairs of which the first must not be more than the second; one that is not on the sheet says nothing. */
+function pairsOf({ sheet, wheels }: Machine): { least?: number | undefined; most?: number | undefined; path: (string | number)[] }[] {
+  const { blade } = sheet;
+  return [
+    { least: sheet.heightLeastMetres, most: sheet.heightMostMetres, path: ["sheet", "heightLeastMetres"] },
+    { least: blade?.leastLengthMetres, most: blade?.lengthMetres, path: ["sheet", "blade", "leastLengthMetres"] },
+    { least: blade?.leastWidthMetres, most: blade?.widthMetres, path: ["sheet", "blade", "leastWidthMetres"] },
+    {
+      least: sheet.grease?.topUpHours,
+      most: sheet.grease?.purgeHours,
+      path: ["sheet", "grease", "topUpHours"],
+    },
+    ...wheels.map((wheel, index) => ({
+      least: wheel.leastPressurePascals,
+      most: wheel.sheetPressurePascals,
+      path: ["wheels", index, "leastPressurePascals"],
+    })),
+  ];
+}
+
+function wrongOrder(machine: Machine): SheetProblem[] {
+  return pairsOf(machine).flatMap(({ least, most, path }) =>
+    least !== undefined && most !== undefined && least > most ? [{ code: "least-above-most" as const, path }] : [],
+  );
+}
+
+/** The figure moulded on a tyre is what it may never exceed. */
+function aboveMoulded({ wheels }: Machine): SheetProblem[] {
+  return wheels.flatMap(({ sheetPressurePascals, leastPressurePascals, mouldedMaximumPascals }, index) =>
+    mouldedMaximumPascals !== undefined && Math.max(sheetPressurePascals ?? 0, leastPressurePascals ?? 0) > mouldedMaximumPascals
+      ? [{ code: "pressure-above-moulded" as const, path: ["wheels", index, "sheetPressurePascals"] }]
+      : [],
+  );
+}
+
+/** What a sheet names and does not have. */
+function unknownNames({ wheels, pivotedAxles, spindles, deck, sheet }: Machine): SheetProblem[] {
+  const [axles, blades] = [wheels.map(({ axle }) => axle), spindles.map(({ id }) => id)];
+  const [casters, steps] = [(deck?.antiScalpWheels ?? []).map(({ id }) => id), (sheet.deckOff?.steps ?? []).map(({ id }) => id)];
+  const named: { id: string | undefined; known: readonly string[]; path: (string | number)[] }[] = [
+    ...pivotedAxles.map(({ axle }, index) => ({ id: axle, known: axles, path: ["pivotedAxles", index, "axle"] })),
+    ...(deck?.antiScalpWheels ?? []).map(({ twin }, k) => ({ id: twin, known: casters, path: ["deck", "antiScalpWheels", k, "twin"] })),
+    ...(sheet.belt?.pulleys ?? []).map(({ spindleId }, k) => ({
+      id: spindleId,
+      known: blades,
+      path: ["sheet", "belt", "pulleys", k, "spindleId"],
+    })),
+    ...(sheet.deckOff?.backFirst ?? []).map((id, k) => ({ id, known: steps, path: ["sheet", "deckOff", "backFirst", k] })),
+  ];
+  return named.flatMap(({ id, known, path }) =>
+    id === undefined || known.includes(id) ? [] : [{ code: "not-on-sheet" as const, path, place: id }],
+  );
+}
+
+/** A rotary machine cuts with blades, a reel machine with units, and neither with the other's. */
+function wrongCutters({ kind, spindles, units }: Machine): SheetProblem[] {
+  const [own, others] = kindById(kind).cutsWith === "rotary" ? ([spindles, units] as const) : ([units, spindles] as const);
+  const [ownName, othersName] = kindById(kind).cutsWith === "rotary" ? ["spindles", "units"] : ["units", "spindles"];
+  return [
+    ...(own.length === 0 ? [{ code: "nothing-to-cut-with" as const, path: [ownName as string] }] : []),
+    ...(others.length > 0 ? [{ code: "cuts-with-another" as const, path: [othersName as string] }] : []),
+  ];
+}
+
+/**
+ * What a sheet that is well formed still contradicts: itself. Sheets that stand in the record are read all the same; a new one, and one that
+ * comes from outside, is refused with these.
+ */
+export function sheetProblems(machine: Machine): SheetProblem[] {
+  return [...wrongCutters(machine), ...idsTwice(machine), ...wrongOrder(machine), ...aboveMoulded(machine), ...unknownNames(machine)];
+}
+
+/** Whether a place somebody names is one of this machine. */
+export function isPlaceOf(machine: Machine, place: string): boolean {
+  return placesOf(machine).includes(place);
+}

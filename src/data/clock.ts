@@ -1,0 +1,10 @@
+import type { Db } from "./connection";
+
+/** A clock that is off by less is nobody's trouble: order goes by the log. Estimate. */
+const SLACK_MILLISECONDS = 10 * 60_000;
+
+/** When what was written last was written, where that lies ahead of now: the server's clock was set back, or was ahead before. */
+export function writtenAhead(db: Db, now: string): string | undefined {
+  const last = db.prepare("SELECT at FROM audit ORDER BY id DESC LIMIT 1").get() as { at: string } | undefined;
+  return last && Date.parse(last.at) - Date.parse(now) > SLACK_MILLISECONDS ? last.at : undefined;
+}
