@@ -1,13 +1,17 @@
 import "@fontsource-variable/archivo/wdth.css";
 import "@fontsource-variable/spline-sans-mono";
 import type { Metadata, Viewport } from "next";
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { writtenAhead } from "@/data/clock";
 import { database, openingTrouble, recordId } from "@/data/connection";
 import { listPeople } from "@/data/people";
 import { ClockNote } from "@/ui/clock-note";
+import { EARLY } from "@/ui/early";
+import { FoundNote } from "@/ui/found-note";
 import { Header } from "@/ui/header";
 import { SeatProvider } from "@/ui/person";
+import { Ready } from "@/ui/ready";
 import { RecordTrouble } from "@/ui/record-trouble";
 import "./globals.css";
 import { currentPerson } from "./session";
@@ -24,6 +28,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   if (trouble) return <Unopened code={trouble.code} />;
   const person = await currentPerson();
   const now = new Date().toISOString();
+  const nonce = (await headers()).get("x-nonce") ?? undefined;
   const people = listPeople(database()).map(({ initials }) => initials);
   const seat = {
     system: person?.unitSystem ?? "us",
@@ -35,13 +40,17 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     ...(person ? { who: person.initials } : {}),
   } as const;
   return (
-    <html lang="en" data-theme={seat.theme}>
+    <html lang="en" data-theme={seat.theme} suppressHydrationWarning>
       <body>
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the application's own words, nothing of anybody's in them */}
+        <script nonce={nonce} dangerouslySetInnerHTML={{ __html: EARLY }} suppressHydrationWarning />
         <SeatProvider seat={seat}>
           <Header people={people} />
           <ClockNote now={now} writtenAhead={writtenAhead(database(), now)} />
+          <FoundNote />
           {children}
         </SeatProvider>
+        <Ready />
       </body>
     </html>
   );

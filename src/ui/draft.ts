@@ -1,45 +1,233 @@
 "use client";
 
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { UnitSystem } from "@/core/units";
+import { addressOf, dropAt, type Keeper, type Kept, keepAt, keptAt, keptIn, NOBODY, newSubmissionId, othersAt, setAside } from "./kept";
+import { useSeat } from "./person";
+
+/** Under which a draft is sent, and what became of it: handed to whatever sends it. */
+export type Ticket = {
+  id: () => string;
+  /** It is on its way: should the answer be lost, it is asked for again after a reload. */
+  sending: () => void;
+  /** Answered; where its id turned out to be used for something else, the next is sent under another. */
+  answered: (outcome: { isReused: boolean }) => void;
+};
+
+export type Draft<T> = {
+  value: T;
+  set: (change: T | ((before: T) => T)) => void;
+  clear: () => void;
+  wasKept: boolean;
+  /** This browser cannot keep it: a reload would lose it. */
+  isUnkept: boolean;
+  ticket: Ticket;
+  /** Another has typed here and not sent it. */
+  left: { by: string; take: () => void } | undefined;
+};
+
+type Options<T> = {
+  /** Bare numbers in it are in the units of whoever typed them: under other units it is another draft, */
+  isMeasured?: boolean;
+  /** or it is written again in those. */
+  retype?: (value: T, from: UnitSystem, to: UnitSystem) => T;
+  /** What is ticked under no name is nobody's; without this, initials picked while typing take it along. */
+  isOnesOwn?: boolean;
+};
+
+/** Said when what was sent before a reload turns out to have arrived. */
+export const FOUND = "zygometer:found";
 
 /**
- * What is being typed, kept in this browser under `key` until it is cleared: a reload or a lost line loses nothing.
- * Starts from `initial` and takes up what was kept after the first paint, so that server and browser draw the same.
+ * What is being typed, kept in this browser for its record and its person until it is cleared: a reload or a lost line loses nothing, and
+ * every tab shows the same. Starts from `initial` and takes up what was kept after the first paint, so that server and browser draw the same.
  */
-export function useDraft<T>(
-  key: string,
-  initial: T,
-): { value: T; set: (change: T | ((before: T) => T)) => void; clear: () => void; wasKept: boolean } {
+export function useDraft<T>(key: string, initial: T, options: Options<T> = {}): Draft<T> {
+  const { recordId = "", who = NOBODY, system } = useSeat();
+  const { isMeasured = false, isOnesOwn = false, retype } = options;
+  const own = isMeasured ? `${key}:${system}` : key;
+  const address = addressOf({ recordId, who }, own);
   const [value, setValue] = useState<T>(initial);
   const [wasKept, setWasKept] = useState(false);
-
+  const [isUnkept, setUnkept] = useState(false);
+  const [others, setOthers] = useState<{ who: string; address: string }[]>([]);
   const start = useRef(initial);
   start.current = initial;
-  useEffect(() => {
-    const found = keptDraft<T>(key);
-    const kept = found !== undefined && isLike(found, start.current) ? found : undefined;
-    // Under another key nothing of the last one may stay.
-    setValue(kept ?? start.current);
-    setWasKept(kept !== undefined);
-  }, [key]);
+  const retyped = useRef(retype);
+  retyped.current = retype;
+  const current = useRef(initial);
+  const put = useCallback((next: T) => {
+    current.current = next;
+    setValue(next);
+  }, []);
+  const held = useRef<{ address: string; id: string; isSent: boolean }>({ address, id: "", isSent: false });
 
-  const set = useCallback(
-    (change: T | ((before: T) => T)) =>
-      setValue((before) => {
-        const next = typeof change === "function" ? (change as (before: T) => T)(before) : change;
-        keepDraft(key, next);
-        return next;
-      }),
-    [key],
+  const keep = useCallback(
+    (next: T, change: { id?: string; isSent?: boolean } = {}) => {
+      if (held.current.address !== address) held.current = { address, id: "", isSent: false };
+      held.current.id = change.id ?? (held.current.id || newSubmissionId());
+      held.current.isSent = change.isSent ?? false;
+      const { id, isSent } = held.current;
+      const kept: Kept = { value: next, id, system, at: new Date().toISOString(), ...(isSent ? { isSent } : {}) };
+      setUnkept(!keepAt(address, kept));
+    },
+    [address, system],
   );
 
-  const clear = useCallback(() => {
-    remove(key);
-    setWasKept(false);
-    setValue(start.current);
-  }, [key]);
+  /** Takes up what is kept, in these units; what is of another shape is set aside. */
+  const take = useCallback(
+    (kept: Kept | undefined) => {
+      const isFit = kept !== undefined && isLike(kept.value, start.current);
+      if (kept && !isFit) setAside(address, JSON.stringify(kept));
+      held.current = { address, id: isFit ? kept.id : "", isSent: isFit && kept.isSent === true };
+      if (!isFit) {
+        put(start.current);
+        return false;
+      }
+      const found = kept.value as T;
+      const isOther = kept.system !== system && retyped.current !== undefined;
+      const next = isOther && retyped.current ? retyped.current(found, kept.system, system) : found;
+      if (isOther) keep(next, { id: kept.id, isSent: held.current.isSent });
+      put(next);
+      return true;
+    },
+    [address, system, keep, put],
+  );
 
-  return { value, set, clear, wasKept };
+  useEffect(() => {
+    if (!isOnesOwn && who !== NOBODY) adopt({ recordId, who }, own);
+    // Under another key nothing of the last one may stay.
+    const isTaken = take(keptAt(address));
+    setWasKept(isTaken);
+    setOthers(isTaken || who === NOBODY ? [] : othersAt({ recordId, who }, own).filter((other) => other.who !== NOBODY));
+  }, [address, take, recordId, who, own, isOnesOwn]);
+
+  // What is typed in another tab stands here at once; one that slept looks when it wakes.
+  useEffect(() => {
+    const onStore = (event: StorageEvent) => {
+      if (event.key === address) take(keptIn(event.newValue));
+    };
+    const onWake = () => {
+      const kept = document.visibilityState === "visible" ? keptAt(address) : undefined;
+      if (kept && kept.id !== held.current.id) take(kept);
+    };
+    window.addEventListener("storage", onStore);
+    document.addEventListener("visibilitychange", onWake);
+    return () => {
+      window.removeEventListener("storage", onStore);
+      document.removeEventListener("visibilitychange", onWake);
+    };
+  }, [address, take]);
+
+  const clear = useCallback(() => {
+    dropAt(address);
+    held.current = { address, id: "", isSent: false };
+    setWasKept(false);
+    setUnkept(false);
+    put(start.current);
+  }, [address, put]);
+
+  useFound({ address, who, take, clear });
+
+  const set = useCallback(
+    (change: T | ((before: T) => T)) => {
+      const next = typeof change === "function" ? (change as (before: T) => T)(current.current) : change;
+      put(next);
+      keep(next);
+    },
+    [keep, put],
+  );
+
+  const ticket = useMemo<Ticket>(
+    () => ({
+      id: () => {
+        if (held.current.address !== address || held.current.id === "") held.current = { address, id: newSubmissionId(), isSent: false };
+        return held.current.id;
+      },
+      sending: () => keep(current.current, { isSent: true }),
+      answered: ({ isReused }) => {
+        // What was cleared meanwhile, here or in another tab, does not come back by its answer.
+        if (keptAt(address) === undefined) return;
+        keep(current.current, { isSent: false, ...(isReused ? { id: newSubmissionId() } : {}) });
+      },
+    }),
+    [address, keep],
+  );
+
+  const [other] = others;
+  const left = other && {
+    by: other.who,
+    take: () => {
+      const kept = keptAt(other.address);
+      dropAt(other.address);
+      setOthers([]);
+      if (!kept || !isLike(kept.value, start.current)) return;
+      keep(kept.value as T);
+      take(keptAt(address));
+    },
+  };
+  return { value, set, clear, wasKept, isUnkept, ticket, left };
+}
+
+/** What was typed before initials were picked goes with whoever picks them. */
+function adopt({ recordId, who }: Keeper, key: string): void {
+  const [mine, nobodys] = [addressOf({ recordId, who }, key), addressOf({ recordId, who: NOBODY }, key)];
+  const kept = keptAt(nobodys);
+  if (!kept || keptAt(mine)) return;
+  if (keepAt(mine, kept)) dropAt(nobodys);
+}
+
+/** Sent before a reload and never answered: whether it arrived is asked, again whenever the line comes back. */
+function useFound(args: { address: string; who: string; take: (kept: Kept | undefined) => boolean; clear: () => void }): void {
+  const { address, who, take, clear } = args;
+  useEffect(() => {
+    let isWanted = true;
+    const ask = async () => {
+      const kept = keptAt(address);
+      if (!kept?.isSent || who === NOBODY) return;
+      const arrived = await hasArrived(kept.id, who);
+      if (!isWanted || arrived === undefined || keptAt(address)?.id !== kept.id) return;
+      if (arrived) {
+        clear();
+        window.dispatchEvent(new Event(FOUND));
+        return;
+      }
+      const unsent: Kept = { ...kept, isSent: false };
+      keepAt(address, unsent);
+      take(unsent);
+    };
+    ask();
+    window.addEventListener("online", ask);
+    return () => {
+      isWanted = false;
+      window.removeEventListener("online", ask);
+    };
+  }, [address, who, take, clear]);
+}
+
+/** Whether the server has done what was sent under an id; `undefined` where it could not be asked. */
+async function hasArrived(id: string, who: string): Promise<boolean | undefined> {
+  try {
+    const { status } = await fetch(`/api/v1/submissions/${id}?who=${encodeURIComponent(who)}`);
+    return status === 200 ? true : status === 404 ? false : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Keeps something under a key for whichever page opens it next, and reads what is kept there. */
+export function useKeeping(): { keep: (key: string, value: unknown, system: UnitSystem) => void; kept: (key: string) => unknown } {
+  const { recordId = "", who = NOBODY } = useSeat();
+  return useMemo(
+    () => ({
+      keep: (key, value, system) => {
+        const address = addressOf({ recordId, who }, key);
+        keepAt(address, { value, id: keptAt(address)?.id ?? newSubmissionId(), system, at: new Date().toISOString() });
+      },
+      kept: (key) => keptAt(addressOf({ recordId, who }, key))?.value,
+    }),
+    [recordId, who],
+  );
 }
 
 /** Whether what was kept has the shape of what it is taken up for: what has not, whoever wrote it, is set aside. */
@@ -48,33 +236,4 @@ export function isLike(kept: unknown, model: unknown): boolean {
   if (typeof kept !== "object" || kept === null || Array.isArray(kept) !== Array.isArray(model)) return false;
   // Other keys may be there or not; of what every draft starts with, each is there and like it.
   return Object.entries(model).every(([key, value]) => value === undefined || isLike((kept as Record<string, unknown>)[key], value));
-}
-
-const named = (key: string) => `zygometer:${key}`;
-
-/** What this browser keeps under a key. */
-export function keptDraft<T>(key: string): T | undefined {
-  try {
-    const text = localStorage.getItem(named(key));
-    return text === null ? undefined : (JSON.parse(text) as T);
-  } catch {
-    return undefined;
-  }
-}
-
-/** Keeps something under a key, for whichever page opens it next. */
-export function keepDraft(key: string, value: unknown): void {
-  try {
-    localStorage.setItem(named(key), JSON.stringify(value));
-  } catch {
-    // A full or forbidden store must not keep anybody from typing.
-  }
-}
-
-function remove(key: string): void {
-  try {
-    localStorage.removeItem(named(key));
-  } catch {
-    // As above.
-  }
 }

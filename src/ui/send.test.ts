@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import * as z from "zod";
-import { newSubmissionId } from "./send";
+import { newSubmissionId } from "./kept";
 
 it("makes ids that every border takes for one, none of them twice, where a browser gives no randomUUID", () => {
   const ids = Array.from({ length: 2000 }, newSubmissionId);

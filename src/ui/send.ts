@@ -1,6 +1,8 @@
 "use client";
 
 import { useCallback, useRef, useState } from "react";
+import type { Ticket } from "./draft";
+import { newSubmissionId } from "./kept";
 
 export type Problem = { code: string; path: (string | number)[]; [detail: string]: unknown };
 export type Sent<T> = { ok: true; answer: T } | { ok: false; error: string; issues: Problem[] };
@@ -17,31 +19,43 @@ export async function send<T>(path: string, body: unknown, method = "POST"): Pro
   }
 }
 
-/** A random id (RFC 9562, version 4), also on plain http, where browsers keep `crypto.randomUUID` to themselves. */
-export function newSubmissionId(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
-  bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join("-");
+/** Another program holds the record: so often it is asked again, and so long apart. */
+const TURNS = 4;
+const TURN_MILLISECONDS = 1500;
+
+/** Waits its turn where the record is busy; what is sent again under its id is done once. */
+export async function sendInTurn<T>(path: string, body: unknown, method: string, pause = TURN_MILLISECONDS): Promise<Sent<T>> {
+  let sent = await send<T>(path, body, method);
+  for (let turn = 0; turn < TURNS && !sent.ok && sent.error === "record-busy"; turn++) {
+    await new Promise((resolve) => setTimeout(resolve, pause));
+    sent = await send<T>(path, body, method);
+  }
+  return sent;
 }
+
+type Submit = <T>(path: string, body: Record<string, unknown>, more?: { method?: string; ticket?: Ticket }) => Promise<Sent<T> | undefined>;
 
 /**
  * Sends one submission at a time, with an id that stays the same until it was answered: pressing twice, or again after a lost
- * connection, does it once.
+ * connection, does it once. With a draft's ticket the id is the draft's, in this tab and every other, and after a reload.
  */
 export function useSubmission() {
   const held = useRef<{ key: string; id: string } | undefined>(undefined);
   const [isBusy, setBusy] = useState(false);
   const busy = useRef(false);
-  const submit = useCallback(async <T>(path: string, body: Record<string, unknown>, method = "POST"): Promise<Sent<T> | undefined> => {
+  const submit = useCallback<Submit>(async <T>(path: string, body: Record<string, unknown>, more: Parameters<Submit>[2] = {}) => {
     if (busy.current) return undefined;
     busy.current = true;
     setBusy(true);
+    const { method = "POST", ticket } = more;
     const key = `${method} ${path} ${JSON.stringify(body)}`;
     if (held.current?.key !== key) held.current = { key, id: newSubmissionId() };
-    const sent = await send<T>(path, { ...body, submissionId: held.current.id }, method);
-    if (sent.ok || sent.error !== "offline") held.current = undefined;
+    const submissionId = ticket?.id() ?? held.current.id;
+    ticket?.sending();
+    const sent = await sendInTurn<T>(path, { ...body, submissionId }, method);
+    const isAnswered = sent.ok || sent.error !== "offline";
+    if (isAnswered) held.current = undefined;
+    if (isAnswered) ticket?.answered({ isReused: !sent.ok && sent.error === "submission-reused" });
     busy.current = false;
     setBusy(false);
     return sent;

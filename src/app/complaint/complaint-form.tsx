@@ -68,6 +68,7 @@ export function ComplaintForm({
     set,
     clear,
     wasKept,
+    ticket,
   } = useDraft<Draft>(`complaint:${startWith?.machineId ?? ""}`, {
     machineId: startWith?.machineId ?? "",
     words: "",
@@ -116,7 +117,7 @@ export function ComplaintForm({
       return;
     }
     const { machineId, words, saidBy, place, since, symptoms, swath } = draft;
-    const sent = await submit<{ jobId: number }>("/api/v1/complaints", {
+    const complaint = {
       who,
       machineId,
       words,
@@ -127,7 +128,8 @@ export function ComplaintForm({
       looks: { symptoms, contexts: draft.contexts.filter((id) => !known.includes(id)), ...(swath ? { swath } : {}) },
       ...(isStruck ? { strike: strikeFrom(strike, place) } : {}),
       ...(draft.joinJobId ? { joinJobId: Number(draft.joinJobId) } : {}),
-    });
+    };
+    const sent = await submit<{ jobId: number }>("/api/v1/complaints", complaint, { ticket });
     if (!sent) return;
     if (!sent.ok) {
       setFailed({ error: sent.error, issues: sent.issues });

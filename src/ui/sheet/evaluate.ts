@@ -141,3 +141,24 @@ export function typedAgain(args: { check: Check; machine: Machine; input: unknow
   );
   return { text, sure: text };
 }
+
+/**
+ * What was typed in one system of units, written in the other: each reading stays what it was. What cannot be read as it stands is left as it
+ * is, for whoever typed it to look at.
+ */
+export function retyped(args: { check: Check; machine: Machine; typed: Typed; from: UnitSystem; to: UnitSystem }): Typed {
+  const { check, machine, typed, from, to } = args;
+  const { form, readings, entries } = evaluate({ check, machine, typed, system: from });
+  const text = { ...typed.text };
+  const sure: Record<string, string> = {};
+  for (const field of form.fields) {
+    const key = keyOf(field.path);
+    const entry = entries[key];
+    const value = field.kind === "quantity" || field.kind === "list" ? readAt(readings, field.path) : undefined;
+    if (value === undefined || !entry || isWrong(entry)) continue;
+    const again = written(field, value, to);
+    if (typed.sure[key] !== undefined && typed.sure[key] === typed.text[key]) sure[key] = again;
+    text[key] = again;
+  }
+  return { text, sure: { ...typed.sure, ...sure } };
+}

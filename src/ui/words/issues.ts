@@ -182,7 +182,7 @@ const ERRORS: Record<string, string> = {
   "not-proved": "Not proved yet.",
   "not-yours": "Only the person changes this. Pick your own initials, at the top right.",
   "submission-reused":
-    "Another tab sent this before, with other words or figures, and that one stands. Look at what was written; press again to write this as well.",
+    "This was written down before with other words or figures, from another tab or before the line was lost. Look at what stands; press again to write this as well.",
   "too-many-requests": "Too many at once. Wait a little and press again: what you typed is kept.",
   "too-many-people": "The list of initials is full. Somebody who is on it has to be picked.",
   "photographs-full": "No room for another photograph.",

@@ -2,13 +2,14 @@
 
 import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useState } from "react";
+import type { Ticket } from "@/ui/draft";
 import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { sayError, sayIssue } from "@/ui/words/issues";
 
 export type Act = {
   /** Sends one action of the job; `undefined` when it was refused, and then `trouble` and `issues` say why. */
-  send: <T>(action: string, body: Record<string, unknown>) => Promise<T | undefined>;
+  send: <T>(action: string, body: Record<string, unknown>, ticket?: Ticket) => Promise<T | undefined>;
   isBusy: boolean;
   trouble: string;
   error: string;
@@ -29,14 +30,14 @@ export function useAct(jobId: number): Act {
   const [lastAction, setLastAction] = useState("");
   const [sent, setSent] = useState({ times: 0, stepId: 0 });
   const sendAction = useCallback(
-    async <T>(action: string, body: Record<string, unknown>): Promise<T | undefined> => {
+    async <T>(action: string, body: Record<string, unknown>, ticket?: Ticket): Promise<T | undefined> => {
       if (!who) {
         setFailed({ error: "unknown-person", issues: [] });
         askWho();
         return undefined;
       }
       setLastAction(action);
-      const outcome = await submit<T>(`/api/v1/jobs/${jobId}/${action}`, { who, ...body });
+      const outcome = await submit<T>(`/api/v1/jobs/${jobId}/${action}`, { who, ...body }, ticket ? { ticket } : {});
       if (!outcome) return undefined;
       setFailed(outcome.ok ? { error: "", issues: [] } : { error: outcome.error, issues: outcome.issues });
       if (!outcome.ok) return undefined;

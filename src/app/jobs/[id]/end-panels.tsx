@@ -66,7 +66,8 @@ export function CutPanel({
     value: draft,
     set,
     clear,
-  } = useDraft<CutDraft>(`job:${view.id}:${view.openedAt}:cut`, {
+    ticket,
+  } = useDraft<CutDraft>(`job:${view.id}:cut`, {
     looks: "",
     turf: "",
     dryness: "",
@@ -96,12 +97,13 @@ export function CutPanel({
     proof.asks.every((symptom) => draft.symptoms[symptom] !== undefined);
   const save = async () => {
     const { patch, drivenBy, seenCutting, ...rest } = draft;
-    const sent = await act.send("test-cuts", {
+    const cut = {
       ...rest,
       ...(patch ? { patch } : {}),
       ...(drivenBy ? { drivenBy } : {}),
       ...(wantsBlades ? { seenCutting } : {}),
-    });
+    };
+    const sent = await act.send("test-cuts", cut, ticket);
     if (sent) clear();
   };
   if (view.state === "closed") return <p>This job is closed.</p>;
@@ -237,7 +239,8 @@ function BeforeAfter({ view, act }: { view: JobView; act: Act }) {
               {isOpen && (
                 <TakePicture
                   words={about === TURF_BEFORE ? "Before" : "After"}
-                  onPicture={(dataUrl) => act.send("photographs", { about, dataUrl })}
+                  draftKey={`job:${view.id}:${about}`}
+                  onPicture={async (dataUrl, ticket) => (await act.send("photographs", { about, dataUrl }, ticket)) !== undefined}
                 />
               )}
             </figure>
@@ -272,6 +275,7 @@ export function ClosePanel({
     value: draft,
     set,
     clear,
+    ticket,
   } = useDraft<{ causes: string[]; words: string; unproved: string }>(`job:${view.id}:close`, {
     causes: [...new Set(fixed)],
     words: "",
@@ -288,11 +292,12 @@ export function ClosePanel({
       causes: before.causes.includes(id) ? before.causes.filter((one) => one !== id) : [...before.causes, id],
     }));
   const save = async () => {
-    const sent = await act.send("close", {
+    const close = {
       causes: draft.causes,
       words: draft.words,
       ...(draft.unproved.trim() && !proof.isProved ? { unprovedReason: draft.unproved } : {}),
-    });
+    };
+    const sent = await act.send("close", close, ticket);
     if (sent) clear();
   };
   if (view.state === "closed") return <ClosedPanel view={view} act={act} guessed={guessed} timeOf={timeOf} />;

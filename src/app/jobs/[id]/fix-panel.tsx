@@ -54,11 +54,12 @@ export function FixPanel({
     value: draft,
     set,
     clear,
-  } = useDraft<FixDraft>(`job:${view.id}:fix`, {
-    ...EMPTY,
-    cause: suspects[0] ?? "",
-    fix: fixRows.find(({ cause }) => cause === suspects[0])?.fix ?? "",
-  });
+    ticket,
+  } = useDraft<FixDraft>(
+    `job:${view.id}:fix`,
+    { ...EMPTY, cause: suspects[0] ?? "", fix: fixRows.find(({ cause }) => cause === suspects[0])?.fix ?? "" },
+    { isMeasured: true },
+  );
   const fixes = fixRows.filter(({ cause }) => cause === draft.cause);
   const row = fixes.find(({ fix }) => fix === draft.fix) ?? fixes[0];
   const planned = useMemo(() => plannedTurns(view), [view]);
@@ -70,7 +71,7 @@ export function FixPanel({
       : parseQuantity({ text: draft.torque, dimension: "torque", bareUnit: shownUnit({ dimension: "torque", system }) });
   const save = async () => {
     if (!row) return;
-    const sent = await act.send("fixes", {
+    const fix = {
       fix: row.fix,
       cause: row.cause,
       words: draft.words,
@@ -82,7 +83,8 @@ export function FixPanel({
           : {}),
       ...(figures.kind === "turns" ? { turns: figures.turns } : {}),
       ...(figures.kind === "pressures" ? { pressures: figures.pressures } : {}),
-    });
+    };
+    const sent = await act.send("fixes", fix, ticket);
     if (sent) clear();
   };
   const wanted = view.machine.machine.sheet.bladeBoltTorqueNewtonMetres;

@@ -8,10 +8,11 @@ import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { faceOf } from "@/ui/checks/faces";
 import { useDraft } from "@/ui/draft";
+import { LeftBy } from "@/ui/left-by";
 import { useSeat } from "@/ui/person";
 import { SheetDesk } from "@/ui/sheet/desk";
 import { formKey } from "@/ui/sheet/draft-key";
-import { type Evaluated, type Typed, typedAgain } from "@/ui/sheet/evaluate";
+import { type Evaluated, retyped, type Typed, typedAgain } from "@/ui/sheet/evaluate";
 import { WayOf } from "@/ui/way";
 import { cautionsOf } from "@/ui/words/cautions";
 import type { Act } from "./act";
@@ -45,8 +46,16 @@ const EMPTY_FORM: FormDraft = { text: {}, sure: {}, isOpen: false };
 /** A worksheet with a form, in a job: drawn anew when it is typed in, not when the diagnosis beside it moves. */
 export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, onStandpoint, act, open, onLive, timeOf }: Args) {
   const { system, who } = useSeat();
-  const { value: draft, set, clear } = useDraft<FormDraft>(formKey(view.id, row.id), EMPTY_FORM);
   const check = worksheetById(row.id);
+  const {
+    value: draft,
+    set,
+    clear,
+    ticket,
+    left,
+  } = useDraft<FormDraft>(formKey(view.id, row.id), EMPTY_FORM, {
+    retype: (typed, from, to) => (check ? { ...typed, ...retyped({ check, machine: view.machine.machine, typed, from, to }) } : typed),
+  });
   const { machine } = view.machine;
   const take = latestTake(view, row.id);
   // A look that was written down without measuring has no figures to show.
@@ -62,14 +71,15 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
   const save = async ({ readings, asTyped, assessment, wrongCount }: Evaluated) => {
     if (!assessment || wrongCount > 0) return;
     const { correctsStepId, reason } = draft;
-    const sent = await act.send("takes", {
+    const take = {
       checkId: row.id,
       readings,
       asTyped,
       seenStepId: draft.seenStepId ?? newest,
       ...(correctsStepId ? { correctsStepId } : {}),
       ...(correctsStepId && reason ? { reason } : {}),
-    });
+    };
+    const sent = await act.send("takes", take, ticket);
     if (sent) {
       onLive(undefined);
       clear();
@@ -153,6 +163,7 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
       )}
       {take && isLook && <Looked take={take} timeOf={timeOf} />}
       {!isOpen && !take && <p>Not taken in this job.</p>}
+      {isOpen && <LeftBy left={left} />}
       {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
       {isOpen && !isTyped && !take && <WayOf checkId={row.id} />}
       {isOpen && <Cautions lines={cautionsOf(row.id)} />}

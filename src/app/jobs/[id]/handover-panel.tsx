@@ -11,7 +11,7 @@ type HandoverDraft = { what: string; to: string; owes: string; dueAt: string };
 /** A box or part that leaves without its machine: to whom, what is owed on it, by when. The job stays open. */
 export function HandoverPanel({ view, act }: { view: JobView; act: Act }) {
   const apart = view.boxes.filter(({ where }) => where !== "on").map(({ box }) => box);
-  const { value, set, clear } = useDraft<HandoverDraft>(`job:${view.id}:${view.openedAt}:handover`, {
+  const { value, set, clear, ticket } = useDraft<HandoverDraft>(`job:${view.id}:handover`, {
     what: apart[0]?.replaceAll("-", " ") ?? "",
     to: "",
     owes: "",
@@ -26,7 +26,7 @@ export function HandoverPanel({ view, act }: { view: JobView; act: Act }) {
       onSubmit={async (event) => {
         event.preventDefault();
         const { what, to, dueAt } = value;
-        if (isComplete && (await act.send("handover", { what, to, owes, ...(dueAt ? { dueAt } : {}) }))) clear();
+        if (isComplete && (await act.send("handover", { what, to, owes, ...(dueAt ? { dueAt } : {}) }, ticket))) clear();
       }}
     >
       <p className="text-sm leading-snug text-soft">

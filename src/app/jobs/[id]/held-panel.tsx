@@ -1,6 +1,5 @@
 "use client";
 
-import { useState } from "react";
 import { isSubstantial } from "@/core/safety";
 import { mayRun, type Stands, type Unsafe } from "@/core/state";
 import type { JobView } from "@/data/job-view";
@@ -26,7 +25,7 @@ export function HeldPanel({ view, act, open, timeOf }: Args) {
     <div>
       {reasons.length === 0 && <p className="text-lg font-semibold">Nothing keeps it from running.</p>}
       <RunReasons view={view} reasons={reasons} open={open} here="held" timeOf={timeOf} />
-      {isOpen && others.map((lock) => <LiftForm key={lock.who} lock={lock} act={act} />)}
+      {isOpen && others.map((lock) => <LiftForm view={view} key={lock.who} lock={lock} act={act} />)}
       {isOpen && machineState.unsafe.length > 0 && <ReleaseForm view={view} act={act} causes={machineState.unsafe} timeOf={timeOf} />}
       {machineState.released.length > 0 && (
         <section aria-label="Released without reading" className="mt-3">
@@ -89,8 +88,7 @@ function ReleaseForm({
   causes: readonly Unsafe[];
   timeOf: (iso: string) => string;
 }) {
-  const { who } = useSeat();
-  const { value, set, clear } = useDraft<Record<string, string>>(`job:${view.id}:${view.openedAt}:release:${who ?? ""}`, {});
+  const { value, set, clear, ticket } = useDraft<Record<string, string>>(`job:${view.id}:release`, {}, { isOnesOwn: true });
   const given = causes.filter(({ key }) => isSubstantial(value[key] ?? ""));
   return (
     <form
@@ -98,7 +96,7 @@ function ReleaseForm({
       onSubmit={async (event) => {
         event.preventDefault();
         const reasons = given.map(({ key }) => ({ key, reason: value[key] ?? "" }));
-        if (reasons.length > 0 && (await act.send("release", { reasons }))) clear();
+        if (reasons.length > 0 && (await act.send("release", { reasons }, ticket))) clear();
       }}
     >
       <h3 className="text-lg">Release by word</h3>
@@ -121,21 +119,27 @@ function ReleaseForm({
   );
 }
 
-function LiftForm({ lock, act }: { lock: Stands; act: Act }) {
-  const [reason, setReason] = useState("");
+function LiftForm({ view, lock, act }: { view: JobView; lock: Stands; act: Act }) {
+  const { value, set, clear, ticket } = useDraft(`job:${view.id}:lift:${lock.who}`, { reason: "" }, { isOnesOwn: true });
+  const { reason } = value;
   return (
     <form
       className="mt-3 border-t-2 border-ink pt-2"
       onSubmit={async (event) => {
         event.preventDefault();
-        if (await act.send("lift", { owner: lock.who, reason })) setReason("");
+        if (await act.send("lift", { owner: lock.who, reason }, ticket)) clear();
       }}
     >
       <h3 className="text-lg">Lift {lock.who}’s lock-out</h3>
       <p className="text-sm leading-snug text-soft">
         {lock.who} may have hands in it: {STATE_WORDS[lock.state]}. Speak to {lock.who} first. Your employer’s lock-out rules come first.
       </p>
-      <ReasonField id={`lift-${lock.who}`} label={`Why ${lock.who}’s lock-out may be lifted`} value={reason} onChange={setReason} />
+      <ReasonField
+        id={`lift-${lock.who}`}
+        label={`Why ${lock.who}’s lock-out may be lifted`}
+        value={reason}
+        onChange={(words) => set({ reason: words })}
+      />
       <button type="submit" className="btn btn-stop mt-1 w-full" disabled={!isSubstantial(reason) || act.isBusy}>
         Lift it
       </button>
@@ -144,13 +148,13 @@ function LiftForm({ lock, act }: { lock: Stands; act: Act }) {
 }
 
 function HoldForm({ view, act }: { view: JobView; act: Act }) {
-  const { value, set, clear } = useDraft<{ reason: string }>(`job:${view.id}:${view.openedAt}:hold`, { reason: "" });
+  const { value, set, clear, ticket } = useDraft<{ reason: string }>(`job:${view.id}:hold`, { reason: "" });
   return (
     <form
       className="mt-3 border-t-2 border-ink pt-2"
       onSubmit={async (event) => {
         event.preventDefault();
-        if (value.reason.trim() && (await act.send("hold", value))) clear();
+        if (value.reason.trim() && (await act.send("hold", value, ticket))) clear();
       }}
     >
       <label htmlFor="hold-reason" className="block text-lg font-semibold">

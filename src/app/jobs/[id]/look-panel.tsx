@@ -56,7 +56,7 @@ export function LookPanel(args: Args) {
 export function LookForm({ view, workUp, row, act, onSaved }: Pick<Args, "view" | "workUp" | "row" | "act"> & { onSaved?: () => void }) {
   const { machine } = view.machine;
   const features = featuresOf(machine);
-  const { value, set, clear } = useDraft<{ results: Record<string, Result>; note: string }>(`job:${view.id}:look:${row.id}`, {
+  const { value, set, clear, ticket } = useDraft<{ results: Record<string, Result>; note: string }>(`job:${view.id}:look:${row.id}`, {
     results: {},
     note: "",
   });
@@ -72,7 +72,7 @@ export function LookForm({ view, workUp, row, act, onSaved }: Pick<Args, "view" 
   const each = speaksTo.flatMap(({ id }) => (value.results[id] ? [{ cause: id, result: value.results[id] }] : []));
   const put = (results: Record<string, Result>) => set((before) => ({ ...before, results: { ...before.results, ...results } }));
   const save = async () => {
-    const sent = await act.send("findings", { checkId: row.id, result: each[0]?.result ?? "unclear", each, note: value.note });
+    const sent = await act.send("findings", { checkId: row.id, result: each[0]?.result ?? "unclear", each, note: value.note }, ticket);
     if (!sent) return;
     clear();
     onSaved?.();

@@ -34,7 +34,8 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
     value: strike,
     set,
     clear,
-  } = useDraft<StrikeDraft & { isAsked: boolean }>(`job:${view.id}:${view.openedAt}:strike`, {
+    ticket,
+  } = useDraft<StrikeDraft & { isAsked: boolean }>(`job:${view.id}:strike`, {
     ...NO_STRIKE,
     isAsked: false,
   });
@@ -47,10 +48,8 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
     );
   };
   const sayStruck = async () => {
-    const sent = await act.send("answers", {
-      contexts: { "struck-object": true },
-      strike: strikeFrom(strike, view.complaints[0]?.place ?? ""),
-    });
+    const answer = { contexts: { "struck-object": true }, strike: strikeFrom(strike, view.complaints[0]?.place ?? "") };
+    const sent = await act.send("answers", answer, ticket);
     if (sent) clear();
   };
   const { operationProbability } = workUp.diagnosis;

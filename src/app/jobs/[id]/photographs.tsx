@@ -8,7 +8,11 @@ import type { Act } from "./act";
 export function Photographs({ view, act, about }: { view: JobView; act: Act; about: string }) {
   return (
     <div className="mt-2">
-      <TakePicture words="Photograph it" onPicture={(dataUrl) => act.send("photographs", { about, dataUrl })} />
+      <TakePicture
+        words="Photograph it"
+        draftKey={`job:${view.id}:${about}`}
+        onPicture={async (dataUrl, ticket) => (await act.send("photographs", { about, dataUrl }, ticket)) !== undefined}
+      />
       <Pictures view={view} />
     </div>
   );

@@ -29,7 +29,7 @@ export function PutBackPanel({
 }) {
   const { who } = useSeat();
   const { machineState } = view;
-  const { value, set, clear } = useDraft<{ answers: Answers }>(`job:${view.id}:${view.openedAt}:put-back:${who ?? ""}`, { answers: {} });
+  const { value, set, clear, ticket } = useDraft<{ answers: Answers }>(`job:${view.id}:put-back`, { answers: {} }, { isOnesOwn: true });
   const [stopped, setStopped] = useState<string[]>([]);
   const items = putBackPoints(view.machine.machine, machineState);
   const isWanted = machineState.toPutBack !== undefined || machineState.unturned.length > 0 || machineState.beltUnseated !== undefined;
@@ -38,7 +38,7 @@ export function PutBackPanel({
   const before = mayRun(machineState, { to: "prove" }).reasons.filter(({ clears }) => clears.do !== "put-back");
   const send = async (answers: Answers) => {
     const own = Object.fromEntries(items.flatMap(({ id }) => (answers[id] ? [[id, answers[id]]] : [])));
-    const sent = await act.send<{ stoppedAt: string[] }>("put-back", { answers: own });
+    const sent = await act.send<{ stoppedAt: string[] }>("put-back", { answers: own }, ticket);
     if (!sent) return;
     setStopped(items.filter(({ id }) => sent.stoppedAt.includes(id)).map(({ text }) => text));
     clear();

@@ -48,11 +48,11 @@ export function SafePanel({
   const { who } = useSeat();
   const { machine } = view.machine;
   const { machineState } = view;
-  const { value, set, clear } = useDraft<SafeDraft>(`job:${view.id}:${view.openedAt}:safe:${who ?? ""}`, {
-    state: wanted,
-    answers: {},
-    parts: [],
-  });
+  const { value, set, clear, ticket } = useDraft<SafeDraft>(
+    `job:${view.id}:safe`,
+    { state: wanted, answers: {}, parts: [] },
+    { isOnesOwn: true },
+  );
   const [stopped, setStopped] = useState<string[]>([]);
   const state = statesOf(machine).includes(value.state) ? value.state : "locked-out";
   const items = itemsFor(machine, state);
@@ -65,11 +65,11 @@ export function SafePanel({
   const mine = machineState.locks.find((lock) => lock.who === who);
   const send = async (answers: Answers) => {
     const own = Object.fromEntries(items.flatMap(({ id }) => (answers[id] ? [[id, answers[id]]] : [])));
-    const sent = await act.send<{ outcome: "safe" | "stopped"; stoppedAt: string[] }>("confirmations", {
-      state,
-      answers: own,
-      ...(state === "bench" ? { parts: value.parts } : {}),
-    });
+    const sent = await act.send<{ outcome: "safe" | "stopped"; stoppedAt: string[] }>(
+      "confirmations",
+      { state, answers: own, ...(state === "bench" ? { parts: value.parts } : {}) },
+      ticket,
+    );
     if (!sent) return;
     setStopped(items.filter(({ id }) => sent.stoppedAt.includes(id)).map(({ text }) => text));
     clear();

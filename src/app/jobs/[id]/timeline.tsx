@@ -1,11 +1,13 @@
 "use client";
 
 import { Undo2 } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { gradeCut } from "@/core/jobs";
 import { partLabel } from "@/core/sequences/rebuild";
 import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
+import { useDraft } from "@/ui/draft";
+import { LeftBy } from "@/ui/left-by";
 import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { GRADE_WORDS } from "@/ui/words/proof";
@@ -102,19 +104,20 @@ export function Timeline({ view, act, timeOf }: { view: JobView; act: Act; timeO
           </li>
         ))}
       </ol>
-      {view.state !== "closed" && <AddNote act={act} />}
-      <UndoLast last={last} words={last ? sayStep(last, view) : ""} act={act} />
+      {view.state !== "closed" && <AddNote jobId={view.id} act={act} />}
+      <UndoLast jobId={view.id} last={last} words={last ? sayStep(last, view) : ""} act={act} />
     </section>
   );
 }
 
 /** Takes the last step back; where that lets go of something that holds the machine, the reason is asked for before it is written. */
-function UndoLast({ last, words, act }: { last: StepRow | undefined; words: string; act: Act }) {
-  const [reason, setReason] = useState("");
+function UndoLast({ jobId, last, words, act }: { jobId: number; last: StepRow | undefined; words: string; act: Act }) {
+  const { value, set, clear } = useDraft(`job:${jobId}:undo:${last?.id ?? 0}`, { reason: "" });
+  const { reason } = value;
   const wantsReason =
     act.issues.some(({ code, path }) => code === "reason-of-substance" && path[0] === "reason") && act.lastAction === "undo";
   const undo = async () => {
-    if (last && (await act.send("undo", { stepId: last.id, ...(reason ? { reason } : {}) }))) setReason("");
+    if (last && (await act.send("undo", { stepId: last.id, ...(reason ? { reason } : {}) }))) clear();
   };
   return (
     <div className="flex shrink-0 items-center">
@@ -132,7 +135,7 @@ function UndoLast({ last, words, act }: { last: StepRow | undefined; words: stri
             placeholder="It holds the machine: why is it taken back?"
             value={reason}
             aria-invalid={true}
-            onChange={(event) => setReason(event.target.value)}
+            onChange={(event) => set({ reason: event.target.value })}
           />
         </form>
       )}
@@ -151,13 +154,18 @@ function UndoLast({ last, words, act }: { last: StepRow | undefined; words: stri
 }
 
 /** A few words for the record, at any time. */
-function AddNote({ act }: { act: Act }) {
-  const [text, setText] = useState<string>();
-  if (text === undefined) {
+function AddNote({ jobId, act }: { jobId: number; act: Act }) {
+  const { value, set, clear, ticket, left } = useDraft(`job:${jobId}:note`, { isOpen: false, text: "" });
+  const { text } = value;
+  const setText = (next: string) => set({ isOpen: true, text: next });
+  if (!value.isOpen) {
     return (
-      <button type="button" className="btn my-2 shrink-0" onClick={() => setText("")}>
-        Note
-      </button>
+      <span className="flex shrink-0 items-center gap-1">
+        <button type="button" className="btn my-2 shrink-0" onClick={() => setText("")}>
+          Note
+        </button>
+        <LeftBy left={left} />
+      </span>
     );
   }
   return (
@@ -165,7 +173,7 @@ function AddNote({ act }: { act: Act }) {
       className="my-2 flex shrink-0 gap-1"
       onSubmit={async (event) => {
         event.preventDefault();
-        if (text.trim() && (await act.send("notes", { text }))) setText(undefined);
+        if (text.trim() && (await act.send("notes", { text }, ticket))) clear();
       }}
     >
       <input className="input w-72 max-sm:w-40" aria-label="Note" value={text} onChange={(event) => setText(event.target.value)} />

@@ -1,9 +1,9 @@
 "use client";
 
-import { useState } from "react";
 import type { Machine } from "@/core/machine";
 import { type GreaseRule, PURGE_HOURS, TOP_UP_HOURS } from "@/core/service/spindles";
 import { Choice } from "@/ui/choice";
+import { useDraft } from "@/ui/draft";
 
 type Places = "own" | "rotated";
 const MOST_HOURS = 2000;
@@ -18,19 +18,27 @@ function withRule(machine: Machine, rule: GreaseRule, spindlePlaces: Places): Ma
   return { ...machine, sheet: { ...machine.sheet, grease: rule, spindlePlaces } };
 }
 
+type RuleDraft = { school: GreaseRule["school"]; topUp: string; purge: string; places: Places };
+
 /** Which school this machine follows: set per machine, kept on its sheet. */
 export function GreaseRuleForm(args: {
   machine: Machine;
   rule: GreaseRule;
+  /** Of this version of the sheet: a later one begins anew. */
+  draftKey: string;
   isRotated: boolean;
   isBusy: boolean;
   onSave: (machine: Machine, reason: string) => void;
 }) {
   const { machine, rule } = args;
-  const [school, setSchool] = useState<GreaseRule["school"]>(rule.school);
-  const [topUp, setTopUp] = useState(String(rule.school === "by-hours" ? rule.topUpHours : TOP_UP_HOURS));
-  const [purge, setPurge] = useState(String(rule.school === "by-hours" ? rule.purgeHours : PURGE_HOURS));
-  const [places, setPlaces] = useState<Places>(args.isRotated ? "rotated" : "own");
+  const { value, set } = useDraft<RuleDraft>(args.draftKey, {
+    school: rule.school,
+    topUp: String(rule.school === "by-hours" ? rule.topUpHours : TOP_UP_HOURS),
+    purge: String(rule.school === "by-hours" ? rule.purgeHours : PURGE_HOURS),
+    places: args.isRotated ? "rotated" : "own",
+  });
+  const { school, topUp, purge, places } = value;
+  const put = (change: Partial<RuleDraft>) => set((before) => ({ ...before, ...change }));
   const [topUpHours, purgeHours] = [hoursOf(topUp), hoursOf(purge)];
   const isReadable = school === "leave-sealed" || (topUpHours !== undefined && purgeHours !== undefined && purgeHours >= topUpHours);
   const next: GreaseRule =
@@ -45,12 +53,12 @@ export function GreaseRuleForm(args: {
           ["by-hours", "By hours, over the old grease"],
           ["leave-sealed", "Sealed, left alone"],
         ]}
-        onChange={setSchool}
+        onChange={(next) => put({ school: next })}
       />
       {school === "by-hours" && (
         <div className="flex gap-2">
-          <HoursField label="Top up every" text={topUp} onText={setTopUp} />
-          <HoursField label="Purge every" text={purge} onText={setPurge} />
+          <HoursField label="Top up every" text={topUp} onText={(text) => put({ topUp: text })} />
+          <HoursField label="Purge every" text={purge} onText={(text) => put({ purge: text })} />
         </div>
       )}
       {!isReadable && <p className="trouble">Hours like 50 and 200, the purge no sooner than the top-up, {MOST_HOURS} at most.</p>}
@@ -61,7 +69,7 @@ export function GreaseRuleForm(args: {
           ["own", "Each to its own place"],
           ["rotated", "Moved round"],
         ]}
-        onChange={setPlaces}
+        onChange={(next) => put({ places: next })}
       />
       <button
         type="button"

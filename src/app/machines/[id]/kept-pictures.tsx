@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { MachinePhotograph } from "@/data/machine-photographs";
+import type { Ticket } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { PictureStrip, TakePicture } from "@/ui/pictures";
 import { useSubmission } from "@/ui/send";
@@ -22,21 +23,29 @@ export function KeptPictures(args: { machineId: string; about: MachinePhotograph
   const { submit } = useSubmission();
   const [trouble, setTrouble] = useState("");
   const own = args.pictures.filter((one) => one.about === about);
+  const path = `/api/v1/machines/${machineId}/photographs`;
+  const post = async (to: string, body: Record<string, unknown>, ticket?: Ticket): Promise<boolean> => {
+    const sent = await submit(to, { who: who ?? "", ...body }, ticket ? { ticket } : {});
+    if (!sent) return false;
+    const first = sent.ok ? undefined : sent.issues[0];
+    setTrouble(sent.ok ? "" : first ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));
+    if (sent.ok) router.refresh();
+    return sent.ok;
+  };
   return (
     <div className="mt-2">
       <TakePicture
         words={WORDS[about]}
-        onPicture={async (dataUrl) => {
-          const sent = await submit(`/api/v1/machines/${machineId}/photographs`, { who: who ?? "", about, dataUrl });
-          if (!sent) return;
-          const first = sent.ok ? undefined : sent.issues[0];
-          setTrouble(sent.ok ? "" : first ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));
-          if (sent.ok) router.refresh();
-        }}
+        draftKey={`machine:${machineId}:${about}`}
+        onPicture={(dataUrl, ticket) => post(path, { about, dataUrl }, ticket)}
       />
       <PictureStrip
         label="Kept with the machine"
-        pictures={own.map(({ id }) => ({ href: `/api/v1/machines/${machineId}/photographs/${id}`, alt: about.replaceAll("-", " ") }))}
+        pictures={own.map(({ id }) => ({
+          href: `${path}/${id}`,
+          alt: about.replaceAll("-", " "),
+          takeBack: () => post(`${path}/${id}/take-back`, {}),
+        }))}
       />
       {trouble && (
         <p className="trouble" role="alert">

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { EVENTS, type EventRow } from "@/core/trade";
 import { Choice } from "@/ui/choice";
+import { type Ticket, useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { dateOnly } from "@/ui/time";
@@ -32,6 +33,10 @@ export type LogEntry = {
   where?: string;
 };
 
+type EventDraft = { event: string; words: string; place: string; where: string; droveOn: "" | "yes" | "no" };
+const NO_EVENT: EventDraft = { event: "", words: "", place: "", where: "", droveOn: "" };
+const NO_HOURS = { hours: "", isCorrection: false };
+
 /** Hours off the meter and what happened, in a few touches; and the log, from which anything logged by hand can be taken back. */
 export function LogPanel({
   machineId,
@@ -50,18 +55,17 @@ export function LogPanel({
   const { who, system, timeZone } = useSeat();
   const router = useRouter();
   const { submit, isBusy } = useSubmission();
-  const [hours, setHours] = useState("");
-  const [isCorrection, setCorrection] = useState(false);
-  const [event, setEvent] = useState("");
-  const [words, setWords] = useState("");
-  const [place, setPlace] = useState("");
-  const [where, setWhere] = useState("");
-  const [droveOn, setDroveOn] = useState<"" | "yes" | "no">("");
-  const [taking, setTaking] = useState<{ id: number; reason: string }>();
+  const meterDraft = useDraft(`machine:${machineId}:hours`, NO_HOURS);
+  const eventDraft = useDraft<EventDraft>(`machine:${machineId}:event`, NO_EVENT);
+  const backDraft = useDraft(`machine:${machineId}:take-back`, { id: 0, reason: "" });
+  const { hours, isCorrection } = meterDraft.value;
+  const { event, words, place, where, droveOn } = eventDraft.value;
+  const put = (change: Partial<EventDraft>) => eventDraft.set((before) => ({ ...before, ...change }));
+  const taking = backDraft.value;
   const isStrike = event === "struck";
   const [failed, setFailed] = useState<{ error: string; issues: Problem[]; at: "hours" | "event" | "log" }>();
-  const post = async (path: string, body: Record<string, unknown>, at: "hours" | "event" | "log") => {
-    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body });
+  const post = async (path: string, body: Record<string, unknown>, at: "hours" | "event" | "log", ticket?: Ticket) => {
+    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, ticket ? { ticket } : {});
     if (!sent) return false;
     setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues, at });
     if (sent.ok) router.refresh();
@@ -71,9 +75,7 @@ export function LogPanel({
   const isReadable = hours.trim() !== "" && Number.isFinite(meter) && meter >= 0;
   const isTooFast = failed?.at === "hours" && failed.issues.some(({ code }) => code === "hours-run-too-fast");
   const logIt = async (how: { isCorrection: boolean; isSure?: boolean }) => {
-    if (!isReadable || !(await post("hours", { meterHours: meter, ...how }, "hours"))) return;
-    setHours("");
-    setCorrection(false);
+    if (isReadable && (await post("hours", { meterHours: meter, ...how }, "hours", meterDraft.ticket))) meterDraft.clear();
   };
   const trouble = (at: "hours" | "event" | "log") =>
     failed?.at === at ? (
@@ -100,7 +102,7 @@ export function LogPanel({
             className="input num"
             inputMode="decimal"
             value={hours}
-            onChange={(e) => setHours(e.target.value)}
+            onChange={(e) => meterDraft.set((before) => ({ ...before, hours: e.target.value }))}
             aria-invalid={hours !== "" && !isReadable}
           />
           <button type="submit" className="btn" disabled={!isReadable || isBusy}>
@@ -116,8 +118,13 @@ export function LogPanel({
         )}
         {((failed?.at === "hours" && !isTooFast) || isCorrection) && (
           <label className="flex min-h-11 items-center gap-2">
-            <input type="checkbox" className="size-5" checked={isCorrection} onChange={(e) => setCorrection(e.target.checked)} /> This is a
-            correction
+            <input
+              type="checkbox"
+              className="size-5"
+              checked={isCorrection}
+              onChange={(e) => meterDraft.set((before) => ({ ...before, isCorrection: e.target.checked }))}
+            />{" "}
+            This is a correction
           </label>
         )}
       </form>
@@ -125,13 +132,8 @@ export function LogPanel({
         onSubmit={async (submitted) => {
           submitted.preventDefault();
           const strike = isStrike ? { ...(droveOn ? { droveOn: droveOn === "yes" } : {}), ...(where ? { where } : {}) } : {};
-          if (event && (await post("events", { event, ...(words ? { words } : {}), ...(place ? { place } : {}), ...strike }, "event"))) {
-            setEvent("");
-            setWords("");
-            setPlace("");
-            setWhere("");
-            setDroveOn("");
-          }
+          const told = { event, ...(words ? { words } : {}), ...(place ? { place } : {}), ...strike };
+          if (event && (await post("events", told, "event", eventDraft.ticket))) eventDraft.clear();
         }}
       >
         <label className="caps block" htmlFor="event">
@@ -144,13 +146,13 @@ export function LogPanel({
               type="button"
               aria-pressed={event === id}
               className={`btn px-3 ${event === id ? "btn-on" : ""}`}
-              onClick={() => setEvent(event === id ? "" : id)}
+              onClick={() => put({ event: event === id ? "" : id })}
             >
               {label}
             </button>
           ))}
         </div>
-        <select id="event" className="input" value={event} onChange={(e) => setEvent(e.target.value)}>
+        <select id="event" className="input" value={event} onChange={(e) => put({ event: e.target.value })}>
           <option value="">Pick one</option>
           {eventRows
             .filter(({ id }) => events.includes(id))
@@ -166,7 +168,7 @@ export function LogPanel({
             aria-label="In words: what, where"
             placeholder={isStrike ? "what it hit" : "what, where"}
             value={words}
-            onChange={(e) => setWords(e.target.value)}
+            onChange={(e) => put({ words: e.target.value })}
           />
         )}
         {isStrike && (
@@ -176,12 +178,12 @@ export function LogPanel({
               aria-label="Where on the site"
               placeholder="where on the site"
               value={where}
-              onChange={(e) => setWhere(e.target.value)}
+              onChange={(e) => put({ where: e.target.value })}
             />
             <label className="caps mt-2 block" htmlFor="strike-place">
               Which blade, unit or hanger
             </label>
-            <select id="strike-place" className="input" value={place} onChange={(e) => setPlace(e.target.value)}>
+            <select id="strike-place" className="input" value={place} onChange={(e) => put({ place: e.target.value })}>
               <option value="">not known</option>
               {places.map(({ id, label }) => (
                 <option key={id} value={id}>
@@ -196,7 +198,7 @@ export function LogPanel({
                 ["no", "Stopped at once"],
                 ["yes", "Ran on"],
               ]}
-              onChange={setDroveOn}
+              onChange={(next) => put({ droveOn: next })}
             />
             <p className="text-sm leading-snug text-soft">
               A strike puts blades, shaft, hanger and gearbox under suspicion until each was looked at.
@@ -228,18 +230,20 @@ export function LogPanel({
                   type="button"
                   className="btn btn-quiet"
                   disabled={isBusy}
-                  onClick={() => (entry.isHolding ? setTaking({ id: entry.id, reason: "" }) : post(`events/${entry.id}/void`, {}, "log"))}
+                  onClick={() =>
+                    entry.isHolding ? backDraft.set({ id: entry.id, reason: "" }) : post(`events/${entry.id}/void`, {}, "log")
+                  }
                   aria-label={`Take back: ${entry.label}`}
                 >
                   Take back
                 </button>
               )}
-              {taking?.id === entry.id && (
+              {taking.id === entry.id && (
                 <form
                   className="w-full"
                   onSubmit={async (submitted) => {
                     submitted.preventDefault();
-                    if (await post(`events/${entry.id}/void`, { reason: taking.reason }, "log")) setTaking(undefined);
+                    if (await post(`events/${entry.id}/void`, { reason: taking.reason }, "log", backDraft.ticket)) backDraft.clear();
                   }}
                 >
                   <label className="block text-sm font-semibold" htmlFor="take-back-reason">
@@ -249,7 +253,7 @@ export function LogPanel({
                     id="take-back-reason"
                     className="input"
                     value={taking.reason}
-                    onChange={(e) => setTaking({ id: entry.id, reason: e.target.value })}
+                    onChange={(e) => backDraft.set({ id: entry.id, reason: e.target.value })}
                   />
                   <button type="submit" className="btn mt-1" disabled={isBusy || taking.reason.trim() === ""}>
                     Take it back

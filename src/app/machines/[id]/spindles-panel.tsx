@@ -48,7 +48,7 @@ export function SpindlesPanel(args: {
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>();
   const [isMoving, setMoving] = useState(false);
   const post = async (path: string, body: Record<string, unknown>, method = "POST") => {
-    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, method);
+    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, { method });
     if (!sent) return false;
     setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues });
     if (sent.ok) router.refresh();
@@ -123,6 +123,7 @@ export function SpindlesPanel(args: {
       )}
       <GreaseRuleForm
         key={args.sheet.version}
+        draftKey={`machine:${machineId}:grease:${args.sheet.version}`}
         machine={args.sheet.machine}
         rule={rule}
         isRotated={args.isRotated}

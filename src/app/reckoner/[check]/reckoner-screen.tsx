@@ -7,7 +7,7 @@ import { useEffect, useState } from "react";
 import type { CheckRow } from "@/core/trade";
 import type { UnitSystem } from "@/core/units";
 import type { ReckonerView } from "@/data/reckoner";
-import { keepDraft, keptDraft } from "@/ui/draft";
+import { isLike, useKeeping } from "@/ui/draft";
 import { SeatProvider, useSeat } from "@/ui/person";
 import { queryOf, type ReckonerState } from "../state";
 
@@ -25,6 +25,10 @@ export type ReckonerArgs = {
 };
 
 type Typed = { text: Record<string, string>; sure: Record<string, string> };
+const EMPTY: Typed = { text: {}, sure: {} };
+
+/** What stands in the job's form already, where it is a form's. */
+const typedThere = (kept: unknown): Partial<Typed> | undefined => (isLike(kept, EMPTY) ? (kept as Typed) : undefined);
 
 /** A worksheet without a job: what is typed stands in the address, so that it can be sent to someone as it is. */
 export function ReckonerScreen(args: {
@@ -36,6 +40,7 @@ export function ReckonerScreen(args: {
   const { row, view, machines } = args;
   const seat = useSeat();
   const router = useRouter();
+  const keeping = useKeeping();
   const [state, setState] = useState<ReckonerState>(() => ({
     ...args.initial,
     machineId: view.machine.id,
@@ -46,9 +51,13 @@ export function ReckonerScreen(args: {
   }, [row.id, state]);
   const attach = <D extends Typed>(jobId: number, key: string, draft: D) => {
     const job = view.jobs.find(({ id }) => id === jobId);
-    const there = keptDraft<Partial<Typed>>(key);
-    keepDraft(key, { ...there, ...draft, text: { ...there?.text, ...draft.text }, sure: { ...there?.sure, ...draft.sure } });
-    keepDraft(`job:${jobId}:panel`, { panel: `check:${row.id}`, atStep: job?.lastStepId ?? 0 });
+    const there = typedThere(keeping.kept(key));
+    keeping.keep(
+      key,
+      { ...there, ...draft, text: { ...there?.text, ...draft.text }, sure: { ...there?.sure, ...draft.sure } },
+      seat.system,
+    );
+    keeping.keep(`job:${jobId}:panel`, { panel: `check:${row.id}`, atStep: job?.lastStepId ?? 0 }, seat.system);
     router.push(`/jobs/${jobId}`);
   };
   const sheet: ReckonerArgs = { row, view, state, change: setState, homeSystem: seat.system, attach };

@@ -38,7 +38,7 @@ function SketchBoard({ record, draftKey }: { record: MachineRecord; draftKey: st
   const { submit, isBusy } = useSubmission();
   const { machine } = record;
   const first = useMemo(() => firstSketch(machine, system), [machine, system]);
-  const { value: sketch, set, clear, wasKept } = useDraft<Sketch>(draftKey, first);
+  const { value: sketch, set, clear, wasKept, ticket } = useDraft<Sketch>(draftKey, first);
   const [sure, setSure] = useState<Record<string, string>>({});
   const [here, setHere] = useState<string>();
   const [isAdding, setAdding] = useState(false);
@@ -63,7 +63,7 @@ function SketchBoard({ record, draftKey }: { record: MachineRecord; draftKey: st
     const sent = await submit(
       `/api/v1/machines/${record.id}/sheet`,
       { who: who ?? "", basedOnVersion: record.sheetVersion, machine: withBelt(machine, read), reason: "Belt path sketched" },
-      "PUT",
+      { method: "PUT", ticket },
     );
     if (!sent) return;
     if (sent.ok) {

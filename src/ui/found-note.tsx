@@ -1,0 +1,34 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import { FOUND } from "./draft";
+import { pruneKept } from "./kept";
+
+const SHOWN_MILLISECONDS = 8000;
+
+/** Says that what was sent before a reload had arrived, and shows it; lets go of drafts nobody came back to. */
+export function FoundNote() {
+  const router = useRouter();
+  const [isShown, setShown] = useState(false);
+  useEffect(() => {
+    pruneKept(new Date().toISOString());
+    let hide: ReturnType<typeof setTimeout> | undefined;
+    const show = () => {
+      setShown(true);
+      clearTimeout(hide);
+      hide = setTimeout(() => setShown(false), SHOWN_MILLISECONDS);
+      router.refresh();
+    };
+    window.addEventListener(FOUND, show);
+    return () => {
+      window.removeEventListener(FOUND, show);
+      clearTimeout(hide);
+    };
+  }, [router]);
+  return (
+    <div role="status">
+      {isShown && <p className="bg-good px-3 py-1 font-bold text-paper">What was sent before the line was lost was written down.</p>}
+    </div>
+  );
+}
