@@ -40,7 +40,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     ...(person ? { who: person.initials } : {}),
   } as const;
   return (
-    <html lang="en" data-theme={seat.theme} suppressHydrationWarning>
+    <html lang="en" data-theme={seat.theme} data-record={seat.recordId} suppressHydrationWarning>
       <body>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the application's own words, nothing of anybody's in them */}
         <script nonce={nonce} dangerouslySetInnerHTML={{ __html: EARLY }} suppressHydrationWarning />

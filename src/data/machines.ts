@@ -187,7 +187,8 @@ export function logHours(
     const last = db.prepare("SELECT id, at FROM hours WHERE machine_id = ? ORDER BY id DESC LIMIT 1").get(args.machineId) as
       | { id: number; at: string }
       | undefined;
-    const gone = last === undefined ? Number.POSITIVE_INFINITY : (Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
+    const gone =
+      last === undefined ? Number.POSITIVE_INFINITY : Math.max(0, Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
     if (before !== undefined && args.meterHours - before > gone && !args.isCorrection && args.isSure !== true) {
       throw new AppError("invalid", {
         issues: [{ code: "hours-run-too-fast", path: ["meterHours"], beforeHours: before, goneHours: Math.max(0, Math.round(gone)) }],

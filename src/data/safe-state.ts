@@ -48,7 +48,9 @@ export function recordConfirmation(db: Db, doing: Doing, args: { jobId: number }
     const unknown = parts.filter((part) => !known.has(part));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-part", path: ["parts"], place })) });
-    const judged = judgeAnswers(itemsFor(machine, state), answers);
+    const items = itemsFor(machine, state);
+    refuseUnasked(items, answers);
+    const judged = judgeAnswers(items, answers);
     refuseIncomplete(judged);
     if (judged.kind === "safe") {
       if (state === "running") requireMayRun(db, job.machineId, { to: "make-ready", who: doing.who });
@@ -109,6 +111,13 @@ export function recordLift(db: Db, doing: Doing, args: { jobId: number } & z.out
     if (args.owner !== doing.who) requireSubstance(args.reason);
     return { stepId: addStep(db, doing, { jobId: job.id, kind: "lift", data: { owner: args.owner, reason: args.reason } }) };
   });
+}
+
+/** A point nobody asked about is a point of another state, or of none. */
+function refuseUnasked(items: readonly SafetyItem[], answers: Readonly<Record<string, unknown>>): void {
+  const unasked = Object.keys(answers).filter((id) => !items.some((item) => item.id === id));
+  if (unasked.length > 0)
+    throw new AppError("invalid", { issues: unasked.map((id) => ({ code: "unknown-point", path: ["answers", id] })) });
 }
 
 function refuseIncomplete(judged: ConfirmationOutcome): void {

@@ -1,5 +1,15 @@
 import * as z from "zod";
-import { type Assessment, assessCheck, assessLook, checkRow, isOffered, LOOK_RESULTS, rowsOf, worksheetById } from "@/core/checks";
+import {
+  type Assessment,
+  assessCheck,
+  assessLook,
+  checkRow,
+  isOffered,
+  LOOK_RESULTS,
+  readingsAlone,
+  rowsOf,
+  worksheetById,
+} from "@/core/checks";
 import type { CheckId, CheckRow } from "@/core/trade";
 import { requireAsTyped } from "./as-typed";
 import { contextOf } from "./check-context";
@@ -63,16 +73,16 @@ export function recordTake(
     // Parsed by itself first: what the record adds must not make readings of something that is none.
     const given = recordSchema.safeParse(args.readings);
     if (!given.success) throw new AppError("invalid", { issues: [{ code: "nothing-read", path: ["readings"] }] });
-    const parsed = check.readingsSchema.safeParse(given.data);
-    if (!(parsed.success && check.isOnPaper?.(parsed.data))) requireFor(db, doing, job.machineId, row);
+    const own = readingsAlone(check, given.data);
+    if (!own.ok) throw new AppError("invalid", { issues: own.issues });
+    if (!check.isOnPaper?.(own.readings)) requireFor(db, doing, job.machineId, row);
     refuseUnseen(db, doing, { jobId: job.id, checkId: args.checkId, seenStepId: args.seenStepId });
     const readings = { ...given.data, ...contextOf(db, { jobId: job.id, check, now: doing.now }) };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
     const { assessment } = outcome;
-    const own = check.readingsSchema.parse(given.data);
-    requireAsTyped({ check, machine, readings: own, asTyped: args.asTyped });
+    requireAsTyped({ check, machine, readings: own.readings, asTyped: args.asTyped });
     const before = args.correctsStepId === undefined ? undefined : correctable(db, job.id, args.correctsStepId, args.checkId);
     if (before && letsGo(before, assessment)) requireSubstance(args.reason ?? "");
     const stepId = addStep(db, doing, {
@@ -94,7 +104,7 @@ export function recordTake(
       assessment,
       correctsStepId: before?.stepId,
     });
-    insertReadings(db, { stepId, readings: own, asTyped: args.asTyped, before });
+    insertReadings(db, { stepId, readings: own.readings, asTyped: args.asTyped, before });
     return { stepId, assessment };
   };
   return once(db, doing, "take", take, { keep: ({ stepId }) => ({ stepId }), again: (kept) => takenAs(db, keptSchema.parse(kept)) });

@@ -1,65 +1,13 @@
-import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
-import { createServer, type IncomingMessage, type RequestListener, type Server, type ServerResponse } from "node:http";
-import { createServer as createTlsServer } from "node:https";
 import next from "next";
 import { databaseFile, dataFolder, openDatabase } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { holdFolder } from "@/data/hold";
 import { sayError } from "@/ui/words/issues";
+import { atTheDoor, serverFor } from "./door";
 import { log } from "./log";
 import { ownOrigins } from "./origins";
-import { Limiter, rateOf } from "./rates";
-
-/** A whole request, body and all, has to have arrived by then: a slow one holds a line no longer. */
-export const REQUEST_MILLISECONDS = 20_000;
-const HEADERS_MILLISECONDS = 10_000;
-const LOOKED_AFTER_MILLISECONDS = 1000;
-
-type Listener = (request: IncomingMessage, response: ServerResponse) => unknown;
-
-/** What stands before every request: an id, the rates, and a line in the log when it is answered. */
-export function atTheDoor(inside: Listener, limiter: Limiter): Listener {
-  return (request, response) => {
-    const began = performance.now();
-    const id = randomUUID();
-    const path = (request.url ?? "/").split("?")[0] ?? "/";
-    // Whatever a caller says of itself here is not believed: only this server writes these.
-    for (const name of ["x-forwarded-for", "x-forwarded-host", "x-forwarded-proto", "x-forwarded-port", "x-middleware-subrequest"])
-      delete request.headers[name];
-    request.headers["x-request-id"] = id;
-    response.setHeader("x-request-id", id);
-    response.on("close", () => {
-      const line = { id, method: request.method, path, status: response.statusCode, milliseconds: Math.round(performance.now() - began) };
-      if (response.statusCode >= 500) log().error(line, "request");
-      else log().info(line, "request");
-    });
-    const rate = rateOf(request.method ?? "GET", path);
-    const wait = rate ? limiter.take(rate, request.socket.remoteAddress ?? "", performance.now()) : 0;
-    if (wait === 0) return inside(request, response);
-    log().warn({ id, path, rate, address: request.socket.remoteAddress }, "too many requests");
-    response.writeHead(429, { "content-type": "application/json", "retry-after": String(wait), "cache-control": "no-store" });
-    response.end(JSON.stringify({ error: "too-many-requests", issues: [{ code: "too-many-requests", path: [], waitSeconds: wait }] }));
-  };
-}
-
-/** The listening half, with its times; over TLS where ZYGOMETER_TLS_KEY and ZYGOMETER_TLS_CERT name files. */
-export function serverFor(listener: Listener, tls?: { key: Buffer; cert: Buffer }): Server {
-  const times = {
-    requestTimeout: REQUEST_MILLISECONDS,
-    headersTimeout: HEADERS_MILLISECONDS,
-    connectionsCheckingInterval: LOOKED_AFTER_MILLISECONDS,
-  };
-  const server = tls
-    ? createTlsServer({ ...times, ...tls }, listener as RequestListener)
-    : createServer(times, listener as RequestListener);
-  server.on("clientError", (error: NodeJS.ErrnoException, socket) => {
-    const status = error.code === "ERR_HTTP_REQUEST_TIMEOUT" ? "408 Request Timeout" : "400 Bad Request";
-    if (socket.writable) socket.end(`HTTP/1.1 ${status}\r\nconnection: close\r\n\r\n`);
-    else socket.destroy();
-  });
-  return server as Server;
-}
+import { Limiter } from "./rates";
 
 function tlsFiles(): { key: Buffer; cert: Buffer } | undefined {
   const { ZYGOMETER_TLS, ZYGOMETER_TLS_KEY, ZYGOMETER_TLS_CERT } = process.env;

@@ -234,8 +234,11 @@ test("a link in millimetres is taken to a job read in inches as the same length,
   await expect(page.getByText("Read in millimetres, as it was sent.")).toBeVisible();
   await expect(page.getByTestId("answer")).toContainText("mm");
   await page.evaluate((job) => {
-    const typed = { text: { "blades.right.lengthMetres": "16 3/4" }, sure: {}, isOpen: true };
-    localStorage.setItem(`zygometer:job:${job}:form:blade-overlap`, JSON.stringify(typed));
+    // As the job's own page keeps it.
+    const value = { text: { "blades.right.lengthMetres": "16 3/4" }, sure: {}, isOpen: true };
+    const kept = { value, id: "00000000-0000-4000-8000-000000000000", system: "us", at: new Date().toISOString() };
+    const record = document.documentElement.dataset.record;
+    localStorage.setItem(`zygometer/${record}/AK/job:${job}:form:blade-overlap`, JSON.stringify(kept));
   }, jobId);
   await page.getByRole("button", { name: new RegExp(`Take it to job ${jobId}`) }).click();
   await page.getByRole("button", { name: "Make it safe", exact: true }).click();

@@ -1,1 +1,1 @@
-export { MOST_DEEP, shapeProblem, type UnknownKey, unknownKeys } from "./unknown-keys";
+export { MOST_DEEP, type ShapeProblem, shapeProblem, type UnknownKey, unknownKeys } from "./unknown-keys";

@@ -40,6 +40,12 @@ describe("the shape of a body", () => {
     expect(shapeProblem(nested(100_001))?.code).toBe("too-deep");
   });
 
+  it("has no letter in it that nobody types, and line ends where there are lines", () => {
+    expect(shapeProblem({ words: "one\ntwo\tthree\r\n" })).toBeUndefined();
+    expect(shapeProblem({ words: ["a\u0000b"] })).toEqual({ code: "letter-not-allowed", path: ["words", "0"] });
+    expect(shapeProblem({ "a\u0007": 1 })?.code).toBe("name-not-allowed");
+  });
+
   it("has no name that reaches behind its object", () => {
     expect(shapeProblem(JSON.parse('{"a":[{"__proto__":{"b":1}}]}'))).toEqual({ code: "name-not-allowed", path: ["a", "0", "__proto__"] });
   });

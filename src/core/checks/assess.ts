@@ -47,6 +47,20 @@ function zodProblems(error: z.ZodError, root: string): ReadingProblem[] {
   }));
 }
 
+const parsedReadings = (check: Check, readings: unknown) => {
+  const parsed = check.readingsSchema.safeParse(readings);
+  if (!parsed.success) return { ok: false as const, issues: zodProblems(parsed.error, "readings") };
+  const unknown = unknownKeys(readings, parsed.data, ["readings"]).filter(
+    ({ path: [, key = "", ...deeper] }) => deeper.length > 0 || !check.olderKeys?.includes(key),
+  );
+  return unknown.length > 0 ? { ok: false as const, issues: unknown } : { ok: true as const, readings: parsed.data };
+};
+
+/** What somebody sent as a check's readings, by itself: in today's form, or why it is none. What a record adds to it later hides nothing of it. */
+export function readingsAlone(check: Check, readings: unknown): { ok: true; readings: unknown } | { ok: false; issues: ReadingProblem[] } {
+  return parsedReadings(check, readings);
+}
+
 /**
  * The one way to a verdict: parses machine and readings (SI), refuses what a machine does not have, then assesses.
  * Pure; the same on server, in the browser and behind the API.
@@ -55,18 +69,10 @@ export function assessWith(check: Check, input: { machine: unknown; readings: un
   const row = checkRow(check.id);
   if (!row) return { kind: "unknown-check" };
   const machine = machineSchema.safeParse(input.machine);
-  const readings = check.readingsSchema.safeParse(input.readings);
-  const parsing = [
-    ...(machine.success ? [] : zodProblems(machine.error, "machine")),
-    ...(readings.success ? [] : zodProblems(readings.error, "readings")),
-  ];
-  if (!machine.success || !readings.success) return { kind: "invalid", issues: parsing };
-  const unknown = [
-    ...unknownKeys(input.machine, machine.data, ["machine"]),
-    ...unknownKeys(input.readings, readings.data, ["readings"]).filter(
-      ({ path: [, key = "", ...deeper] }) => deeper.length > 0 || !check.olderKeys?.includes(key),
-    ),
-  ];
+  const readings = parsedReadings(check, input.readings);
+  const parsing = [...(machine.success ? [] : zodProblems(machine.error, "machine")), ...(readings.ok ? [] : readings.issues)];
+  if (!machine.success || !readings.ok) return { kind: "invalid", issues: parsing };
+  const unknown = unknownKeys(input.machine, machine.data, ["machine"]);
   if (unknown.length > 0) return { kind: "invalid", issues: unknown };
   const contradictions = sheetProblems(machine.data);
   if (contradictions.length > 0)
@@ -75,8 +81,8 @@ export function assessWith(check: Check, input: { machine: unknown; readings: un
     return { kind: "invalid", issues: [{ code: "check-not-for-this-machine", path: ["machine", "kind"] }] };
   const missing = check.missing(machine.data);
   if (missing.length > 0) return { kind: "invalid", issues: missing.map((code) => ({ code, path: ["machine"] })) };
-  const problems = check.problems(machine.data, readings.data);
+  const problems = check.problems(machine.data, readings.readings);
   if (problems.length > 0)
     return { kind: "invalid", issues: problems.map((problem) => ({ ...problem, path: ["readings", ...problem.path] })) };
-  return { kind: "assessed", assessment: check.assess(machine.data, readings.data) };
+  return { kind: "assessed", assessment: check.assess(machine.data, readings.readings) };
 }

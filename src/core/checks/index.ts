@@ -1,4 +1,4 @@
-export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor } from "./assess";
+export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor, readingsAlone } from "./assess";
 export type { BeltReadings } from "./belt-inspection";
 export type { BalanceDetail, BalanceReadings } from "./blade-balance";
 export type { EdgeDetail, EdgeReadings } from "./blade-edge";

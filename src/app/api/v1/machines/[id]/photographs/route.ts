@@ -1,12 +1,13 @@
 import { changing, reading } from "@/app/api/answer";
 import { addMachinePhotograph, type MachinePhotograph, machinePhotographs, newMachinePhotographSchema } from "@/data/machine-photographs";
+import { getMachine } from "@/data/machines";
 import { madeAnew, type Picture } from "@/data/pictures";
 
 type Params = { params: Promise<{ id: string }> };
 
 export async function GET(request: Request, { params }: Params) {
   const { id } = await params;
-  return reading(request, (db) => ({ photographs: machinePhotographs(db, id) }));
+  return reading(request, (db) => ({ photographs: machinePhotographs(db, getMachine(db, id).id) }));
 }
 
 export async function POST(request: Request, { params }: Params) {

@@ -1,0 +1,54 @@
+import { describe, expect, it } from "vitest";
+import { Limiter, RATES, type RateName, rateOf } from "./rates";
+
+const SECOND = 1000;
+
+describe("rates", () => {
+  it.each([
+    ["POST", "/api/v1/people", "people"],
+    ["PATCH", "/api/v1/people/AK", "writes"],
+    ["POST", "/api/v1/jobs/3/photographs", "photographs"],
+    ["POST", "/api/v1/machines/zt-1/photographs", "photographs"],
+    ["POST", "/api/v1/diagnose", "diagnosis"],
+    ["POST", "/api/v1/jobs/3/takes", "writes"],
+    ["PUT", "/api/v1/machines/zt-1/sheet", "writes"],
+    ["POST", "/api/v1/checks/deck-level/assess", undefined],
+    ["GET", "/api/v1/people", undefined],
+    ["GET", "/jobs/3", undefined],
+  ])("%s %s counts as %s", (method, path, name) => {
+    expect(rateOf(method, path)).toBe(name);
+  });
+
+  it.each(Object.keys(RATES) as RateName[])(
+    "%s: as many as it holds at once, then one again after its time, each address by itself",
+    (name) => {
+      const limiter = new Limiter();
+      const { burst, aMinute } = RATES[name];
+      for (let k = 0; k < burst; k++) expect(limiter.take(name, "a", 0)).toBe(0);
+      const wait = limiter.take(name, "a", 0);
+      expect(wait).toBe(Math.ceil(60 / aMinute));
+      expect(limiter.take(name, "b", 0)).toBe(0);
+      // A moment too early it is refused, then one is given, and only one.
+      expect(limiter.take(name, "a", (60 / aMinute) * SECOND * 0.9)).toBeGreaterThan(0);
+      expect(limiter.take(name, "a", (60 / aMinute) * SECOND * 1.01)).toBe(0);
+      expect(limiter.take(name, "a", (60 / aMinute) * SECOND * 1.02)).toBeGreaterThan(0);
+    },
+  );
+
+  it("a clock that runs backwards gives nothing away, times widen a rate, and nought is none", () => {
+    const limiter = new Limiter();
+    for (let k = 0; k < RATES.people.burst; k++) limiter.take("people", "a", 1e6);
+    expect(limiter.take("people", "a", 0)).toBeGreaterThan(0);
+    const wide = new Limiter(3);
+    for (let k = 0; k < 3 * RATES.people.burst; k++) expect(wide.take("people", "a", 0)).toBe(0);
+    expect(wide.take("people", "a", 0)).toBeGreaterThan(0);
+    const open = new Limiter(0);
+    for (let k = 0; k < 1000; k++) expect(open.take("people", "a", 0)).toBe(0);
+  });
+
+  it("does not grow with the addresses that asked", () => {
+    const limiter = new Limiter();
+    for (let k = 0; k < 30_000; k++) limiter.take("writes", `address ${k}`, k);
+    expect((limiter as unknown as { buckets: Map<string, unknown> }).buckets.size).toBeLessThanOrEqual(10_000);
+  });
+});

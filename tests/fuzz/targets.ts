@@ -1,0 +1,123 @@
+import { allYes, itemsFor, type SafeState } from "@/core/safety";
+import { putBackPoints } from "@/core/state";
+import type { Db } from "@/data/connection";
+import { stateOfMachine } from "@/data/machine-state";
+import { getMachine } from "@/data/machines";
+import { dataUrlOf } from "./picture";
+
+/** A body that is taken as it is, and where it goes. */
+export type Target = {
+  name: string;
+  method: "POST" | "PUT" | "PATCH";
+  /** With its ids filled in. */
+  path: string;
+  body: Record<string, unknown>;
+  /** Records whose keys are free, by their path: a name more in one is no unknown key. */
+  free?: readonly string[];
+  /** Readings in it that are whatever the check takes. */
+  isReckoning?: boolean;
+};
+
+export type Depot = { machineId: string; otherId: string; jobId: number; secondJobId: number };
+
+const WHO = "AK";
+const yes = (db: Db, machineId: string, state: SafeState) => allYes(itemsFor(getMachine(db, machineId).machine, state));
+
+/**
+ * Every way the record is written and reckoned with, once, in an order in which each is taken. `depot` has a zero-turn with two jobs on it.
+ */
+export function targetsFor(db: Db, { machineId, otherId, jobId, secondJobId }: Depot): Target[] {
+  const { machine, sheetVersion } = getMachine(db, machineId);
+  const looks = { symptoms: ["step-between-passes"], denied: ["torn-tips"], contexts: ["tyre-work"] };
+  const job = (action: string, body: Record<string, unknown>, more: Partial<Target> = {}): Target => ({
+    name: `jobs ${action}`,
+    method: "POST",
+    path: `/api/v1/jobs/${jobId}/${action}`,
+    body: { who: WHO, ...body },
+    ...more,
+  });
+  const own = (name: string, body: Record<string, unknown>, more: Partial<Target> = {}): Target => ({
+    name: `machines ${name}`,
+    method: "POST",
+    path: `/api/v1/machines/${machineId}/${name}`,
+    body: { who: WHO, ...body },
+    ...more,
+  });
+  const tyres = Object.fromEntries(
+    machine.wheels.flatMap(({ id, isPneumatic }) => (isPneumatic ? [[id, { pressurePascals: 80_000 }]] : [])),
+  );
+  const tips = { "left:left": { heightMetres: 0.08 }, "right:right": { heightMetres: 0.081 } };
+  const symptoms = { "step-between-passes": "present" };
+  return [
+    { name: "people", method: "POST", path: "/api/v1/people", body: { initials: "QZ" } },
+    { name: "preferences", method: "PATCH", path: `/api/v1/people/${WHO}`, body: { who: WHO, unitSystem: "us", standsAt: "behind" } },
+    {
+      name: "complaints",
+      method: "POST",
+      path: "/api/v1/complaints",
+      body: { who: WHO, machineId: otherId, words: "a ledge", saidBy: "TV", place: "verge", looks },
+    },
+    job("confirmations", { state: "raised", answers: yes(db, machineId, "raised") }, { free: ["answers"] }),
+    job("takes", { checkId: "tyre-pressure", readings: { tyres }, asTyped: {}, seenStepId: 0 }, { free: ["asTyped"] }),
+    job("takes", { checkId: "deck-level", readings: { tips, ends: "as-they-stood" }, asTyped: {} }, { free: ["asTyped"] }),
+    job("findings", { checkId: "hanger-inspection", result: "not-found", causes: ["hanger-failed"], note: "looked" }),
+    job("guesses", { cause: "deck-out-of-level" }),
+    job("answers", { symptoms: { vibration: "denied" }, contexts: { "new-operator": true } }),
+    job("skips", { checkId: "deck-level", reason: "no-tool", words: "no gauge" }),
+    job("notes", { text: "as it is" }),
+    job("photographs", { about: "belt", dataUrl: dataUrlOf() }),
+    job("fixes", {
+      fix: "adjust-hangers",
+      cause: "deck-out-of-level",
+      minutes: 12,
+      words: "left rear up",
+      turns: [{ hangerId: machine.deck?.hangers[0]?.id, turns: 1.5 }],
+    }),
+    job("events", { event: "tyre-changed", place: machine.wheels[0]?.id }),
+    job("handover", { what: "blade", to: "the shop in town", owes: ["a weld"], dueAt: "2026-12-01" }),
+    own("spindles", { kind: "topped-up", places: [machine.spindles[0]?.id] }),
+    own("hours", { meterHours: 10, isCorrection: false }),
+    own("events", { event: "mown-wet-or-tall", words: "after rain" }),
+    own("photographs", { about: "belt-path", dataUrl: dataUrlOf() }),
+    own("sheet", { basedOnVersion: sheetVersion, machine, reason: "as it was" }, { method: "PUT" }),
+    {
+      name: "machines",
+      method: "POST",
+      path: "/api/v1/machines",
+      body: { who: WHO, fleetNumber: "FZ-1", name: "A machine", site: "North", machine },
+    },
+    {
+      name: "assess",
+      method: "POST",
+      path: "/api/v1/checks/tyre-pressure/assess",
+      body: { machine, readings: { tyres } },
+      isReckoning: true,
+    },
+    { name: "diagnose", method: "POST", path: "/api/v1/diagnose", body: { kind: "rotary", symptoms, evidence: [] }, isReckoning: true },
+    job("hold", { reason: "a crack was seen" }),
+    job("lift", { owner: WHO, reason: "my own" }),
+    { name: "jobs join", method: "POST", path: `/api/v1/jobs/${secondJobId}/join`, body: { who: WHO, intoJobId: jobId } },
+  ];
+}
+
+/** What is taken only where the machine stands for it: their bodies are well formed, and may be refused by the state. */
+export function statefulTargets(db: Db, { machineId, jobId }: Depot): Target[] {
+  const points = putBackPoints(getMachine(db, machineId).machine, stateOfMachine(db, machineId));
+  const job = (action: string, body: Record<string, unknown>, free: readonly string[] = []): Target => ({
+    name: `jobs ${action}`,
+    method: "POST",
+    path: `/api/v1/jobs/${jobId}/${action}`,
+    body: { who: WHO, ...body },
+    free,
+  });
+  return [
+    job("put-back", { answers: allYes(points) }, ["answers"]),
+    job("deck", { way: "off", step: "photographs", counts: {} }, ["counts"]),
+    job("rebuild", { box: "left", way: "off", step: "timing-marks", counts: {}, loose: [] }, ["counts"]),
+    job("test-cuts", { looks: "all-alike", turf: "good", place: "", operator: "", dryness: "dry", light: "day", words: "" }),
+    job("release", { reasons: [{ key: "hold:1", reason: "looked at by the shop" }] }),
+    job("split", { complaintId: 1 }),
+    job("close", { causes: ["deck-out-of-level"], words: "done" }),
+    job("undo", { stepId: 1, reason: "" }),
+  ];
+}
