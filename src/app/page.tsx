@@ -8,6 +8,7 @@ import { dateOnly, sinceWords } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";
 import { OwedDone } from "./owed-done";
+import { SpoiltNote } from "./spoilt-note";
 
 const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
   { state: "in-work", title: "On the stands", empty: "Nothing is in work." },
@@ -22,6 +23,7 @@ export default function Bay() {
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <h1 className="sr-only">The bay</h1>
+      <SpoiltNote db={db} />
       {machineCount === 0 && (
         <p className="text-lg">No machines yet. Start with bin/demo to load the demo depot, or add one through the API.</p>
       )}

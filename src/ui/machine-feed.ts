@@ -8,6 +8,9 @@ const TRY_AGAIN_MILLISECONDS = 2000;
 /** A line that is quiet for longer than two of the server's beats is lost, although nobody said so. */
 const QUIET_MILLISECONDS = 45_000;
 
+/** So long a tab out of sight keeps its line. */
+const REST_MILLISECONDS = 20_000;
+
 /**
  * Reads the page anew whenever anything is written about a machine, by anybody in any job. Answers whether the line to the server stands: a
  * screen that lost it says so, and asks again until it has it.
@@ -49,9 +52,30 @@ export function useMachineFeed(machineId: string): boolean {
       source.addEventListener("error", lose);
       hear();
     };
+    // A browser gives one server six lines at most: a tab nobody looks at lets its own go, and reads anew when it is looked at.
+    let resting: ReturnType<typeof setTimeout> | undefined;
+    const rest = () => {
+      clearTimeout(resting);
+      if (document.visibilityState === "visible") {
+        if (!source || source.readyState === EventSource.CLOSED) {
+          clearTimeout(again);
+          wasLost = true;
+          connect();
+        }
+        return;
+      }
+      resting = setTimeout(() => {
+        source?.close();
+        clearTimeout(quiet);
+        clearTimeout(again);
+      }, REST_MILLISECONDS);
+    };
     connect();
+    document.addEventListener("visibilitychange", rest);
     window.addEventListener("offline", lose);
     return () => {
+      document.removeEventListener("visibilitychange", rest);
+      clearTimeout(resting);
       window.removeEventListener("offline", lose);
       clearTimeout(again);
       clearTimeout(quiet);

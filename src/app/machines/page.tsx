@@ -4,14 +4,17 @@ import { kindById } from "@/core/kinds";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
+import { SpoiltNote } from "../spoilt-note";
 
 export const metadata: Metadata = { title: "Machines" };
 
 export default function Machines() {
-  const machines = listMachines(database());
+  const db = database();
+  const machines = listMachines(db);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <h1 className="text-2xl">Machines</h1>
+      <SpoiltNote db={db} />
       <ul className="mt-3 grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
         {machines.map((record) => (
           <li key={record.id} className="border-b border-rule">

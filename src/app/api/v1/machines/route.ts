@@ -1,8 +1,8 @@
 import { changing, reading } from "@/app/api/answer";
-import { addMachine, listMachines, newMachineSchema } from "@/data/machines";
+import { addMachine, listMachines, newMachineSchema, spoiltMachines } from "@/data/machines";
 
 export function GET(request: Request) {
-  return reading(request, (db) => ({ machines: listMachines(db) }));
+  return reading(request, (db) => ({ machines: listMachines(db), spoilt: spoiltMachines(db) }));
 }
 
 export function POST(request: Request) {
