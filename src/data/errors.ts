@@ -23,6 +23,7 @@ export const ERROR_STATUS = {
   "initials-taken": 409,
   "fleet-number-taken": 409,
   "submission-reused": 409,
+  "another-record": 409,
   "too-many-people": 409,
   "photographs-full": 409,
   "body-too-large": 413,

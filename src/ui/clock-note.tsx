@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useSeat } from "./person";
 import { dateAndTime } from "./time";
 
@@ -14,9 +14,16 @@ export function ClockNote({ now, writtenAhead }: { now: string; writtenAhead: st
     const own = Date.now();
     setHere(Math.abs(own - Date.parse(now)) > SLACK_MILLISECONDS ? new Date(own).toISOString() : undefined);
   }, [now]);
-  if (!writtenAhead && !here) return null;
+  const note = useRef<HTMLParagraphElement>(null);
+  const isShown = writtenAhead !== undefined || here !== undefined;
+  // Screens that fill the window leave it room.
+  useLayoutEffect(() => {
+    const height = isShown ? (note.current?.offsetHeight ?? 0) : 0;
+    document.documentElement.style.setProperty("--notes", `${height}px`);
+  }, [isShown]);
+  if (!isShown) return null;
   return (
-    <p className="bg-mark px-3 py-1 font-bold text-paper print:hidden" role="status">
+    <p ref={note} className="bg-mark px-3 py-1 font-bold text-paper print:hidden" role="status">
       {writtenAhead
         ? `The server’s clock says ${dateAndTime(now, timeZone)}, but the record was written up to ${dateAndTime(writtenAhead, timeZone)}. The order of things stands; set the clock right.`
         : `This device’s clock says ${dateAndTime(here ?? now, timeZone)}, the server’s ${dateAndTime(now, timeZone)}. Times on the record are the server’s.`}

@@ -28,7 +28,11 @@ export function FoundNote() {
   }, [router]);
   return (
     <div role="status">
-      {isShown && <p className="bg-good px-3 py-1 font-bold text-paper">What was sent before the line was lost was written down.</p>}
+      {isShown && (
+        <p className="fixed inset-x-0 top-13 z-30 bg-good px-3 py-2 text-center font-bold text-paper">
+          What was sent before the line was lost was written down.
+        </p>
+      )}
     </div>
   );
 }

@@ -1,3 +1,7 @@
+"use client";
+
+import { useSeat } from "./person";
+
 /** A machine from above in a list: its own picture, fetched when it comes into view. */
 export function PlanPicture({
   machineId,
@@ -12,10 +16,12 @@ export function PlanPicture({
   width?: number;
   height?: number;
 }) {
+  // A number comes again in another record, with another machine under it.
+  const { recordId = "" } = useSeat();
   return (
     // biome-ignore lint/performance/noImgElement: drawn by this application, in the size it is shown
     <img
-      src={`/machines/${machineId}/plan?v=${sheetVersion}`}
+      src={`/machines/${machineId}/plan?v=${sheetVersion}&r=${recordId}`}
       alt={label}
       width={width}
       height={height}

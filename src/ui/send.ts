@@ -7,10 +7,20 @@ import { newSubmissionId } from "./kept";
 export type Problem = { code: string; path: (string | number)[]; [detail: string]: unknown };
 export type Sent<T> = { ok: true; answer: T } | { ok: false; error: string; issues: Problem[] };
 
+/** The record this page was opened on, as its frame has it. */
+const ofRecord = (): Record<string, string> => {
+  const { record } = document.documentElement.dataset;
+  return record ? { "x-zygometer-record": record } : {};
+};
+
 /** One request to our own API; a lost line is the error `offline`. */
 export async function send<T>(path: string, body: unknown, method = "POST"): Promise<Sent<T>> {
   try {
-    const response = await fetch(path, { method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+    const response = await fetch(path, {
+      method,
+      headers: { "content-type": "application/json", ...ofRecord() },
+      body: JSON.stringify(body),
+    });
     const answer = (await response.json()) as { error?: string; issues?: Problem[] };
     if (response.ok) return { ok: true, answer: answer as T };
     return { ok: false, error: answer.error ?? "internal", issues: answer.issues ?? [] };

@@ -2,7 +2,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
-import { type Db, database, databaseFile } from "@/data/connection";
+import { type Db, database, databaseFile, recordId } from "@/data/connection";
 import { getJobView } from "@/data/job-view";
 import { getMachineView } from "@/data/machine-view";
 import { listMachines } from "@/data/machines";
@@ -86,6 +86,26 @@ describe("every border", () => {
       if (!isTaken && status !== 404 && status < 500) expect(JSON.parse(body)).toHaveProperty("error");
     }
     expect(wrong, `seed ${SEED}`).toEqual([]);
+  });
+
+  it.each(["constructor", "__proto__", "toString", "hasOwnProperty", "valueOf", "takes "])(
+    "knows no action “%s” of a job",
+    async (name) => {
+      expect((await ask("POST", `/api/v1/jobs/${depot.jobId}/${name}`, '{"who":"AK"}')).status).toBe(404);
+      expect((await ask("POST", `/api/v1/checks/${name}/assess`, "{}")).status).toBe(404);
+    },
+  );
+
+  it("refuses what a page opened on another record sends", async () => {
+    const send = async (record: string) => {
+      const route = ROUTES.find(({ pattern }) => pattern === "/api/v1/complaints");
+      const body = { who: "AK", machineId: "zt-1", words: "said", saidBy: "TV", looks: {} };
+      const headers = { host: HOST, origin: `http://${HOST}`, "x-zygometer-record": record };
+      const request = new Request(`http://${HOST}/api/v1/complaints`, { method: "POST", headers, body: JSON.stringify(body) });
+      return (await route?.module.POST?.(request, { params: Promise.resolve({}) }))?.status;
+    };
+    expect(await send("0123456789abcdef")).toBe(409);
+    expect(await send(recordId(db))).toBe(201);
   });
 
   it("leaves every page whole", () => {

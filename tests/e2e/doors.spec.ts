@@ -162,6 +162,10 @@ test("what was typed stays through a reload and a dropped connection: note, hold
   await page.getByRole("textbox", { name: "Note" }).fill("half a thought");
   await again(page);
   await expect(page.getByRole("textbox", { name: "Note" })).toHaveValue("half a thought");
+  await page.getByRole("button", { name: "Hold out of service" }).click();
+  await page.getByRole("textbox", { name: "Hold it out of service" }).fill("waits for a hanger");
+  await again(page);
+  await expect(page.getByRole("textbox", { name: "Hold it out of service" })).toHaveValue("waits for a hanger");
   await open(page, `/machines/${machineId}`);
   await page.getByLabel(/^Hour meter/).fill("1250.5");
   await page.getByRole("button", { name: "Struck something" }).click();

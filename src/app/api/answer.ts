@@ -3,7 +3,7 @@ import { headers } from "next/headers";
 import { NextResponse } from "next/server";
 import * as z from "zod";
 import { shapeProblem, unknownKeys } from "@/core/border";
-import { type Db, database } from "@/data/connection";
+import { type Db, database, recordId } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { AppError, type Issue, ofDriver } from "@/data/errors";
 import { log } from "@/server/log";
@@ -152,10 +152,19 @@ export function changing<S extends z.ZodType, Input = z.output<S>>(
     requireOwnOrigin(request);
     const { who, submissionId, input } = splitEnvelope(await readJson(request));
     const parsed = parse(schema, input);
+    requireSameRecord(request);
     const now = new Date().toISOString();
     const doing = { who, now, digest: digestOf(request, who, parsed), ...(submissionId ? { submissionId } : {}) };
     return change(database(), doing, await ready(parsed));
   }, 201);
+}
+
+/** A page says which record it was opened on: job 32 of another is another job. Programs that say none mean the one that is there. */
+export const RECORD_HEADER = "x-zygometer-record";
+
+function requireSameRecord(request: Request): void {
+  const named = request.headers.get(RECORD_HEADER);
+  if (named !== null && named !== recordId(database())) throw new AppError("another-record");
 }
 
 /** Who sends it, apart from what is sent. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Check, worksheetById } from "@/core/checks";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import { evaluate, type Typed, typedAgain } from "./evaluate";
+import { evaluate, retyped, type Typed, typedAgain } from "./evaluate";
 
 const zeroTurn = machineOf("ZT-1");
 const check = (id: string) => worksheetById(id) as Check;
@@ -68,3 +68,30 @@ describe("a worksheet as it is typed", () => {
 });
 
 const rounded = (_: string, value: unknown) => (typeof value === "number" ? Number(value.toPrecision(10)) : value);
+
+describe("readings written again in other units", () => {
+  const mixed: Typed = {
+    text: { "blades.left.lengthMetres": "17", "blades.middle.lengthMetres": "17 1/0", "blades.right.lengthMetres": "430 mm" },
+    sure: { "blades.left.lengthMetres": "17" },
+  };
+  const again = retyped({ check: check("blade-overlap"), machine: zeroTurn, typed: mixed, from: "us", to: "metric" });
+
+  it("are the same lengths, stood by as before; what cannot be read is left for whoever typed it", () => {
+    expect(again.text).toEqual({
+      "blades.left.lengthMetres": "431.8",
+      "blades.middle.lengthMetres": "17 1/0",
+      "blades.right.lengthMetres": "430",
+    });
+    expect(again.sure["blades.left.lengthMetres"]).toBe("431.8");
+  });
+
+  it("come to the same in SI, there and back", () => {
+    const si = (one: Typed, system: "us" | "metric") =>
+      evaluate({ check: check("blade-overlap"), machine: zeroTurn, typed: one, system }).readings;
+    const digits = (value: unknown) => JSON.stringify(value, (_, one) => (typeof one === "number" ? one.toPrecision(12) : one));
+    expect(digits(si(again, "metric"))).toBe(digits(si(mixed, "us")));
+    expect(digits(si(mixed, "us"))).toContain("0.431800000000");
+    const home = retyped({ check: check("blade-overlap"), machine: zeroTurn, typed: again, from: "metric", to: "us" });
+    expect(Number(home.text["blades.left.lengthMetres"])).toBeCloseTo(17, 9);
+  });
+});

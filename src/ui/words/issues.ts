@@ -186,6 +186,8 @@ const ERRORS: Record<string, string> = {
   "submission-reused":
     "This was written down before with other words or figures, from another tab or before the line was lost. Look at what stands; press again to write this as well.",
   "too-many-requests": "Too many at once. Wait a little and press again: what you typed is kept.",
+  "another-record":
+    "Another record has been put in place of the one this page was opened on. Nothing was written. Reload the page; what you typed is kept with the old one.",
   "too-many-people": "The list of initials is full. Somebody who is on it has to be picked.",
   "photographs-full": "No room for another photograph.",
   "photograph-not-found": "That photograph is gone.",

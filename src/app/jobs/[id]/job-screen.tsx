@@ -68,7 +68,7 @@ export function JobScreen(args: { view: JobView; initial: WorkUp | undefined; in
     isDone: view.state === "closed",
   };
   return (
-    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
+    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem-var(--notes,0px))] lg:grid-cols-[18rem_minmax(0,1fr)_25rem] lg:grid-rows-[auto_minmax(0,1fr)_auto]">
       <HeadRoom view={view} now={now} open={open} isLive={isLive} stages={stagesOf({ view, steps, panel, suggested })} next={next} />
       <CaseRoom
         view={view}

@@ -63,7 +63,7 @@ export function ReckonerScreen(args: {
   const sheet: ReckonerArgs = { row, view, state, change: setState, homeSystem: seat.system, attach };
   return (
     <SeatProvider seat={{ ...seat, system: state.system ?? seat.system }}>
-      <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[minmax(0,1fr)_27rem] lg:grid-rows-[auto_minmax(0,1fr)]">
+      <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem-var(--notes,0px))] lg:grid-cols-[minmax(0,1fr)_27rem] lg:grid-rows-[auto_minmax(0,1fr)]">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-3 py-2 lg:col-span-2">
           <h1 className="text-2xl leading-none">{row.label}</h1>
           <label className="flex items-center gap-2">

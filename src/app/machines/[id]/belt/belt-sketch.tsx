@@ -76,7 +76,7 @@ function SketchBoard({ record, draftKey }: { record: MachineRecord; draftKey: st
     setFailed(first && sent.error === "invalid" ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));
   };
   return (
-    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem)] lg:grid-cols-[minmax(0,1fr)_27rem]">
+    <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem-var(--notes,0px))] lg:grid-cols-[minmax(0,1fr)_27rem]">
       <section aria-label="Drawing" className="dye flex min-h-0 flex-col p-2">
         <SketchDrawing
           machine={laid}
