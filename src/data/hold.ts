@@ -8,6 +8,8 @@ import { AppError, ofDriver } from "./errors";
  * operating system's lock on a small file: it ends with the program, however that ends.
  */
 const LOCK = "zygometer.lock";
+/** What nothing refers to is collected, and closed with it: a hold is referred to for as long as it stands. */
+const holds = new Set<Database.Database>();
 
 function lockIn(folder: string): Database.Database {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
@@ -24,7 +26,11 @@ export function holdFolder(folder: string): () => void {
     db.close();
     throw inUse(error);
   }
-  return () => db.close();
+  holds.add(db);
+  return () => {
+    holds.delete(db);
+    db.close();
+  };
 }
 
 /** Runs something while nobody else holds the folder. Throws `folder-in-use` where a program works on it. */

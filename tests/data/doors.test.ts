@@ -491,8 +491,8 @@ describe("starting over", () => {
   it("a hold ends with the program that had it, however it ends", async () => {
     const folder = mkdtempSync(path.join(tmpdir(), "zygometer-hold-"));
     const holder = path.join(import.meta.dirname, "holder.ts");
-    const child = spawn(process.execPath, ["--import", "tsx", holder, folder], { stdio: ["ignore", "pipe", "inherit"] });
-    await new Promise((resolve) => child.stdout.once("data", resolve));
+    const child = spawn(process.execPath, ["--expose-gc", "--import", "tsx", holder, folder], { stdio: ["ignore", "pipe", "inherit"] });
+    expect(String(await new Promise((resolve) => child.stdout.once("data", resolve)))).toBe("held\n");
     expect(refusedFor(() => withFolderAlone(folder, () => 1))[0]).toBe("folder-in-use");
     // As many as like may work on it.
     holdFolder(folder)();
