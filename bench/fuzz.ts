@@ -2,9 +2,10 @@ import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { seededRandom } from "@/core/random";
 import { openDatabase } from "@/data/connection";
 import { emptyDepot, openJob } from "../tests/data/helpers";
-import { seeded, spoil } from "../tests/fuzz/mutate";
+import { spoil } from "../tests/fuzz/mutate";
 import { type Depot, statefulTargets, type Target, targetsFor } from "../tests/fuzz/targets";
 
 /**
@@ -55,7 +56,7 @@ async function up(): Promise<void> {
 }
 
 async function fuzz(pid: number, depot: Depot): Promise<number> {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   const file = path.join(data, "zygometer.sqlite");
   const own = openDatabase(file);
   const targets: Target[] = [...targetsFor(own, depot), ...statefulTargets(own, depot)];

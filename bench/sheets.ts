@@ -2,8 +2,8 @@ import { chromium } from "@playwright/test";
 import { build } from "esbuild";
 import { assessCheck, worksheetsFor } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
+import { seededRandom } from "@/core/random";
 import { FLEET } from "@/demo/fleet";
-import { seededRandom } from "@/stories/random";
 import { soundReadings } from "@/stories/sound-readings";
 import { seenIn } from "./figures";
 

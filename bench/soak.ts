@@ -1,9 +1,9 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { seededRandom } from "@/core/random";
 import { openDatabase } from "@/data/connection";
 import { emptyDepot, makeSafe, openJob } from "../tests/data/helpers";
-import { seeded } from "../tests/fuzz/mutate";
 import { DAY, faultsAfter, writeAndKill } from "../tests/fuzz/soak";
 
 /**
@@ -16,7 +16,7 @@ const LONGEST_MILLISECONDS = 60;
 const WRITER = path.join(process.cwd(), ".cache", "soak-writer.mjs");
 
 async function soak(): Promise<void> {
-  const random = seeded(seed);
+  const random = seededRandom(seed);
   let [faults, written, depot] = [0, 0, begin()];
   for (let kill = 0; kill < kills; kill++) {
     if (kill > 0 && kill % ROUNDS_A_RECORD === 0) depot = begin();

@@ -1,5 +1,5 @@
+import { seededRandom } from "@/core/random";
 import type { Db } from "@/data/connection";
-import { seededRandom } from "@/stories/random";
 import { Teller } from "@/stories/teller";
 import { STORIES } from "./stories";
 

@@ -2,9 +2,9 @@ import { quickForm, targetPressure } from "@/core/checks";
 import { paperSpeed } from "@/core/drive/paper";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type BladeSheet, cuttingWidth, type Machine, referenceSpindle, type Spindle, spindlesAcross } from "@/core/machine";
+import { gaussian } from "@/core/random";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
-import { gaussian } from "./random";
 
 type Readings = Record<string, unknown>;
 

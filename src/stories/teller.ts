@@ -10,6 +10,7 @@ import {
 } from "@/core/checks";
 import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
 import { cutters, cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
+import { gaussian } from "@/core/random";
 import { allYes, itemsFor, type SafeState } from "@/core/safety";
 import { isIn, putBackPoints } from "@/core/state";
 import { CHECKS, type CheckRow, type ContextId, FIXES, type FixRow } from "@/core/trade";
@@ -22,7 +23,6 @@ import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { recordConfirmation, recordPutBack } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
-import { gaussian } from "./random";
 import { pricks, soundReadings, spoiled } from "./sound-readings";
 import type { Story } from "./story";
 

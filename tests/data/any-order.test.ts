@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/random";
 import type { SafeState } from "@/core/safety";
 import { allYes } from "@/core/safety";
 import { putBackPoints } from "@/core/state";
@@ -10,7 +11,6 @@ import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
-import { seededRandom } from "@/stories/random";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 

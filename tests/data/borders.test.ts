@@ -2,11 +2,12 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
+import { seededRandom } from "@/core/random";
 import { type Db, database, databaseFile, recordId } from "@/data/connection";
 import { getJobView } from "@/data/job-view";
 import { getMachineView } from "@/data/machine-view";
 import { listMachines } from "@/data/machines";
-import { seeded, spoil } from "../fuzz/mutate";
+import { spoil } from "../fuzz/mutate";
 import { type Depot, statefulTargets, type Target, targetsFor } from "../fuzz/targets";
 import { emptyDepot, openJob } from "./helpers";
 
@@ -73,7 +74,7 @@ describe("every border", () => {
 
   it(`answers ${BODIES} spoilt bodies with a refusal in words, never with a fault of its own, and takes nothing it must not`, async () => {
     vi.spyOn(console, "error").mockImplementation(() => undefined);
-    const random = seeded(SEED);
+    const random = seededRandom(SEED);
     const targets: Target[] = [...targetsFor(db, depot), ...statefulTargets(db, depot)];
     const wrong: string[] = [];
     for (let k = 0; k < BODIES; k++) {

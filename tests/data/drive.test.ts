@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/random";
 import type { SafeState } from "@/core/safety";
 import { REBUILD, type RebuildMove } from "@/core/sequences/rebuild";
 import type { Db } from "@/data/connection";
@@ -18,7 +19,6 @@ import { MOST_PHOTOGRAPHS } from "@/data/pictures";
 import { recordRebuildMove } from "@/data/rebuild";
 import { listSpindleLog, logSpindles, newSpindleEntrySchema, spindlesOf, takeBackSpindleEntry } from "@/data/spindle-log";
 import { recordTake } from "@/data/takes";
-import { seededRandom } from "@/stories/random";
 import { soundReadings } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 

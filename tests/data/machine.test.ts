@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { checkRow } from "@/core/checks";
 import { SHEETS, type Spoil, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
+import { seededRandom } from "@/core/random";
 import { allYes, itemsFor } from "@/core/safety";
 import { mayRun, putBackPoints } from "@/core/state";
 import type { CheckRow } from "@/core/trade";
@@ -16,7 +17,6 @@ import { getMachine } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
-import { seededRandom } from "@/stories/random";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 

@@ -3,6 +3,7 @@ import { panelOf } from "@/app/jobs/[id]/clearing";
 import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/steps";
 import { checkRow } from "@/core/checks";
 import { workUp } from "@/core/diagnosis";
+import { seededRandom } from "@/core/random";
 import { allYes } from "@/core/safety";
 import { putBackPoints } from "@/core/state";
 import { CHECKS } from "@/core/trade";
@@ -14,7 +15,6 @@ import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
-import { seededRandom } from "@/stories/random";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { HeightReadings } from "@/core/checks";
 import { workUp } from "@/core/diagnosis";
+import { seededRandom } from "@/core/random";
 import { deckSteps } from "@/core/sequences/deck-off";
 import { putBackPoints } from "@/core/state";
 import type { CheckContexts } from "@/data/check-context";
@@ -12,7 +13,6 @@ import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { getReckonerView } from "@/data/reckoner";
 import { recordTake, takesOfMachine } from "@/data/takes";
-import { seededRandom } from "@/stories/random";
 import { pricks, soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 

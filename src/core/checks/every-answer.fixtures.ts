@@ -1,6 +1,6 @@
 import type { Machine } from "@/core/machine";
+import { seededRandom } from "@/core/random";
 import { FLEET } from "@/demo/fleet";
-import { seededRandom } from "@/stories/random";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Field, keyOf } from "./form";
 import { worksheetsFor } from "./registry";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/random";
 import { CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
-import { seededRandom } from "@/stories/random";
 import { allFeatures, type Case, type CaseEvidence, diagnose, type Knowledge, knowledgeOf } from "./index";
 
 const rotary = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });

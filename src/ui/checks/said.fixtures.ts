@@ -1,6 +1,6 @@
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
+import { seededRandom } from "@/core/random";
 import type { UnitSystem } from "@/core/units";
-import { seededRandom } from "@/stories/random";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./words";
 

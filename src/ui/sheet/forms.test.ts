@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { type Check, keyOf, rowsOf, worksheetById, worksheetsFor } from "@/core/checks";
 import { machineOf } from "@/core/checks/sheets.fixtures";
+import { seededRandom } from "@/core/random";
 import { FLEET } from "@/demo/fleet";
-import { seededRandom } from "@/stories/random";
 import { soundReadings } from "@/stories/sound-readings";
 import { evaluate, typedAgain } from "./evaluate";
 

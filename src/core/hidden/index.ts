@@ -1,0 +1,5 @@
+export { drawSeverity, type Fault, MODELLED, putIn } from "./faults";
+export { cutOf, ledgeOf, oddBladeOf, overlapOf, shakeOf, speedsOf, tipHeight } from "./forward";
+export { CAREFUL, CARELESS, type Hand, readingsOf } from "./gauges";
+export { type LinkOf, looksOf, physicalLooks, strengthOf } from "./noticed";
+export { type HiddenState, NO_SPREAD, type Spread, soundState, spreadFrom } from "./state";

@@ -1,0 +1,1 @@
+export { gammaOfMeanOne, gaussian, namedRandom, pickOne, seededRandom } from "./seeded";
