@@ -1,0 +1,47 @@
+import { CAREFUL, CARELESS } from "@/core/hidden";
+import { kindById } from "@/core/kinds";
+import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/demo/fleet";
+import { casesOver, knowledgeFor, type Worked, work, worksheetsAlone } from "./worksheets";
+
+/** `npm run trial:worksheets [cases] [seed]`: whole cases by worksheets on the hidden machine, and each worksheet alone. Prints the tables of docs/diagnosis.md. */
+const CASES = Number(process.argv[2] ?? 260);
+const SEED = Number(process.argv[3] ?? 20261126);
+const EACH = 12;
+
+const machines = FLEET.map(({ machine }) => machineSchema.parse(machine)).filter(({ kind }) => kindById(kind).cutsWith === "rotary");
+const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + one, 0) / Math.max(1, values.length);
+const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
+
+const cases = casesOver(machines, { seed: SEED, count: CASES });
+console.log(`${CASES} cases on ${machines.length} rotary machines, seed ${SEED}\n`);
+console.log("| hand | resolved | min: information, walk-round | found said, right | said 90 %+: there |\n| --- | --- | --- | --- | --- |");
+const refused = new Map<string, number>();
+for (const [name, hand] of [
+  ["careful", CAREFUL],
+  ["careless", CARELESS],
+] as const) {
+  const by = (order: "information" | "walk-round"): Worked[] => cases.map((one) => work(one, knowledgeFor(one.machine), { hand, order }));
+  const [information, walk] = [by("information"), by("walk-round")];
+  const both = information.flatMap((one, k) =>
+    one.isResolved && walk[k]?.isResolved ? [[one.minutes, walk[k]?.minutes ?? 0] as const] : [],
+  );
+  const [own, round] = [mean(both.map(([a]) => a)), mean(both.map(([, b]) => b))];
+  const found = information.filter(({ foundRight }) => foundRight !== undefined);
+  const said = information.flatMap((one) => one.said);
+  console.log(
+    `| ${name} | ${percent(mean(information.map(({ isResolved }) => Number(isResolved))))} | ${own.toFixed(1)}, ${round.toFixed(1)}: ${percent(own / round)} | ${percent(found.length / CASES)}, ${percent(mean(found.map(({ foundRight }) => Number(foundRight))))} | ${percent(mean(said.map(({ isThere }) => Number(isThere))))} |`,
+  );
+  for (const id of information.flatMap((one) => one.refused)) refused.set(id, (refused.get(id) ?? 0) + 1);
+}
+if (refused.size > 0) console.log(`\nreadings refused: ${[...refused].map(([id, n]) => `${id} ${n}`).join(", ")}`);
+
+console.log(`\n## each worksheet alone, one fault, ${EACH} machines of each of the fleet's\n`);
+console.log("| worksheet | cause | speaks for it | for an absent one | |\n| --- | --- | --- | --- | --- |");
+for (const { check, cause, there, spoke, absent, accused } of worksheetsAlone(machines, { seed: SEED, each: EACH, hand: CAREFUL }).sort(
+  (a, b) => a.check.localeCompare(b.check),
+)) {
+  const [right, wrong] = [spoke / there, accused / absent];
+  const miss = [...(right < 0.85 ? ["misses"] : []), ...(wrong > 0.08 ? ["accuses"] : [])].join(", ");
+  console.log(`| ${check} | ${cause} | ${percent(right)} | ${percent(wrong)} | ${miss} |`);
+}

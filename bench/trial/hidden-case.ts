@@ -1,0 +1,116 @@
+import { assessWith, type Check, worksheetById } from "@/core/checks";
+import type { Case, CaseEvidence, Knowledge } from "@/core/diagnosis";
+import { contextFactor } from "@/core/diagnosis/context";
+import type { Verdict } from "@/core/findings";
+import {
+  drawSeverity,
+  type Fault,
+  type Hand,
+  type HiddenState,
+  looksOf,
+  MODELLED,
+  putIn,
+  readingsOf,
+  soundState,
+  spreadFrom,
+} from "@/core/hidden";
+import { deckContext } from "@/core/jobs";
+import type { Machine } from "@/core/machine";
+import { namedRandom } from "@/core/random";
+import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/trade";
+import { CONTEXT_RATE, shuffled } from "./cases";
+
+const MOST_REPORTED = 5;
+const DENIED_SHARE = 0.3;
+const MOST_CAUSES = 3;
+/** From level 3 on. */
+const MISNAMED_SHARE = 0.15;
+const MISNAMED: readonly (readonly [SymptomId, SymptomId])[] = [
+  ["step-between-passes", "bands-between-units"],
+  ["torn-tips", "stragglers"],
+  ["ripples", "irregular-hop"],
+];
+/** A cause is to be found if without it a look that was said is at most half as likely. */
+const HALF = 0.5;
+
+export type HiddenCase = {
+  key: string;
+  machine: Machine;
+  state: HiddenState;
+  faults: readonly Fault[];
+  given: Case;
+  targets: readonly CauseId[];
+};
+
+/** A machine by its key with these faults: where each sits is the same whichever others are there. */
+export function machineWith(args: { machine: Machine; key: string; faults: readonly Fault[] }): HiddenState {
+  const state = soundState(args.machine, spreadFrom(namedRandom(`${args.key}:sound`)));
+  for (const fault of args.faults) putIn(state, fault, namedRandom(`${args.key}:fault:${fault.cause}`));
+  return state;
+}
+
+/** One to three causes by the tables, a machine that has them, and what is said of it; `undefined` where nothing was to be found. */
+export function drawHidden(args: { machine: Machine; knowledge: Knowledge; key: string; misnames?: boolean }): HiddenCase | undefined {
+  const { machine, knowledge, key } = args;
+  const random = namedRandom(`${key}:case`);
+  const context = CONTEXTS.map(({ id }) => id).filter(() => random() < CONTEXT_RATE);
+  if (context.includes("all-machines") && context.includes("one-machine-only")) return undefined;
+  const drawn = knowledge.causes.filter((cause) => {
+    const odds = (cause.prior / (1 - cause.prior)) * contextFactor(cause, context);
+    return MODELLED.includes(cause.id) && random() < odds / (1 + odds);
+  });
+  if (drawn.length === 0 || drawn.length > MOST_CAUSES) return undefined;
+  const faults = drawn.map(({ id }): Fault => ({ cause: id, severity: drawSeverity(random) }));
+  const state = machineWith({ machine, key, faults });
+  const linksOf = (cause: CauseId) => knowledge.causes.find(({ id }) => id === cause)?.links ?? [];
+  const looks = (some: readonly Fault[], of: HiddenState) => looksOf({ state: of, faults: some, symptoms: knowledge.symptoms, linksOf });
+  const chances = looks(faults, state);
+  const noticed = knowledge.symptoms.filter((symptom) => random() < (chances.get(symptom) ?? 0));
+  const said = shuffled(noticed, random).slice(0, MOST_REPORTED);
+  const denied = knowledge.symptoms.filter((symptom) => !noticed.includes(symptom) && random() < DENIED_SHARE);
+  const targets = faults.flatMap(({ cause }) => {
+    const others = faults.filter((fault) => fault.cause !== cause);
+    const without = looks(others, machineWith({ machine, key, faults: others }));
+    return said.some((symptom) => (without.get(symptom) ?? 0) <= HALF * (chances.get(symptom) ?? 0)) ? [cause] : [];
+  });
+  if (targets.length === 0) return undefined;
+  const named = args.misnames ? said.map((symptom) => misnamed(symptom, knowledge, random)) : said;
+  const symptoms = Object.fromEntries([...denied.map((id) => [id, "denied"]), ...named.map((id) => [id, "present"])]);
+  return { key, machine, state, faults, given: { symptoms, context, evidence: [] }, targets };
+}
+
+function misnamed(symptom: SymptomId, knowledge: Knowledge, random: () => number): SymptomId {
+  const pair = MISNAMED.find((one) => one.includes(symptom));
+  const other = pair?.find((one) => one !== symptom);
+  return other && knowledge.symptoms.includes(other) && random() < MISNAMED_SHARE ? other : symptom;
+}
+
+export type Made = { check: CheckId; verdict: Verdict | "refused" | "no-worksheet"; evidence: CaseEvidence[] };
+
+/** A check made on a hidden machine: its gauges read by this hand, its readings assessed, what they say. */
+export function make(args: {
+  of: { key: string; machine: Machine; state: HiddenState };
+  checkId: CheckId;
+  hand: Hand;
+  made: readonly Made[];
+}): Made {
+  const { of, checkId, hand } = args;
+  const check = worksheetById(checkId);
+  const readings = check && readingsOf({ state: of.state, key: of.key, check, hand });
+  if (!check || !readings) return { check: checkId, verdict: "no-worksheet", evidence: [] };
+  const outcome = assessWith(check, { machine: of.machine, readings: { ...readings, ...contextOf(check, of.machine, args.made) } });
+  if (outcome.kind !== "assessed") return { check: checkId, verdict: "refused", evidence: [] };
+  const { verdict, evidence } = outcome.assessment;
+  return { check: checkId, verdict, evidence: evidence.map((one) => ({ check: checkId, ...one })) };
+}
+
+/** What the job so far says of what a level stands on. */
+function contextOf(check: Check, machine: Machine, made: readonly Made[]): object {
+  if (check.wants !== "level-standing") return {};
+  const takes = made.flatMap(({ check: id, verdict }, k) =>
+    verdict === "refused" || verdict === "no-worksheet"
+      ? []
+      : [{ id: k + 1, check: id, seq: k + 1, verdict, isProvisional: false, figures: [] }],
+  );
+  return deckContext({ machine, takes, machineTakes: takes, events: [] });
+}

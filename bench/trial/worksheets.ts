@@ -1,0 +1,106 @@
+import { worksheetsFor } from "@/core/checks";
+import { adviceOn, diagnose, EXPLAINED_LEVEL, type Knowledge, knowledgeOf, planChecks, setUpMinutes } from "@/core/diagnosis";
+import { presenceOf } from "@/core/diagnosis/case";
+import { drawSeverity, type Hand, MODELLED } from "@/core/hidden";
+import { featuresOf, kindById } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import { namedRandom } from "@/core/random";
+import type { CauseId, CheckId, CheckState } from "@/core/trade";
+import { drawHidden, type HiddenCase, type Made, machineWith, make } from "./hidden-case";
+
+export type WorksheetOrder = "information" | "walk-round";
+
+export type Worked = {
+  isResolved: boolean;
+  minutes: number;
+  /** When it first said that it is found: whether each it named was there. */
+  foundRight?: boolean;
+  said: { probability: number; isThere: boolean }[];
+  refused: CheckId[];
+};
+
+export const knowledgeFor = (machine: Machine): Knowledge =>
+  knowledgeOf({ cutsWith: kindById(machine.kind).cutsWith, features: featuresOf(machine) });
+
+/** A whole case from complaint through the suggested checks, by worksheets, until every cause to be found stands or the list ends. */
+export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Hand; order: WorksheetOrder }): Worked {
+  const there = new Set<string>(hidden.faults.map(({ cause }) => cause));
+  const made: Made[] = [];
+  const worked: Worked = { isResolved: false, minutes: 0, said: [], refused: [] };
+  let [given, state] = [hidden.given, "parked" as CheckState];
+  for (;;) {
+    const diagnosis = diagnose(knowledge, given, { withReasons: false });
+    const done = made.map(({ check }) => check);
+    const plan = planChecks({ knowledge, given, diagnosis, state, done, order: args.order });
+    const presence = presenceOf(knowledge, given);
+    for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ probability, isThere: there.has(cause) });
+    if (worked.foundRight === undefined) {
+      const advice = adviceOn(diagnosis, plan);
+      if (advice.code === "found" && made.length > 0) worked.foundRight = advice.causes.every((cause) => there.has(cause));
+    }
+    if (hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL)) return { ...worked, isResolved: true };
+    const left = knowledge.checks.filter(({ id }) => !done.includes(id));
+    const nextRound = [...left].sort((a, b) => a.place - b.place)[0];
+    const nextId = args.order === "walk-round" ? nextRound?.id : (plan.checks[0]?.id ?? nextRound?.id);
+    const check = left.find(({ id }) => id === nextId);
+    if (!check) return worked;
+    worked.minutes += setUpMinutes(state, check.state) + check.minutes;
+    state = check.state;
+    const one = make({ of: hidden, checkId: check.id, hand: args.hand, made });
+    if (one.verdict === "refused") worked.refused.push(check.id);
+    made.push(one);
+    given = { ...given, evidence: [...given.evidence, ...one.evidence] };
+  }
+}
+
+/** Cases in turn over the machines of a fleet, each drawn by its own key. */
+export function casesOver(machines: readonly Machine[], args: { seed: number; count: number; misnames?: boolean }): HiddenCase[] {
+  const cases: HiddenCase[] = [];
+  for (let k = 0; cases.length < args.count; k++) {
+    const machine = machines[k % machines.length] as Machine;
+    const drawn = drawHidden({
+      machine,
+      knowledge: knowledgeFor(machine),
+      key: `${args.seed}:${k}`,
+      ...(args.misnames ? { misnames: true } : {}),
+    });
+    if (drawn) cases.push(drawn);
+  }
+  return cases;
+}
+
+export type Speaks = { check: CheckId; cause: CauseId; there: number; spoke: number; absent: number; accused: number };
+
+const speaksFor = (made: Made, cause: string): boolean =>
+  made.evidence.some((one) => {
+    if ("likelihoodRatio" in one) return one.cause === cause && one.likelihoodRatio > 1;
+    if (one.result !== "seen" && one.result !== "suspect") return false;
+    return "causes" in one ? one.causes.includes(cause) : one.cause === cause;
+  });
+
+/** Each worksheet by itself against each cause it is credited with: how often it speaks for one that is there, and for one that is not. */
+export function worksheetsAlone(machines: readonly Machine[], args: { seed: number; each: number; hand: Hand }): Speaks[] {
+  const table = new Map<string, Speaks>();
+  for (const [m, machine] of machines.entries()) {
+    const knowledge = knowledgeFor(machine);
+    for (const { id: check } of worksheetsFor(machine)) {
+      const known = knowledge.checks.find(({ id }) => id === check);
+      for (const cause of [...new Set(known?.figures.flat() ?? [])] as CauseId[]) {
+        if (!MODELLED.includes(cause)) continue;
+        const row = table.get(`${check} ${cause}`) ?? { check, cause, there: 0, spoke: 0, absent: 0, accused: 0 };
+        table.set(`${check} ${cause}`, row);
+        for (let k = 0; k < args.each; k++) {
+          const key = `${args.seed}:alone:${m}:${check}:${cause}:${k}`;
+          const severity = drawSeverity(namedRandom(`${key}:severity`));
+          for (const isThere of [true, false]) {
+            const state = machineWith({ machine, key, faults: isThere ? [{ cause, severity }] : [] });
+            const spoke = speaksFor(make({ of: { key, machine, state }, checkId: check, hand: args.hand, made: [] }), cause);
+            if (isThere) [row.there, row.spoke] = [row.there + 1, row.spoke + Number(spoke)];
+            else [row.absent, row.accused] = [row.absent + 1, row.accused + Number(spoke)];
+          }
+        }
+      }
+    }
+  }
+  return [...table.values()];
+}
