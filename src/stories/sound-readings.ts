@@ -1,7 +1,7 @@
 import { quickForm, targetPressure } from "@/core/checks";
 import { paperSpeed } from "@/core/drive/paper";
 import { featuresOf, kindById } from "@/core/kinds";
-import { type BladeSheet, cuttingWidth, type Machine, referenceSpindle, type Spindle, spindlesAcross } from "@/core/machine";
+import { type BladeSheet, cuttingWidth, isRider, type Machine, referenceSpindle, type Spindle, spindlesAcross } from "@/core/machine";
 import { gaussian } from "@/core/random";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
@@ -154,7 +154,9 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     case "vibration-reading":
       return { machine: { felt: "none" } };
     case "ground-speed":
-      return { distanceMetres: 30, seconds: [16.4 + noise(0.2), 16.6 + noise(0.2)], throttle: "full" };
+      return isRider(machine)
+        ? { distanceMetres: 30, seconds: [16.4 + noise(0.2), 16.6 + noise(0.2)], throttle: "full" }
+        : { distanceMetres: 30, seconds: [24.6 + noise(0.2), 24.9 + noise(0.2)], throttle: "full" };
     case "pass-overlap":
       return { passes: 10, acrossMetres: 10 * (cuttingWidth(machine) - 0.09), steersBy: "outer-edge-of-cut" };
     default:

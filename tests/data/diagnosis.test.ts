@@ -71,21 +71,21 @@ describe("a job's diagnosis", () => {
   it("counts one figure once, however many causes are suspected by it", () => {
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId, "running");
-    const both = ["blade-unbalanced", "spindle-bearing-worn"];
+    const both = ["engine-speed-low", "belt-slipping"];
     look(
       jobId,
-      "vibration-reading",
+      "tip-speed",
       both.map((cause) => ({ cause, result: "suspect" as const })),
     );
-    expect(getJobView(db, jobId).takes[0]?.result.evidence).toEqual([{ check: "vibration-reading", causes: both, result: "suspect" }]);
+    expect(getJobView(db, jobId).takes[0]?.result.evidence).toEqual([{ check: "tip-speed", causes: both, result: "suspect" }]);
     look(
       jobId,
-      "vibration-reading",
+      "tip-speed",
       both.map((cause, k) => ({ cause, result: k === 0 ? ("suspect" as const) : ("not-found" as const) })),
     );
     expect(getJobView(db, jobId).takes[1]?.result.evidence).toEqual([
-      { check: "vibration-reading", cause: "blade-unbalanced", result: "suspect" },
-      { check: "vibration-reading", cause: "spindle-bearing-worn", result: "not-found" },
+      { check: "tip-speed", cause: "engine-speed-low", result: "suspect" },
+      { check: "tip-speed", cause: "belt-slipping", result: "not-found" },
     ]);
   });
 

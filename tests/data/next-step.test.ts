@@ -45,10 +45,11 @@ describe("what to do next in a job", () => {
     const jobId = openJob(db, clock);
     expect(look(jobId)).toMatchObject({ next: "safe", wanted: "parked" });
     makeSafe(db, clock, jobId);
-    expect(look(jobId).next).toBe("check:tyre-pressure");
-    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    // Soft tyres leave a ledge on a hung deck one time in seven: the hangers tell more, and the tyres come before the level that rests on them.
     expect(look(jobId).next).toBe("check:hanger-inspection");
     hangersSound(jobId);
+    expect(look(jobId).next).toBe("check:tyre-pressure");
+    take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
     expect(look(jobId).next).toBe("check:deck-level");
     take(jobId, "deck-level", tips(LEDGE_INCHES));
     expect(look(jobId).next).toBe("fix");

@@ -74,13 +74,25 @@ export function planChecks(args: {
   const proving = toProve({ knowledge, diagnosis, offered });
   const likely = proving.length > 0 ? gainsOf(prospect, offered, proving).filter(({ check }) => speaksTo(knowledge, check, proving)) : [];
   const limits = { offered, state: args.state, minutesLeft: args.minutesLeft };
-  const sequence = order === "walk-round" ? walkRound({ ...args, offered }) : byInformation({ ...limits, gains, first: likely });
+  const told = order === "walk-round" ? walkRound({ ...args, offered }) : byInformation({ ...limits, gains, first: likely });
+  const sequence = order === "walk-round" || args.minutesLeft !== undefined ? told : restedFirst(told, offered);
   const checks = costed({ sequence, gains, knowledge, isDone, bound, diagnosis, state: args.state });
   return {
     checks,
     minutes: checks.reduce((sum, { minutes }) => sum + minutes, 0),
     expectedMinutes: expectedMinutes(knowledge, checks, diagnosis),
   };
+}
+
+/** Estimate. */
+const WORTH_MAKING_FIRST = 0.5;
+
+/** Where the check that comes next rests on one that takes half its minutes or less, that one is made first, or it would be made again. */
+function restedFirst(sequence: readonly KnownCheck[], offered: readonly KnownCheck[]): KnownCheck[] {
+  const [next] = sequence;
+  if (!next) return [];
+  const rests = (RESTS_ON[next.id] ?? []).flatMap((id) => offered.find((one) => one.id === id) ?? []);
+  return [...new Set([...rests.filter((one) => one.minutes <= WORTH_MAKING_FIRST * next.minutes), ...sequence])];
 }
 
 /** Found: a check speaks for it, and little doubt is left. What more could be learnt of it is worth no minutes. */

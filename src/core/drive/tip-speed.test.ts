@@ -66,7 +66,8 @@ describe("from engine to edge", () => {
     expect(spindlePattern([3100, 3080, 3095], 3400)).toBe("all-low");
     expect(spindlePattern([3100, 3080, 3095])).toBe("alike");
     expect(spindlePattern([3400, 3200, 3100], 3400)).toBe("mixed");
-    expect(spindlePattern([0, 0, 3400], 3400)).toBe("mixed");
+    expect(spindlePattern([0, 0, 3400], 3400)).toBe("several-stopped");
+    expect(spindlePattern([0, 0, 0], 3400)).toBe("several-stopped");
     expect(spindlePattern([3000], 3400)).toBe("all-low");
   });
 });

@@ -58,15 +58,16 @@ export function bite(args: { groundMetresPerSecond: number; edges: number; radia
   return (args.groundMetresPerSecond * 2 * Math.PI) / (args.edges * args.radiansPerSecond);
 }
 
-export type SpindlePattern = "alike" | "one-stopped" | "one-low" | "all-low" | "mixed";
+export type SpindlePattern = "alike" | "one-stopped" | "several-stopped" | "one-low" | "all-low" | "mixed";
 
 /**
- * What the speeds of one deck's spindles say together: alike; one stopped (belt off, pin or key sheared, gear broken); one low (its belt or
+ * What the speeds of one deck's spindles say together: alike; one stopped (belt off, pin or key sheared, gear broken), or several (the drive belt, the clutch); one low (its belt or
  * bearing); all low against what they should be (engine, drive belt, clutch); or mixed. `rated` as the sheet or the pulleys give it.
  */
 export function spindlePattern(speeds: readonly number[], rated?: number): SpindlePattern {
   const fastest = Math.max(...speeds);
-  if (speeds.some((speed) => speed <= 0)) return speeds.filter((speed) => speed <= 0).length === 1 ? "one-stopped" : "mixed";
+  const stopped = speeds.filter((speed) => speed <= 0).length;
+  if (stopped > 0) return stopped === 1 ? "one-stopped" : "several-stopped";
   const low = speeds.filter((speed) => speed < fastest * (1 - SISTERS_WITHIN));
   if (low.length === 1 && speeds.length > 1) return "one-low";
   if (low.length > 1) return "mixed";

@@ -1,4 +1,4 @@
-import { leastOverlap, straightOverlaps } from "@/core/blades/overlap";
+import { badRadii, bladesOf, leastOverlap, straightOverlaps } from "@/core/blades/overlap";
 import { featuresOf } from "@/core/kinds";
 import { isRider } from "@/core/machine";
 import { gammaOfMeanOne, pickOne } from "@/core/random";
@@ -129,6 +129,16 @@ function wearShort(state: HiddenState, x: number): void {
   for (const blade of allOf(state)) blade.lengthMetres -= off;
 }
 
+/** A turn within the radii in which this deck's blades lose each other; a deck that never does is turned as tightly as one likes. */
+function tightenTurn(state: HiddenState, x: number): void {
+  const bands = badRadii({ blades: bladesOf(state.machine), side: 1, limitMetres: 0 }).filter(({ toMetres }) => toMetres < 20);
+  const worst = [...bands].sort((a, b) => a.worstMetres - b.worstMetres)[0];
+  if (!worst) return;
+  // Well into the band the worse it is, up to where it is worst.
+  const depth = Math.min(1, 0.3 + 0.35 * x);
+  state.turnRadiusMetres = worst.toMetres + depth * (worst.worstAtMetres - worst.toMetres);
+}
+
 /** What each cause changes (estimate). A blade stands or a belt is off in whole machines where that is what is drawn. */
 const PUT: Partial<Record<CauseId, Put>> = {
   "tyres-unequal": (state, x, random) => {
@@ -237,9 +247,7 @@ const PUT: Partial<Record<CauseId, Put>> = {
   "pass-overlap-small": (state, x) => {
     state.passOverlapMetres = (20 - 25 * x) * MM;
   },
-  "turn-too-tight": (state, x) => {
-    state.turnRadiusMetres = Math.max(0.3, 1.2 - 0.4 * x);
-  },
+  "turn-too-tight": tightenTurn,
   "too-wet-or-tall": (state, x, random) => {
     const draw = random();
     const [isWet, isTall] = [draw < 0.3 || draw >= 0.7, draw >= 0.3];

@@ -75,9 +75,12 @@ export function tipHeight(state: HiddenState, args: { spindleId: string; directi
   return planeHeight(planeOf(state, args.spindleId, over(state, args.spindleId, args.end), args.deck), tipAt(spindle, args.direction));
 }
 
-/** Tip to tip as it turns now. */
+/** Twice its reach as it turns: where one tip is short the other still cuts. */
 export const sweptLength = ({ lengthMetres, ends }: HiddenBlade): number =>
-  lengthMetres - 2 * Math.max(ends.A.lossMetres, ends.B.lossMetres);
+  lengthMetres - 2 * Math.min(ends.A.lossMetres, ends.B.lossMetres);
+
+/** Tip to tip, as a tape has it. */
+export const tapedLength = ({ lengthMetres, ends }: HiddenBlade): number => lengthMetres - ends.A.lossMetres - ends.B.lossMetres;
 
 /** What a straight pass leaves across the swath. A blade that stands leaves what was there. */
 export function sectionOf(state: HiddenState): CutPoint[] {

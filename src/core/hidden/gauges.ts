@@ -4,7 +4,7 @@ import { gaussian, namedRandom } from "@/core/random";
 import { gearboxes } from "@/core/sequences/rebuild";
 import type { CheckId } from "@/core/trade";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
-import { cutOf, deckPlane, shakeOf, speedsOf, sweptLength, tipHeight } from "./forward";
+import { cutOf, deckPlane, shakeOf, speedsOf, tapedLength, tipHeight } from "./forward";
 import { type HiddenBlade, type HiddenState, MM } from "./state";
 
 /** How somebody measures: spread of their readings, how often a look misses or imagines, how often a figure is a slip. Estimates. */
@@ -150,7 +150,7 @@ function edge(taken: Taken): Readings {
       slot: "none",
       A: end("A"),
       B: end("B"),
-      lengthMetres: reader.figure(sweptLength(own), 0.8 * MM, THIRTY_SECOND),
+      lengthMetres: reader.figure(tapedLength(own), 0.8 * MM, THIRTY_SECOND),
       ...(blade?.widthMetres === undefined ? {} : { widthMetres: reader.figure(0.95 * blade.widthMetres, 0.3 * MM, 0.5 * MM) }),
     };
   });
@@ -221,7 +221,8 @@ function balance(taken: Taken): Readings {
   const blades = byBlade(taken, (spindle) => {
     const radiusMetres = spindle.tipCircleDiameterMetres / 2 - 0.01;
     const added = reader.size(bladeOf(state, spindle.id).imbalance / radiusMetres, 0.0007, 0.0005);
-    return { addedKilograms: added < DEAD_KILOGRAMS ? 0 : added, radiusMetres, light: "A" };
+    if (added < DEAD_KILOGRAMS) return { addedKilograms: 0 };
+    return { addedKilograms: added, radiusMetres, light: "A" };
   });
   return { set: "together", resolutionKilograms: DEAD_KILOGRAMS, blades };
 }
@@ -229,7 +230,7 @@ function balance(taken: Taken): Readings {
 function overlap(taken: Taken): Readings {
   const { state, reader } = taken;
   return {
-    blades: byBlade(taken, ({ id }) => ({ lengthMetres: reader.figure(sweptLength(bladeOf(state, id)), 0.8 * MM, THIRTY_SECOND) })),
+    blades: byBlade(taken, ({ id }) => ({ lengthMetres: reader.figure(tapedLength(bladeOf(state, id)), 0.8 * MM, THIRTY_SECOND) })),
   };
 }
 

@@ -4,7 +4,7 @@ import type { CheckId } from "./checks";
 /** Figures that one reading gives for several causes at once: it tells that one of them is there, not which. All others speak to one cause. */
 // biome-ignore format: a table is read by rows
 export const FIGURES: Partial<Record<CheckId, readonly (readonly CauseId[])[]>> = {
-  "deck-level": [["deck-out-of-level", "hanger-failed"], ["blade-bent", "spindle-shaft-bent"]],
+  "deck-level": [["deck-out-of-level", "hanger-failed"]],
+  "tip-speed": [["engine-speed-low", "belt-slipping"]],
   "cutting-height": [["height-misset", "roller-sinks", "thatch-build-up"]],
-  "vibration-reading": [["blade-unbalanced", "spindle-bearing-worn"]],
 };

@@ -128,7 +128,7 @@ function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ track
   const open = tracks.some(needsSwap);
   const shaft = shaftCause(machine);
   const isClear = unread.length === 0 && !open;
-  const told = evidenceOf({ check: "blade-track", findings, clears: { "blade-bent": isClear, [shaft]: isClear } });
+  const told = evidenceOf({ check: "blade-track", findings, clears: clearsOf(shaft, isClear) });
   return {
     check: "blade-track",
     ruleVersion: bladeTrack.ruleVersion,
@@ -152,6 +152,11 @@ function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ track
       .slice(0, 1),
     detail: { tracks },
   };
+}
+
+/** Of a blade on the engine's own shaft a track that runs true clears no key: a sheared one lets the carrier turn, and bends nothing. */
+function clearsOf(shaft: string, isClear: boolean): Record<string, boolean> {
+  return { "blade-bent": isClear, ...(shaft === "spindle-shaft-bent" ? { [shaft]: isClear } : {}) };
 }
 
 const needsSwap = ({ firstMetres, bladeMetres }: Track) => bladeMetres === undefined && isOver(firstMetres);

@@ -153,7 +153,7 @@ function packVerdict(depthMetres: number): Verdict {
 
 function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: { looks: number; packed: number } }, Says> {
   const findings = findingsIn(readings);
-  const { pack, port, chute, baffles, shell, site } = readings;
+  const { pack, port, chute, baffles, site } = readings;
   const isComplete = pack !== undefined && port !== undefined && chute !== undefined && baffles !== undefined;
   const isOften = site !== undefined && site.looks >= LOOKS_TO_SAY_SO && site.packed / site.looks >= OFTEN;
   return {
@@ -162,7 +162,8 @@ function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: 
     ...settled({
       check: "deck-cleanliness",
       findings,
-      clears: { "deck-packed": isComplete, "deck-shell-bent": shell !== undefined },
+      // A shell that shows no crack from below may be bent all the same: only a crack speaks, nothing clears it here.
+      clears: { "deck-packed": isComplete },
       told: findings.map(({ place }) => place),
       isComplete,
     }),

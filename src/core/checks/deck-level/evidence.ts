@@ -6,6 +6,9 @@ import type { Rules } from "./rules";
 /** A blade end or spindle off its plane by less is within what a straight blade shows (common practice, 1/16 in). */
 const STRAIGHT_METRES = 0.0015;
 
+/** A hanger that failed moves the rake too, as a bent shell does: far off says no more for the adjusters than this. Measured by the trial. */
+const OTHERS_MOVE_IT = 15;
+
 export function evidenceOf(args: {
   machine: Machine;
   figures: readonly Figure[];
@@ -27,12 +30,15 @@ export function evidenceOf(args: {
   if (hasHangers && rake) {
     evidence.push({
       cause: "deck-rake-wrong",
-      likelihoodRatio: measuredLikelihoodRatio({
-        deviation: rake.value - rules.rakeTarget,
-        tolerance: rules.rakeTolerance,
-        standardUncertainty: rake.standardError ?? 0,
-        sides: "two",
-      }),
+      likelihoodRatio: Math.min(
+        OTHERS_MOVE_IT,
+        measuredLikelihoodRatio({
+          deviation: rake.value - rules.rakeTarget,
+          tolerance: rules.rakeTolerance,
+          standardUncertainty: rake.standardError ?? 0,
+          sides: "two",
+        }),
+      ),
     });
   }
   return [...evidence, ...modelEvidence(models)];

@@ -2,7 +2,7 @@ import * as z from "zod";
 import { bite } from "@/core/drive/tip-speed";
 import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
-import type { Machine } from "@/core/machine";
+import { isRider, type Machine } from "@/core/machine";
 import type { Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -11,6 +11,11 @@ import type { Assessment, Check } from "../types";
 export const SHARP_EDGE_METRES = 0.0635;
 /** Slower than this a rotary mower mulls over its own clippings. Estimate: 1.5 mph. */
 export const SLOWEST_METRES_PER_SECOND = 0.67;
+/**
+ * Faster than this the deck hunts on its wheels and the blades are asked for more than they clear, whatever the bite: 6 mph riding, 3 1/2 mph
+ * on foot (common practice).
+ */
+export const FASTEST_METRES_PER_SECOND = { riding: 2.7, walking: 1.6 } as const;
 const RADIANS = (2 * Math.PI) / 60;
 
 export const groundSpeedReadingsSchema = z.object({
@@ -35,7 +40,7 @@ type Says = {
 
 export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail, Says> = {
   id: "ground-speed",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: groundSpeedReadingsSchema,
   missing: (machine) => (kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
   problems: () => [],
@@ -105,20 +110,26 @@ function assess(
     speed === undefined || turns === undefined
       ? undefined
       : bite({ groundMetresPerSecond: speed, edges, radiansPerSecond: turns * RADIANS });
-  const fastest = turns === undefined ? undefined : (SHARP_EDGE_METRES * edges * turns) / 60;
+  const practice = isRider(machine) ? FASTEST_METRES_PER_SECOND.riding : FASTEST_METRES_PER_SECOND.walking;
+  const fastest = Math.min(practice, turns === undefined ? practice : (SHARP_EDGE_METRES * edges * turns) / 60);
   const check = "ground-speed";
   const result = (isBad: boolean) => (isBad ? ("seen" as const) : ("not-found" as const));
-  const isFast = bitten !== undefined && bitten > SHARP_EDGE_METRES;
+  const isOverBite = bitten !== undefined && bitten > SHARP_EDGE_METRES;
+  const isFast = speed !== undefined && speed > fastest * (1 + ROUNDING);
   const isSlow = speed !== undefined && speed < SLOWEST_METRES_PER_SECOND;
   const evidence: Evidence[] =
     speed === undefined
       ? []
       : [
-          ...(bitten === undefined ? [] : [{ check, cause: "ground-speed-high", result: result(isFast) }]),
+          ...(isFast
+            ? [{ check, cause: "ground-speed-high", result: isOverBite ? ("seen" as const) : ("suspect" as const) }]
+            : bitten === undefined
+              ? []
+              : [{ check, cause: "ground-speed-high", result: "not-found" as const }]),
           { check, cause: "ground-speed-low", result: result(isSlow) },
         ];
   const actions: Says["action"][] = [
-    ...(isFast && fastest !== undefined ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
+    ...(isFast ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
     ...(isSlow ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),
     ...(throttle === "below-full" ? [{ code: "full-throttle" as const }] : []),
   ];
@@ -130,7 +141,13 @@ function assess(
       findings:
         speed === undefined
           ? []
-          : [{ place: "machine", code: isFast ? "too-fast" : isSlow ? "too-slow" : "travels", verdict: judge(speed, bitten) }],
+          : [
+              {
+                place: "machine",
+                code: isFast ? "too-fast" : isSlow ? "too-slow" : "travels",
+                verdict: isFast || isSlow ? "out" : judge(bitten),
+              },
+            ],
       evidence,
       told: speed === undefined ? [] : ["machine"],
       isComplete: speed !== undefined,
@@ -151,18 +168,19 @@ function assess(
     detail: {
       ...(speed === undefined ? {} : { metresPerSecond: speed }),
       ...(bitten === undefined ? {} : { biteMetres: bitten }),
-      ...(fastest === undefined ? {} : { fastestMetresPerSecond: fastest }),
+      fastestMetresPerSecond: fastest,
     },
   };
 }
 
-function judge(speed: number, bitten: number | undefined): Verdict {
-  if (bitten !== undefined && bitten > SHARP_EDGE_METRES) return "out";
-  if (speed < SLOWEST_METRES_PER_SECOND) return "out";
+/** A reading on the limit is not over it by the last bit of a conversion. */
+const ROUNDING = 1e-9;
+
+function judge(bitten: number | undefined): Verdict {
   return bitten !== undefined && bitten > (SHARP_EDGE_METRES * 2) / 3 ? "watch" : "in-tolerance";
 }
 
-function figuresOf(speed: number | undefined, bitten: number | undefined, fastest: number | undefined): Figure[] {
+function figuresOf(speed: number | undefined, bitten: number | undefined, fastest: number): Figure[] {
   return [
     ...(speed === undefined
       ? []
@@ -175,7 +193,7 @@ function figuresOf(speed: number | undefined, bitten: number | undefined, fastes
             tolerance: {
               kind: "between" as const,
               least: SLOWEST_METRES_PER_SECOND,
-              ...(fastest === undefined ? {} : { most: fastest }),
+              most: fastest,
               standing: "estimate" as const,
             },
             standing: "measured" as const,

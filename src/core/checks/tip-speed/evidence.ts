@@ -1,4 +1,4 @@
-import { type SpindlePattern, spindlePattern, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
+import { SISTERS_WITHIN, type SpindlePattern, spindlePattern, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
 import type { Evidence } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
@@ -14,7 +14,8 @@ export function patternOf(machine: Machine, known: readonly ReadSpindle[]): Spin
   const speeds = read.map(({ noLoad, paper }) => (noLoad?.revolutionsPerMinute ?? 0) / (hasPaper ? (paper?.revolutionsPerMinute ?? 1) : 1));
   const rated = hasPaper ? 1 : machine.sheet.blade?.ratedRevolutionsPerMinute;
   const pattern = read.length === 0 ? "alike" : spindlePattern(speeds, rated);
-  const isSlow = read.length > 0 && read.every(({ noLoad }) => (noLoad?.metresPerSecond ?? 0) < WORKING_RANGE.from);
+  // A machine rated under the range is not slow where it runs as it is rated.
+  const isSlow = rated === undefined && read.length > 0 && read.every(({ noLoad }) => (noLoad?.metresPerSecond ?? 0) < WORKING_RANGE.from);
   return pattern === "alike" && isSlow ? "all-low" : pattern;
 }
 
@@ -37,8 +38,9 @@ export function evidenceOf(args: {
   switch (pattern) {
     case "alike":
       if (sags) return [...clear("belt-off", "belt-slipping"), { check, cause: "engine-speed-low", result: "suspect" }];
-      return isLabouring ? clear("belt-off") : clear("belt-off", "belt-slipping", "engine-speed-low");
+      return isLabouring ? [...labouring(machine, known), ...clear("belt-off")] : clear("belt-off", "belt-slipping", "engine-speed-low");
     case "one-stopped":
+    case "several-stopped":
       return [...(hasBelt ? [{ check, cause: "belt-off", result: "suspect" as const }] : []), ...clear("engine-speed-low")];
     case "one-low":
       return hasBelt
@@ -51,4 +53,14 @@ export function evidenceOf(args: {
     case "mixed":
       return [];
   }
+}
+
+/**
+ * All right without load, and one loses more under it than its sisters: its belt slips. Where all lose alike, it may as well be what loads them
+ * (tall, wet, dull, packed, wound), so that says nothing of belt or engine.
+ */
+function labouring(machine: Machine, known: readonly ReadSpindle[]): Evidence[] {
+  const lost = known.flatMap(({ droop }) => droop ?? []);
+  const isOne = lost.length > 1 && Math.max(...lost) - Math.min(...lost) > SISTERS_WITHIN;
+  return isOne && featuresOf(machine).includes("belt") ? [{ check: "tip-speed", cause: "belt-slipping", result: "suspect" }] : [];
 }
