@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import Database from "better-sqlite3";
 import { beforeEach, describe, expect, it } from "vitest";
 import { checkRow, isOffered } from "@/core/checks";
-import { workUp } from "@/core/diagnosis";
+import { EXPLAINED_LEVEL, workUp } from "@/core/diagnosis";
 import { kindById } from "@/core/kinds";
 import { CAUSES, CHECKS, SYMPTOMS } from "@/core/trade";
 import { joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
@@ -65,7 +65,7 @@ describe("a job's diagnosis", () => {
     const { takes } = getJobView(db, jobId);
     expect(takes[0]?.verdict).toBe("out");
     expect(takes[0]?.result.evidence).toHaveLength(3);
-    expect(presence(jobId, "blade-damaged")).toBeGreaterThan(0.9);
+    expect(presence(jobId, "blade-damaged")).toBeGreaterThan(EXPLAINED_LEVEL);
   });
 
   it("counts one figure once, however many causes are suspected by it", () => {

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import type { HeightReadings } from "@/core/checks";
-import { workUp } from "@/core/diagnosis";
+import { EXPLAINED_LEVEL, workUp } from "@/core/diagnosis";
 import { seededRandom } from "@/core/random";
 import { deckSteps } from "@/core/sequences/deck-off";
 import { putBackPoints } from "@/core/state";
@@ -104,7 +104,7 @@ describe("a worksheet in the record", () => {
       return { before, after: chance(jobId) };
     };
     const wrong = taken("zt-1", { "blades.left.sail": "to-ground" });
-    expect(wrong.after).toBeGreaterThan(Math.max(0.95, 3 * wrong.before));
+    expect(wrong.after).toBeGreaterThan(Math.max(EXPLAINED_LEVEL, 3 * wrong.before));
     const right = taken("zt-3", {});
     expect(right.after).toBeLessThan(0.2 * right.before);
   });

@@ -104,7 +104,7 @@ test("what is typed moves the diagnosis before it is saved, says what moved it a
   await typeReadings(page, ["12", "18", "18", "7"]);
   await expect(page.getByRole("heading", { name: /^As typed/ })).toBeVisible();
   await expect(suspects(page).getByRole("listitem").first()).toContainText("Tyres unequal side to side");
-  expect((await leader(page)).percent).toBeGreaterThan(80);
+  expect((await leader(page)).percent).toBeGreaterThan(40);
   await page.getByRole("button", { name: "Clear" }).click();
   await expect.poll(async () => (await leader(page)).label).toBe(before.label);
   await typeReadings(page, ["12", "18", "18", "7"]);

@@ -192,7 +192,7 @@ test("a reading another has just taken is shown before mine replaces it", async 
   await open(ak, `/jobs/${jobId}`);
   await makeSafe(ak, "Locked out");
   await open(bl, `/jobs/${jobId}`);
-  await expect(ak.getByRole("heading", { name: "Tyre pressures" })).toBeVisible();
+  for (const page of [ak, bl]) await openCheck(page, "Tyre pressures");
   await firstField(ak).fill("11");
   for (const [place, reading] of ["12", "18", "18", "12"].entries())
     await bl.getByRole("region", { name: "In hand" }).getByRole("textbox").nth(place).fill(reading);

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/random";
 import { CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
+import { SEEN_RATIO } from "./evidence";
 import { allFeatures, type Case, type CaseEvidence, diagnose, type Knowledge, knowledgeOf } from "./index";
 
 const rotary = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });
@@ -64,18 +65,20 @@ describe("one cause and one symptom, by hand", () => {
     expect(overdue?.reasons.find(({ kind }) => kind === "context")).toMatchObject({ id: "edge-overdue", factor: expect.closeTo(4, 9) });
   });
 
-  it("takes a ratio as a ratio: seen 1000, suspect and not found by the check's own sureness, could not tell 1", () => {
+  it("takes a ratio as a ratio: seen as one look may be worth, suspect and not found by the check's own sureness, could not tell 1", () => {
     const given = { ...nothing, symptoms: present("torn-tips") };
     const odds = (evidence: CaseEvidence[]) => {
       const p = diagnose(rotary, { ...given, evidence }).causes.find(({ id }) => id === "blade-dull")?.presence ?? 0;
       return p / (1 - p);
     };
     const before = odds([]);
-    expect(odds([{ check: "blade-edge", cause: "blade-dull", result: "seen" }]) / before).toBeCloseTo(1000, 5);
+    expect(odds([{ check: "blade-edge", cause: "blade-dull", result: "seen" }]) / before).toBeCloseTo(SEEN_RATIO, 5);
     expect(odds([{ check: "blade-edge", cause: "blade-dull", result: "suspect" }]) / before).toBeCloseTo(0.92 / 0.07, 9);
     expect(odds([{ check: "blade-edge", cause: "blade-dull", result: "not-found" }]) / before).toBeCloseTo(0.08 / 0.93, 9);
     expect(odds([{ check: "blade-edge", cause: "blade-dull", result: "unclear" }]) / before).toBeCloseTo(1, 12);
     expect(odds([{ cause: "blade-dull", likelihoodRatio: 7 }]) / before).toBeCloseTo(7, 9);
+    // However far off a figure stands, it may be a slip of the hand.
+    expect(odds([{ cause: "blade-dull", likelihoodRatio: 1000 }]) / before).toBeCloseTo(SEEN_RATIO, 5);
   });
 
   it("does not count one reading once for each cause it names", () => {

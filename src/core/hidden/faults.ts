@@ -12,12 +12,9 @@ const LEAST_SEVERITY = 0.25;
 const MOST_SEVERITY = 2.5;
 const SHAPE = 4;
 
-/** How bad a fault is: gamma of shape 4 and mean 1, within 0.25 and 2.5 (estimate). */
+/** How bad a fault is: gamma of shape 4 and mean 1, held to 0.25 and 2.5 (estimate). */
 export function drawSeverity(random: () => number): number {
-  for (;;) {
-    const severity = gammaOfMeanOne(SHAPE, random);
-    if (severity >= LEAST_SEVERITY && severity <= MOST_SEVERITY) return severity;
-  }
+  return Math.min(MOST_SEVERITY, Math.max(LEAST_SEVERITY, gammaOfMeanOne(SHAPE, random)));
 }
 
 type Put = (state: HiddenState, x: number, random: () => number) => void;
