@@ -39,12 +39,19 @@ export function openDatabase(file: string, now = new Date().toISOString()): Db {
   }
 }
 
+/**
+ * A file larger than this is not read through when it is opened: from a cold disk that takes half a minute (366 MB: 33 s, 0.7 s warm). What is
+ * spoilt in it is told when it is met.
+ */
+const READ_THROUGH_BYTES = 100_000_000;
+
 /** Reads a file without touching it: whether it is a database, whole, and none of a newer application. */
 function lookInto(file: string): void {
+  const { size } = statSync(file);
   if (!statSync(file).isFile()) throw new AppError("record-unreadable");
   const db = new Database(file, { readonly: true, timeout: BUSY_MILLISECONDS });
   try {
-    const found = db.pragma("quick_check(1)", { simple: true });
+    const found = size > READ_THROUGH_BYTES ? "ok" : db.pragma("quick_check(1)", { simple: true });
     if (found !== "ok") throw new AppError("record-spoilt", { cause: new Error(String(found)) });
     if (isNewer(db)) throw new AppError("database-newer");
   } finally {
