@@ -24,6 +24,7 @@ describe("a blade against the machine's sheet", () => {
   it.each([
     [{ lengthMetres: 0.46 }, "longer: may-strike"],
     [{ lengthMetres: 0.4 }, "shorter: leaves-a-strip"],
+    [{ lengthMetres: 0.427 }, "worn-shorter: worn-or-another-part"],
     [{ hole: "star-5" as const }, "other-hole: not-centred"],
     [{ holeMetres: 0.018 }, "hole-too-wide: not-centred"],
     [{ holeMetres: 0.0127 }, "hole-too-narrow: does-not-go-on"],

@@ -17,6 +17,7 @@ export type BladePart = {
 export type Mismatch =
   | { code: "longer"; consequence: "may-strike"; byMetres: number }
   | { code: "shorter"; consequence: "leaves-a-strip"; byMetres: number }
+  | { code: "worn-shorter"; consequence: "worn-or-another-part"; byMetres: number }
   | { code: "other-hole"; consequence: "not-centred" }
   | { code: "hole-too-wide"; consequence: "not-centred"; byMetres: number }
   | { code: "hole-too-narrow"; consequence: "does-not-go-on"; byMetres: number }
@@ -57,13 +58,18 @@ function sizeMismatches(wanted: BladeSheet, part: BladePart): Mismatch[] {
   const thickness = off(part.thicknessMetres, wanted.thicknessMetres, FIT_WITHIN.thickness);
   const width = off(part.widthMetres, wanted.widthMetres, FIT_WITHIN.width);
   return [
-    ...(length === undefined ? [] : [length > 0 ? longer(length) : shorter(-length)]),
+    ...(length === undefined ? [] : [length > 0 ? longer(length) : isWear(wanted, part) ? wornShorter(-length) : shorter(-length)]),
     ...(offset === undefined ? [] : [{ code: "other-offset", consequence: "cuts-at-another-height", byMetres: offset } as const]),
     ...(thickness === undefined ? [] : [{ code: "other-thickness", consequence: "clamps-elsewhere", byMetres: thickness } as const]),
     ...(width === undefined || width > 0 ? [] : [{ code: "narrower", consequence: "worn-or-another-part", byMetres: -width } as const]),
   ];
 }
 
+/** Short, and still over the least the sheet lets it wear to: a tape cannot tell wear from another part. */
+const isWear = ({ leastLengthMetres }: BladeSheet, { lengthMetres }: BladePart): boolean =>
+  leastLengthMetres !== undefined && lengthMetres !== undefined && lengthMetres >= leastLengthMetres;
+
+const wornShorter = (byMetres: number): Mismatch => ({ code: "worn-shorter", consequence: "worn-or-another-part", byMetres });
 const longer = (byMetres: number): Mismatch => ({ code: "longer", consequence: "may-strike", byMetres });
 const shorter = (byMetres: number): Mismatch => ({ code: "shorter", consequence: "leaves-a-strip", byMetres });
 

@@ -84,6 +84,15 @@ describe("how blades are fitted", () => {
 });
 
 describe("the blade itself", () => {
+  /** The demo's zero-turn lets a blade of 17 in wear to 16 1/2 (its sheet): 5 mm gone is legal wear. */
+  it("a blade worn as far as it may be is watched, and never said to be another part for all to see", () => {
+    const worn = fitOf({ ...set(), part: { lengthMetres: 17 * IN - 0.005, standing: "measured" } });
+    expect([worn.verdict, saysOf(worn, "blade-wrong-part")]).toEqual(["watch", "suspect"]);
+    expect(worn.detail.mismatches.map(({ code }) => code)).toEqual(["worn-shorter"]);
+    const under = fitOf({ ...set(), part: { lengthMetres: 16.4 * IN, standing: "measured" } });
+    expect([under.verdict, saysOf(under, "blade-wrong-part")]).toEqual(["out", "seen"]);
+  });
+
   it("finds the wrong part, works out the deck's width with it, and stops where it would strike", () => {
     const short = fitOf({ ...set(), part: { lengthMetres: 16 * IN, hole: "star-5", standing: "measured" } });
     expect([short.verdict, saysOf(short, "blade-wrong-part")]).toEqual(["out", "seen"]);

@@ -61,7 +61,7 @@ type Problem = Says["problem"] & At;
 
 export const bladeFit: Check<FitReadings, FitDetail, Says> = {
   id: "blade-fit",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["freed-blade"],
   readingsSchema: fitReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -89,6 +89,13 @@ function problems(machine: Machine, { blades }: FitReadings): Problem[] {
   ];
 }
 
+/** What only wear may have made is watched, and suspected of being another part; anything else is one. */
+function partFinding(found: readonly Mismatch[]): Finding {
+  return found.every(({ consequence }) => consequence === "worn-or-another-part")
+    ? { place: "set", code: "worn-or-other", verdict: "watch", causes: pointsAt("blade-wrong-part") }
+    : { place: "set", code: "wrong-part", verdict: "out", causes: shows("blade-wrong-part") };
+}
+
 function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, Says> {
   const { part, old, blades } = readings;
   const sheet = machine.sheet.blade;
@@ -103,7 +110,7 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, 
     ...Object.entries(blades).flatMap(([place, read]) => findingsAt(machine, place, read)),
     ...torques.flatMap(torqueFinding),
     ...(strikes ? [{ place: "set", code: "strikes", verdict: "stop" as const, causes: shows("blade-wrong-part") }] : []),
-    ...(found.length > 0 ? [{ place: "set", code: "wrong-part", verdict: "out" as const, causes: shows("blade-wrong-part") }] : []),
+    ...(found.length > 0 ? [partFinding(found)] : []),
   ];
   const isComplete = unread.length === 0;
   return {

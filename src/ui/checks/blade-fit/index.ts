@@ -26,6 +26,8 @@ export const face: Face<typeof bladeFit> = {
   warnings: {
     "fit-longer": (w, t) => `${length(w.byMetres, t.system)} longer than the sheet's: may strike a neighbour or the shell.`,
     "fit-shorter": (w, t) => `${length(w.byMetres, t.system)} shorter: overlap is lost, a strip stays.`,
+    "fit-worn-shorter": (w, t) =>
+      `${length(w.byMetres, t.system)} shorter, and not yet worn out: worn, or another part. Hold it against the old one.`,
     "fit-other-hole": () => "Another hole: not centred, and cannot be tightened safely.",
     "fit-hole-too-wide": (w, t) => `Hole ${length(w.byMetres, t.system)} too wide: not centred.`,
     "fit-hole-too-narrow": (w, t) => `Hole ${length(w.byMetres, t.system)} too narrow: does not go on.`,
@@ -67,6 +69,7 @@ export const face: Face<typeof bladeFit> = {
     "torque-high": "torque over the sheet's",
     "torque-low": "torque under the sheet's",
     "wrong-part": "not this machine's blade",
+    "worn-or-other": "worn, or another part",
     strikes: "strike each other",
     loose: "loose",
     "by-feel": "tightened by feel",
@@ -91,6 +94,8 @@ function sayFit(assessment: Found, told: Told): string {
   const marks = assessment.marks.filter(({ place, code }) => place !== "set" && !code?.startsWith("torque-"));
   const bad = worst(marks);
   if (bad.length > 0 && bad[0]?.code !== "by-feel") return sayMarks(face, { ...assessment, marks }, told, "");
+  if (detail.mismatches.length > 0 && detail.mismatches.every(({ consequence }) => consequence === "worn-or-another-part"))
+    return `Worn, or another part: ${detail.mismatches.map(({ code }) => MISMATCH[code]).join(", ")}. Hold it against the old one.`;
   if (detail.mismatches.length > 0) return `Not this machine's blade: ${detail.mismatches.map(({ code }) => MISMATCH[code]).join(", ")}.`;
   const torque = assessment.figures.find(({ id, verdict }) => id === "torque" && verdict === "out");
   if (torque) return `${placeName(told.machine, torque.place ?? "")}: torque is not the sheet's.`;
@@ -101,6 +106,7 @@ function sayFit(assessment: Found, told: Told): string {
 const MISMATCH: Record<FitDetail["mismatches"][number]["code"], string> = {
   longer: "too long",
   shorter: "too short",
+  "worn-shorter": "worn shorter",
   "other-hole": "another centre hole",
   "hole-too-wide": "hole too wide",
   "hole-too-narrow": "hole too narrow",
