@@ -47,11 +47,11 @@ const READ_THROUGH_BYTES = 100_000_000;
 
 /** Reads a file without touching it: whether it is a database, whole, and none of a newer application. */
 function lookInto(file: string): void {
-  const { size } = statSync(file);
-  if (!statSync(file).isFile()) throw new AppError("record-unreadable");
+  const stat = statSync(file);
+  if (!stat.isFile()) throw new AppError("record-unreadable");
   const db = new Database(file, { readonly: true, timeout: BUSY_MILLISECONDS });
   try {
-    const found = size > READ_THROUGH_BYTES ? "ok" : db.pragma("quick_check(1)", { simple: true });
+    const found = stat.size > READ_THROUGH_BYTES ? "ok" : db.pragma("quick_check(1)", { simple: true });
     if (found !== "ok") throw new AppError("record-spoilt", { cause: new Error(String(found)) });
     if (isNewer(db)) throw new AppError("database-newer");
   } finally {

@@ -1,3 +1,5 @@
+import { DIGEST } from "@/core/border";
+
 /** Every failure that reaches a person or the API, with its HTTP status. One table, one translation. */
 export const ERROR_STATUS = {
   "bad-json": 400,
@@ -43,9 +45,6 @@ export const ERROR_STATUS = {
 export type ErrorCode = keyof typeof ERROR_STATUS;
 
 export type Issue = { code: string; path: (string | number)[]; [detail: string]: unknown };
-
-/** Before the code, in what an error page is handed. */
-export const DIGEST = "zygometer:";
 
 export class AppError extends Error {
   readonly code: ErrorCode;

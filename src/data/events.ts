@@ -25,12 +25,13 @@ export const newEventSchema = z.object({
 });
 export const voidEventSchema = z.object({ reason: z.string().trim().max(500).default("") });
 
-/** Writes an event inside a transaction. */
+/** Writes an event inside a transaction. Throws `invalid` for a place the machine does not have, however the event was told. */
 export function insertEvent(
   db: Db,
   doing: Doing,
   args: { machineId: string; event: EventId; place?: string | undefined; stepId?: number; data?: z.input<typeof eventDataSchema> },
 ): number {
+  if (args.place !== undefined) requirePlaces(getMachine(db, args.machineId).machine, [{ id: args.place, path: ["place"] }]);
   const { lastInsertRowid } = db
     .prepare("INSERT INTO events (machine_id, event, place, data_json, step_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?, ?)")
     .run(
@@ -50,7 +51,7 @@ export function insertEvent(
 /** Logs what happened to a machine outside any job. */
 export function logEvent(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof newEventSchema>): { eventId: number } {
   return once(db, doing, "event-logged", () => {
-    requirePlaces(getMachine(db, args.machineId).machine, [{ id: args.place, path: ["place"] }]);
+    getMachine(db, args.machineId);
     const eventId = insertEvent(db, doing, {
       ...args,
       data: {

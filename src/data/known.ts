@@ -1,5 +1,5 @@
 import { kindById } from "@/core/kinds";
-import { isPlaceOf, type Machine } from "@/core/machine";
+import { isPlaceOf, type Machine, sheetProblems } from "@/core/machine";
 import { CAUSES, type CauseRow } from "@/core/trade";
 import { AppError, type Issue } from "./errors";
 
@@ -22,6 +22,11 @@ export function requireCauses(machine: Machine, named: readonly Named[]): void {
       return row.on.includes(cutsWith) ? [] : [{ code: "cause-of-another-kind", path, cause: id }];
     }),
   );
+}
+
+/** A sheet that contradicts itself is not taken from outside. Throws `invalid` with every contradiction. */
+export function requireSound(machine: Machine): void {
+  refuse(sheetProblems(machine).map((problem) => ({ ...problem, path: ["machine", ...problem.path] })));
 }
 
 function refuse(issues: Issue[]): void {

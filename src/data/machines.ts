@@ -1,9 +1,10 @@
 import * as z from "zod";
 import { kindById } from "@/core/kinds";
-import { type Machine, machineSchema, sheetProblems } from "@/core/machine";
+import { type Machine, machineSchema } from "@/core/machine";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { requireSound } from "./known";
 import { whileUnchanged } from "./reads";
 import { sheetFrom, unlessSpoilt } from "./sheets-read";
 import { touch } from "./touched";
@@ -145,12 +146,6 @@ export function replaceSheet(
     audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
     return { sheetVersion: version };
   });
-}
-
-/** Throws `invalid` for a sheet that contradicts itself. */
-function requireSound(machine: Machine): void {
-  const issues = sheetProblems(machine).map((problem) => ({ ...problem, path: ["machine", ...problem.path] }));
-  if (issues.length > 0) throw new AppError("invalid", { issues });
 }
 
 function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: number; machine: Machine; reason: string }): void {

@@ -35,6 +35,10 @@ type Options<T> = {
   isOnesOwn?: boolean;
 };
 
+/** What of a draft this tab knows to be kept: its id, whether it is on its way, and when it was written. */
+type Held = { address: string; id: string; isSent: boolean; at: string };
+const NOTHING_HELD = { id: "", isSent: false, at: "" };
+
 /** Said when what was sent before a reload turns out to have arrived. */
 export const FOUND = "zygometer:found";
 
@@ -60,16 +64,20 @@ export function useDraft<T>(key: string, initial: T, options: Options<T> = {}): 
     current.current = next;
     setValue(next);
   }, []);
-  const held = useRef<{ address: string; id: string; isSent: boolean }>({ address, id: "", isSent: false });
+  const held = useRef<Held>({ address, ...NOTHING_HELD });
 
   const keep = useCallback(
     (next: T, change: { id?: string; isSent?: boolean } = {}) => {
-      if (held.current.address !== address) held.current = { address, id: "", isSent: false };
+      if (held.current.address !== address) held.current = { address, ...NOTHING_HELD };
       held.current.id = change.id ?? (held.current.id || newSubmissionId());
       held.current.isSent = change.isSent ?? false;
       const { id, isSent } = held.current;
-      const kept: Kept = { value: next, id, system, at: new Date().toISOString(), ...(isSent ? { isSent } : {}) };
-      setUnkept(!keepAt(address, kept));
+      const at = new Date().toISOString();
+      const kept: Kept = { value: next, id, system, at, ...(isSent ? { isSent } : {}) };
+      const isKept = keepAt(address, kept);
+      // What could not be kept is not missed when the tab wakes.
+      held.current.at = isKept ? at : "";
+      setUnkept(!isKept);
     },
     [address, system],
   );
@@ -79,19 +87,17 @@ export function useDraft<T>(key: string, initial: T, options: Options<T> = {}): 
     (kept: Kept | undefined) => {
       const isFit = kept !== undefined && isLike(kept.value, start.current);
       if (kept && !isFit) setAside(address, JSON.stringify(kept));
-      held.current = { address, id: isFit ? kept.id : "", isSent: isFit && kept.isSent === true };
+      held.current = isFit ? { address, id: kept.id, isSent: kept.isSent === true, at: kept.at } : { address, ...NOTHING_HELD };
       if (!isFit) {
         put(start.current);
         return false;
       }
       const found = kept.value as T;
-      const isOther = kept.system !== system && retyped.current !== undefined;
-      const next = isOther && retyped.current ? retyped.current(found, kept.system, system) : found;
-      if (isOther) keep(next, { id: kept.id, isSent: held.current.isSent });
-      put(next);
+      // Shown in one's own units and written in them with the next letter: two tabs in two units would write each other's for ever.
+      put(kept.system !== system && retyped.current ? retyped.current(found, kept.system, system) : found);
       return true;
     },
-    [address, system, keep, put],
+    [address, system, put],
   );
 
   useEffect(() => {
@@ -108,8 +114,9 @@ export function useDraft<T>(key: string, initial: T, options: Options<T> = {}): 
       if (event.key === address) take(keptIn(event.newValue));
     };
     const onWake = () => {
-      const kept = document.visibilityState === "visible" ? keptAt(address) : undefined;
-      if (kept && kept.id !== held.current.id) take(kept);
+      if (document.visibilityState !== "visible") return;
+      const kept = keptAt(address);
+      if ((kept?.at ?? "") !== held.current.at) take(kept);
     };
     window.addEventListener("storage", onStore);
     document.addEventListener("visibilitychange", onWake);
@@ -121,7 +128,7 @@ export function useDraft<T>(key: string, initial: T, options: Options<T> = {}): 
 
   const clear = useCallback(() => {
     dropAt(address);
-    held.current = { address, id: "", isSent: false };
+    held.current = { address, ...NOTHING_HELD };
     setWasKept(false);
     setUnkept(false);
     put(start.current);
@@ -141,7 +148,7 @@ export function useDraft<T>(key: string, initial: T, options: Options<T> = {}): 
   const ticket = useMemo<Ticket>(
     () => ({
       id: () => {
-        if (held.current.address !== address || held.current.id === "") held.current = { address, id: newSubmissionId(), isSent: false };
+        if (held.current.address !== address || held.current.id === "") held.current = { address, ...NOTHING_HELD, id: newSubmissionId() };
         return held.current.id;
       },
       sending: () => keep(current.current, { isSent: true }),

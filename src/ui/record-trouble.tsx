@@ -1,7 +1,5 @@
+import { DIGEST } from "@/core/border";
 import { sayError } from "./words/issues";
-
-/** Before the code, in the digest that the framework hands to an error page. */
-const DIGEST = "zygometer:";
 
 /** The code behind a digest; nothing where the failure is none of ours. */
 export const codeOf = (digest: string | undefined): string => (digest?.startsWith(DIGEST) ? digest.slice(DIGEST.length) : "internal");

@@ -1,6 +1,7 @@
 "use client";
 
 import { useCallback, useRef, useState } from "react";
+import { RECORD_HEADER } from "@/core/border";
 import type { Ticket } from "./draft";
 import { newSubmissionId } from "./kept";
 
@@ -10,7 +11,7 @@ export type Sent<T> = { ok: true; answer: T } | { ok: false; error: string; issu
 /** The record this page was opened on, as its frame has it. */
 const ofRecord = (): Record<string, string> => {
   const { record } = document.documentElement.dataset;
-  return record ? { "x-zygometer-record": record } : {};
+  return record ? { [RECORD_HEADER]: record } : {};
 };
 
 /** One request to our own API; a lost line is the error `offline`. */

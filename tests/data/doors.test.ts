@@ -10,13 +10,13 @@ import { machineSchema, sheetProblems } from "@/core/machine";
 import { spindleStandings } from "@/core/service/spindles";
 import { getBay, heldMachines, jobsOfMachine } from "@/data/bay";
 import { writtenAhead } from "@/data/clock";
-import { joinJobs } from "@/data/complaints";
+import { joinJobs, takeComplaint } from "@/data/complaints";
 import { type Db, openDatabase, recordId } from "@/data/connection";
 import { newPhotographSchema } from "@/data/deck";
 import { type AppError, ofDriver } from "@/data/errors";
 import { logEvent } from "@/data/events";
 import { holdFolder, withFolderAlone } from "@/data/hold";
-import { closeJob, recordFix, recordGuess, recordHold, recordJobEvent, recordNote, undoStep } from "@/data/job-actions";
+import { closeJob, recordAnswer, recordFix, recordGuess, recordHold, recordJobEvent, recordNote, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { addMachine, getMachine, listMachines, logHours, meterReadings, replaceSheet, spoiltMachines } from "@/data/machines";
 import { addPerson, findPerson, listPeople, MOST_PEOPLE, setPreferences } from "@/data/people";
@@ -206,6 +206,18 @@ describe("what contradicts the machine", () => {
     expect(codes).toEqual(["invalid", "cuts-with-another"]);
   });
 
+  it("a sheet that stands in the record and contradicts itself is measured on all the same", () => {
+    const odd = machine();
+    for (const wheel of odd.wheels) Object.assign(wheel, { mouldedMaximumPascals: 1000 });
+    db.prepare(
+      "INSERT INTO machine_sheets (machine_id, version, sheet_json, reason, who, at) VALUES ('zt-1', 2, ?, 'older program', 'AK', ?)",
+    ).run(JSON.stringify(odd), clock.doing().now);
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "parked");
+    const readings = tyres([12, 18, 18, 12]);
+    expect(recordTake(db, clock.doing(), { jobId, checkId: "tyre-pressure", readings, asTyped: {} }).stepId).toBeGreaterThan(0);
+  });
+
   it("no fix on a wheel or hanger it lacks, no event at a place it lacks, no cause its kind cannot have", () => {
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId);
@@ -218,6 +230,10 @@ describe("what contradicts the machine", () => {
     );
     expect(codes(() => recordJobEvent(db, clock.doing(), { jobId, event: "struck", place: "moon" }))).toBe("unknown-part");
     expect(codes(() => logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", place: "moon" }))).toBe("unknown-part");
+    const strike = { words: "kerb", where: "", place: "moon" };
+    const told = { machineId: "zt-1", words: "x", saidBy: "TV", place: "", looks: { symptoms: [], denied: [], contexts: [] }, strike };
+    expect(codes(() => takeComplaint(db, clock.doing(), told))).toBe("unknown-part");
+    expect(codes(() => recordAnswer(db, clock.doing(), { jobId, contexts: { "struck-object": true }, strike }))).toBe("unknown-part");
     expect(codes(() => recordGuess(db, clock.doing(), { jobId, cause: "reel-dull" }))).toBe("cause-of-another-kind");
     expect(codes(() => closeJob(db, clock.doing(), { jobId, causes: ["reel-dull"], words: "", unprovedReason: "sent away" }))).toBe(
       "cause-of-another-kind",

@@ -215,6 +215,44 @@ test("two tabs on one worksheet show the same, and saving in both writes it once
     expect(await tab.evaluate(() => Object.keys(localStorage).filter((key) => key.includes(":form:tyre-pressure")))).toEqual([]);
 });
 
+test("two tabs in two units show the same length each in its own, and do not write each other's for ever", async ({ page, context }) => {
+  test.setTimeout(60_000);
+  await sitDown(page, "RSO");
+  const jobId = await newJob(page, {
+    machineId: await twinOf(page, "zt-1", "ZT-UNITS"),
+    words: "two units",
+    symptoms: ["uncut-strip-inside"],
+  });
+  const like = (unitSystem: string) =>
+    page.request.patch("/api/v1/people/RSO", { headers: { origin: BASE }, data: { who: "RSO", unitSystem } });
+  await like("us");
+  await open(page, `/jobs/${jobId}`);
+  const metric = await context.newPage();
+  await like("metric");
+  await open(metric, `/jobs/${jobId}`);
+  for (const tab of [page, metric]) {
+    await openCheck(tab, "Blade overlap");
+    await tab.getByRole("button", { name: "Make it safe", exact: true }).first().waitFor();
+  }
+  const stored = () =>
+    page.evaluate(() =>
+      Object.entries(localStorage)
+        .filter(([key]) => key.includes(":form:blade-overlap"))
+        .map(([, text]) => text),
+    );
+  await page.evaluate((job) => {
+    const value = { text: { "blades.left.lengthMetres": "17" }, sure: {}, isOpen: true };
+    const kept = { value, id: "00000000-0000-4000-8000-000000000001", system: "us", at: new Date().toISOString() };
+    const address = `zygometer/${document.documentElement.dataset.record}/RSO/job:${job}:form:blade-overlap`;
+    localStorage.setItem(address, JSON.stringify(kept));
+    window.dispatchEvent(new StorageEvent("storage", { key: address, newValue: localStorage.getItem(address) }));
+  }, jobId);
+  const [first] = await stored();
+  await page.waitForTimeout(1500);
+  expect(await stored()).toEqual([first]);
+  await like("us");
+});
+
 async function parkedAnswers(page: Page, jobId: number): Promise<Record<string, { answer: string }>> {
   const view = await (await page.request.get(`/api/v1/jobs/${jobId}`, { headers: { origin: BASE } })).json();
   expect(view.machine.machine.kind).toBe("zero-turn");

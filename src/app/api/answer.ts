@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { headers } from "next/headers";
 import { NextResponse } from "next/server";
 import * as z from "zod";
-import { shapeProblem, unknownKeys } from "@/core/border";
+import { RECORD_HEADER, shapeProblem, unknownKeys } from "@/core/border";
 import { type Db, database, recordId } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { AppError, type Issue, ofDriver } from "@/data/errors";
@@ -160,8 +160,6 @@ export function changing<S extends z.ZodType, Input = z.output<S>>(
 }
 
 /** A page says which record it was opened on: job 32 of another is another job. Programs that say none mean the one that is there. */
-export const RECORD_HEADER = "x-zygometer-record";
-
 function requireSameRecord(request: Request): void {
   const named = request.headers.get(RECORD_HEADER);
   if (named !== null && named !== recordId(database())) throw new AppError("another-record");

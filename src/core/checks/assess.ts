@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { unknownKeys } from "@/core/border";
 import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
-import { type Machine, machineSchema, sheetProblems } from "@/core/machine";
+import { type Machine, machineSchema } from "@/core/machine";
 import { CHECKS, type CheckRow } from "@/core/trade";
 import type { Assessment, Check, ReadingProblem } from "./types";
 
@@ -23,7 +23,7 @@ export function kindsFor(row: CheckRow): string[] {
 }
 
 export type AssessOutcome =
-  | { kind: "assessed"; assessment: Assessment }
+  | { kind: "assessed"; machine: Machine; assessment: Assessment }
   | { kind: "unknown-check" }
   | { kind: "invalid"; issues: ReadingProblem[] };
 
@@ -74,9 +74,6 @@ export function assessWith(check: Check, input: { machine: unknown; readings: un
   if (!machine.success || !readings.ok) return { kind: "invalid", issues: parsing };
   const unknown = unknownKeys(input.machine, machine.data, ["machine"]);
   if (unknown.length > 0) return { kind: "invalid", issues: unknown };
-  const contradictions = sheetProblems(machine.data);
-  if (contradictions.length > 0)
-    return { kind: "invalid", issues: contradictions.map((problem) => ({ ...problem, path: ["machine", ...problem.path.map(String)] })) };
   if (!isOffered(row, machine.data))
     return { kind: "invalid", issues: [{ code: "check-not-for-this-machine", path: ["machine", "kind"] }] };
   const missing = check.missing(machine.data);
@@ -84,5 +81,5 @@ export function assessWith(check: Check, input: { machine: unknown; readings: un
   const problems = check.problems(machine.data, readings.readings);
   if (problems.length > 0)
     return { kind: "invalid", issues: problems.map((problem) => ({ ...problem, path: ["readings", ...problem.path] })) };
-  return { kind: "assessed", assessment: check.assess(machine.data, readings.readings) };
+  return { kind: "assessed", machine: machine.data, assessment: check.assess(machine.data, readings.readings) };
 }

@@ -1,4 +1,4 @@
-export { measuredLikelihoodRatio } from "./likelihood";
+export { MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio } from "./likelihood";
 export { logNormalCdf, logNormalDensity } from "./normal";
 export {
   type Evidence,

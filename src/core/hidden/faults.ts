@@ -1,5 +1,4 @@
 import { badRadii, bladesOf, leastOverlap, straightOverlaps } from "@/core/blades/overlap";
-import { featuresOf } from "@/core/kinds";
 import { isRider } from "@/core/machine";
 import { gammaOfMeanOne, pickOne } from "@/core/random";
 import type { CauseId } from "@/core/trade";
@@ -263,6 +262,3 @@ export const MODELLED = Object.keys(PUT) as CauseId[];
 export function putIn(state: HiddenState, { cause, severity }: Fault, random: () => number): void {
   PUT[cause]?.(state, severity, random);
 }
-
-/** Whether the machine has its blades timed by gears, on which a missed belt means nothing. */
-export const isGeared = (state: HiddenState): boolean => featuresOf(state.machine).includes("gears");

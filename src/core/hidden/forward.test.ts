@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { bladesOf, leastOverlap, straightOverlaps } from "@/core/blades/overlap";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import { PSI_PASCALS } from "@/core/units";
 import { dropCorner, putIn } from "./faults";
 import { ledgeOf, overlapOf, shakeOf, tipHeight, tyreChange } from "./forward";
+import { physicalLooks, strengthOf } from "./noticed";
 import { MM, planeWith, soundState, widthOf } from "./state";
 
 /** Trade handbook, "the hidden machine", check values for a zero-turn without spread (from seeded scripts on the same physics). */
@@ -54,6 +56,27 @@ describe("the hidden machine, forward", () => {
     expect(mm(ledgeOf(state))).toBeLessThan(0.01);
     expect(shakeOf(state)).toBeLessThan(1);
     expect(mm(overlapOf(state))).toBeGreaterThan(10);
+  });
+
+  /** The same: what of each is noticed, and the strength of a link for a fault of mean size. */
+  it("a ledge of 8.8 is noticed by 92 of a hundred, 271 N by 95, no overlap by 95; links have the handbook's strengths", () => {
+    const side = soundState(ZT1);
+    side.plane = planeWith(ZT1, { settingMetres: 63.5 * MM, side: 9 * MM, rake: ZT1.sheet.rakeTargetMetres ?? 0 });
+    expect(physicalLooks(side)["step-between-passes"]).toBeCloseTo(0.917, 2);
+    const shaking = soundState(ZT1);
+    for (const blade of Object.values(shaking.blades).slice(0, 1)) blade.imbalance = 1600e-6;
+    expect(physicalLooks(shaking).vibration).toBeCloseTo(0.948, 2);
+    const worn = soundState(ZT1);
+    const least = leastOverlap(straightOverlaps(bladesOf(ZT1)));
+    for (const blade of Object.values(worn.blades)) blade.lengthMetres -= least;
+    // In the widest turn 1.9 mm less than straight ahead.
+    expect(physicalLooks(worn)["uncut-strip-inside"]).toBeCloseTo(0.95, 1);
+    for (const [link, strength] of [
+      [0.8, 1.981],
+      [0.45, 0.645],
+      [0.15, 0.166],
+    ] as const)
+      expect(strengthOf(link)).toBeCloseTo(strength, 3);
   });
 
   it("mirrored, a fault is mirrored: either rear hanger down leaves the same ledge", () => {

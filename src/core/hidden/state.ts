@@ -3,7 +3,6 @@ import type { Plane } from "@/core/geometry";
 import { featuresOf } from "@/core/kinds";
 import { isRider, type Machine, referenceSpindle, type Spindle } from "@/core/machine";
 import { gaussian } from "@/core/random";
-import { PSI_PASCALS } from "@/core/units";
 
 /** Metres for a millimetre: sizes of chapter and table are in millimetres. */
 export const MM = 0.001;
@@ -204,6 +203,3 @@ export function widthOf({ spindles }: Pick<Machine, "spindles">): number {
   const ends = spindles.flatMap(({ xMetres, tipCircleDiameterMetres: circle }) => [xMetres - circle / 2, xMetres + circle / 2]);
   return Math.max(MM, Math.max(...ends) - Math.min(...ends));
 }
-
-/** A pressure in psi, for faults that are told in it. */
-export const psi = (pascals: number): number => pascals / PSI_PASCALS;

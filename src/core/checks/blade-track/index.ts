@@ -54,7 +54,7 @@ type Says = {
 
 export const bladeTrack: Check<TrackReadings, { tracks: Track[] }, Says> = {
   id: "blade-track",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["turn-by-hand"],
   readingsSchema: trackReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),

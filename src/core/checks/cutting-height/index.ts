@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { type Evidence, type Figure, judgeDeviation, MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
 import { instrument } from "@/core/instruments";
 import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
@@ -62,7 +62,7 @@ type Says = {
 
 export const cuttingHeight: Check<HeightReadings, HeightDetail, Says> = {
   id: "cutting-height",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: heightReadingsSchema,
   missing: () => [],
   problems: () => [],
@@ -214,12 +214,6 @@ function learntFigures({ offsetMetres, plusMinusMetres, visits }: LearntOffset, 
   ];
 }
 
-/**
- * However far off it is, a height speaks no louder than this for its setting: a blade that is bent, upside down or another one, a hanger, a tyre
- * move it as well, and look the same on a ruler. Measured by the trial by worksheets; the causes behind it are told apart by their own checks.
- */
-const OTHERS_MOVE_IT = 15;
-
 /** One figure for several causes on a reel machine: that it is off, not why. */
 function evidenceOf(args: { cutsWith: "rotary" | "reel"; figure: Figure & { verdict: Verdict }; tolerance: number }): Evidence[] {
   const { cutsWith, figure, tolerance } = args;
@@ -229,7 +223,7 @@ function evidenceOf(args: { cutsWith: "rotary" | "reel"; figure: Figure & { verd
       {
         cause: "height-misset",
         likelihoodRatio: Math.min(
-          OTHERS_MOVE_IT,
+          MOVED_BY_OTHERS_RATIO,
           measuredLikelihoodRatio({
             deviation: figure.value,
             tolerance,

@@ -37,7 +37,7 @@ type Says = {
 
 export const deckCleanliness: Check<CleanlinessReadings, { site?: { looks: number; packed: number } }, Says> = {
   id: "deck-cleanliness",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["scrape-from-side"],
   readingsSchema: cleanlinessReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),

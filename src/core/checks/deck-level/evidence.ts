@@ -1,13 +1,10 @@
 import { decisiveModel, type FittedModel } from "@/core/deck";
-import { type Evidence, type Figure, measuredLikelihoodRatio } from "@/core/findings";
+import { type Evidence, type Figure, MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { Rules } from "./rules";
 
 /** A blade end or spindle off its plane by less is within what a straight blade shows (common practice, 1/16 in). */
 const STRAIGHT_METRES = 0.0015;
-
-/** A hanger that failed moves the rake too, as a bent shell does: far off says no more for the adjusters than this. Measured by the trial. */
-const OTHERS_MOVE_IT = 15;
 
 export function evidenceOf(args: {
   machine: Machine;
@@ -31,7 +28,7 @@ export function evidenceOf(args: {
     evidence.push({
       cause: "deck-rake-wrong",
       likelihoodRatio: Math.min(
-        OTHERS_MOVE_IT,
+        MOVED_BY_OTHERS_RATIO,
         measuredLikelihoodRatio({
           deviation: rake.value - rules.rakeTarget,
           tolerance: rules.rakeTolerance,

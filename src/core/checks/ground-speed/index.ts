@@ -194,7 +194,9 @@ function figuresOf(speed: number | undefined, bitten: number | undefined, fastes
               kind: "between" as const,
               least: SLOWEST_METRES_PER_SECOND,
               most: fastest,
-              standing: "estimate" as const,
+              standing: Object.values<number>(FASTEST_METRES_PER_SECOND).includes(fastest)
+                ? ("common-practice" as const)
+                : ("estimate" as const),
             },
             standing: "measured" as const,
           },

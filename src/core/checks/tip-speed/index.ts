@@ -34,7 +34,7 @@ type Says = {
 
 export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail, Says> = {
   id: "tip-speed",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["covers-stay-on"],
   readingsSchema: speedReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),

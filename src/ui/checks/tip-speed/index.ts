@@ -66,6 +66,10 @@ function saySpeeds({ detail, figures, warnings, verdict }: Found, { machine, sys
   const slowest = [...detail.spindles].sort((a, b) => a.revolutionsPerMinute - b.revolutionsPerMinute)[0];
   const named = placeName(machine, slowest?.spindleId ?? "");
   if (detail.pattern === "one-stopped") return `${named} stands still.`;
+  if (detail.pattern === "several-stopped")
+    return detail.spindles.every(({ revolutionsPerMinute }) => revolutionsPerMinute === 0)
+      ? "No blade turns."
+      : "Several blades stand still.";
   if (detail.pattern === "one-low") return `${named} turns slower than its sisters.`;
   if (detail.pattern === "all-low") return detail.spindles.length > 1 ? "All blades are slow." : "The blade is slow.";
   if (detail.pattern === "mixed") return "The blades do not turn alike.";

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { answered, parse, readJson } from "@/app/api/answer";
 import { assessCheck, worksheetById } from "@/core/checks";
 import { AppError } from "@/data/errors";
+import { requireSound } from "@/data/known";
 
 const bodySchema = z.object({ machine: z.unknown(), readings: z.unknown() });
 
@@ -13,6 +14,8 @@ export function POST(request: Request, { params }: { params: Promise<{ id: strin
     const outcome = assessCheck(id, parse(bodySchema, await readJson(request)) as { machine: unknown; readings: unknown });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
+    // Of the record's own machines a sheet that contradicts itself is measured on all the same; one that comes from outside is refused.
+    requireSound(outcome.machine);
     return outcome.assessment;
   });
 }
