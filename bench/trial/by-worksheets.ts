@@ -5,7 +5,7 @@ import { FLEET } from "@/demo/fleet";
 import { casesOver, knowledgeFor, type Worked, work, worksheetsAlone } from "./worksheets";
 
 /** `npm run trial:worksheets [cases] [seed]`: whole cases by worksheets on the hidden machine, and each worksheet alone. Prints the tables of docs/diagnosis.md. */
-const CASES = Number(process.argv[2] ?? 260);
+const CASES = Number(process.argv[2] ?? 780);
 const SEED = Number(process.argv[3] ?? 20261126);
 const EACH = 12;
 
@@ -24,7 +24,7 @@ for (const [name, hand] of [
   const by = (order: "information" | "walk-round"): Worked[] => cases.map((one) => work(one, knowledgeFor(one.machine), { hand, order }));
   const [information, walk] = [by("information"), by("walk-round")];
   const both = information.flatMap((one, k) =>
-    one.isResolved && walk[k]?.isResolved ? [[one.minutes, walk[k]?.minutes ?? 0] as const] : [],
+    one.isResolved && walk[k]?.isResolved ? [[one.resolvedAfter ?? 0, walk[k]?.resolvedAfter ?? 0] as const] : [],
   );
   const [own, round] = [mean(both.map(([a]) => a)), mean(both.map(([, b]) => b))];
   const found = information.filter(({ foundRight }) => foundRight !== undefined);

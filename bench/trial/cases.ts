@@ -82,6 +82,7 @@ export function disturbed(knowledge: Knowledge, random: () => number): Knowledge
     group: "machine" as const,
     prior: 0.04,
     links: shown.map((symptom) => ({ symptom, probability: 0.45 })),
+    oneOf: [],
     oddsWhen: {},
   };
   return { ...knowledge, causes: [...causes, unlisted] };

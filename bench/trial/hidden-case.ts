@@ -18,6 +18,7 @@ import { deckContext } from "@/core/jobs";
 import type { Machine } from "@/core/machine";
 import { namedRandom } from "@/core/random";
 import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/trade";
+import type { PassWay } from "@/core/turf";
 import { CONTEXT_RATE, shuffled } from "./cases";
 
 const MOST_REPORTED = 5;
@@ -43,8 +44,9 @@ export type HiddenCase = {
 };
 
 /** A machine by its key with these faults: where each sits is the same whichever others are there. */
-export function machineWith(args: { machine: Machine; key: string; faults: readonly Fault[] }): HiddenState {
+export function machineWith(args: { machine: Machine; key: string; faults: readonly Fault[]; passWay?: PassWay }): HiddenState {
   const state = soundState(args.machine, spreadFrom(namedRandom(`${args.key}:sound`)));
+  state.passWay = args.passWay ?? "one-way";
   for (const fault of args.faults) putIn(state, fault, namedRandom(`${args.key}:fault:${fault.cause}`));
   return state;
 }
@@ -61,7 +63,8 @@ export function drawHidden(args: { machine: Machine; knowledge: Knowledge; key: 
   });
   if (drawn.length === 0 || drawn.length > MOST_CAUSES) return undefined;
   const faults = drawn.map(({ id }): Fault => ({ cause: id, severity: drawSeverity(random) }));
-  const state = machineWith({ machine, key, faults });
+  const passWay = context.includes("mown-up-and-down") ? "up-and-down" : "one-way";
+  const state = machineWith({ machine, key, faults, passWay });
   const linksOf = (cause: CauseId) => knowledge.causes.find(({ id }) => id === cause)?.links ?? [];
   const looks = (some: readonly Fault[], of: HiddenState) => looksOf({ state: of, faults: some, symptoms: knowledge.symptoms, linksOf });
   const chances = looks(faults, state);
@@ -70,7 +73,7 @@ export function drawHidden(args: { machine: Machine; knowledge: Knowledge; key: 
   const denied = knowledge.symptoms.filter((symptom) => !noticed.includes(symptom) && random() < DENIED_SHARE);
   const targets = faults.flatMap(({ cause }) => {
     const others = faults.filter((fault) => fault.cause !== cause);
-    const without = looks(others, machineWith({ machine, key, faults: others }));
+    const without = looks(others, machineWith({ machine, key, faults: others, passWay }));
     return said.some((symptom) => (without.get(symptom) ?? 0) <= HALF * (chances.get(symptom) ?? 0)) ? [cause] : [];
   });
   if (targets.length === 0) return undefined;
@@ -93,10 +96,11 @@ export function make(args: {
   checkId: CheckId;
   hand: Hand;
   made: readonly Made[];
+  take?: number;
 }): Made {
-  const { of, checkId, hand } = args;
+  const { of, checkId, hand, take = 1 } = args;
   const check = worksheetById(checkId);
-  const readings = check && readingsOf({ state: of.state, key: of.key, check, hand });
+  const readings = check && readingsOf({ state: of.state, key: of.key, check, hand, take });
   if (!check || !readings) return { check: checkId, verdict: "no-worksheet", evidence: [] };
   const outcome = assessWith(check, { machine: of.machine, readings: { ...readings, ...contextOf(check, of.machine, args.made) } });
   if (outcome.kind !== "assessed") return { check: checkId, verdict: "refused", evidence: [] };

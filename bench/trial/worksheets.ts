@@ -2,6 +2,7 @@ import { worksheetsFor } from "@/core/checks";
 import { adviceOn, diagnose, EXPLAINED_LEVEL, type Knowledge, knowledgeOf, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { presenceOf } from "@/core/diagnosis/case";
 import { drawSeverity, type Hand, MODELLED } from "@/core/hidden";
+import { spokenFor } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { namedRandom } from "@/core/random";
@@ -12,7 +13,9 @@ export type WorksheetOrder = "information" | "walk-round";
 
 export type Worked = {
   isResolved: boolean;
+  /** Until it ended; until it was resolved. */
   minutes: number;
+  resolvedAfter?: number;
   /** When it first said that it is found: whether each it named was there. */
   foundRight?: boolean;
   said: { probability: number; isThere: boolean }[];
@@ -22,23 +25,44 @@ export type Worked = {
 export const knowledgeFor = (machine: Machine): Knowledge =>
   knowledgeOf({ cutsWith: kindById(machine.kind).cutsWith, features: featuresOf(machine) });
 
-/** A whole case from complaint through the suggested checks, by worksheets, until every cause to be found stands or the list ends. */
+/** A second look is at the one thing found, no whole sheet. Estimate. */
+const SECOND_LOOK_SHARE = 1 / 3;
+
+/**
+ * A whole case from complaint through the suggested checks, by worksheets, until every cause to be found stands or the list ends. What is pointed
+ * to on one look is looked at a second time before it is called found, as the fix panel asks; two looks that differ are read a third time.
+ */
 export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Hand; order: WorksheetOrder }): Worked {
   const there = new Set<string>(hidden.faults.map(({ cause }) => cause));
   const made: Made[] = [];
+  const again = new Set<string>();
   const worked: Worked = { isResolved: false, minutes: 0, said: [], refused: [] };
   let [given, state] = [hidden.given, "parked" as CheckState];
+  const add = (evidence: Made["evidence"]) => {
+    given = { ...given, evidence: [...given.evidence, ...evidence] };
+  };
   for (;;) {
     const diagnosis = diagnose(knowledge, given, { withReasons: false });
     const done = made.map(({ check }) => check);
     const plan = planChecks({ knowledge, given, diagnosis, state, done, order: args.order });
     const presence = presenceOf(knowledge, given);
     for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ probability, isThere: there.has(cause) });
-    if (worked.foundRight === undefined) {
-      const advice = adviceOn(diagnosis, plan);
-      if (advice.code === "found" && made.length > 0) worked.foundRight = advice.causes.every((cause) => there.has(cause));
+    const advice = adviceOn(diagnosis, plan);
+    const isResolved = hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
+    if (isResolved && !worked.isResolved) Object.assign(worked, { isResolved, resolvedAfter: worked.minutes });
+    const pointed = advice.code === "found" && made.length > 0 && worked.foundRight === undefined ? advice : undefined;
+    const cause = pointed?.once.find((one) => !again.has(one));
+    const first = made.find((one) => speaksFor(one, cause ?? ""));
+    if (cause && first) {
+      again.add(cause);
+      const row = knowledge.checks.find(({ id }) => id === first.check);
+      worked.minutes += setUpMinutes(state, row?.state ?? state) + Math.max(1, (row?.minutes ?? 0) * SECOND_LOOK_SHARE);
+      state = row?.state ?? state;
+      add(lookAgain({ of: hidden, first, cause, hand: args.hand, made }));
+      continue;
     }
-    if (hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL)) return { ...worked, isResolved: true };
+    if (pointed) worked.foundRight = pointed.causes.every((one) => there.has(one));
+    if (worked.isResolved) return worked;
     const left = knowledge.checks.filter(({ id }) => !done.includes(id));
     const nextRound = [...left].sort((a, b) => a.place - b.place)[0];
     const nextId = args.order === "walk-round" ? nextRound?.id : (plan.checks[0]?.id ?? nextRound?.id);
@@ -49,8 +73,18 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const one = make({ of: hidden, checkId: check.id, hand: args.hand, made });
     if (one.verdict === "refused") worked.refused.push(check.id);
     made.push(one);
-    given = { ...given, evidence: [...given.evidence, ...one.evidence] };
+    add(one.evidence);
   }
+}
+
+/** What the same thing says when it is looked at once more. */
+function lookAgain(args: { of: HiddenCase; first: Made; cause: CauseId; hand: Hand; made: readonly Made[] }): Made["evidence"] {
+  const { first, cause } = args;
+  const take = (number: number) => make({ of: args.of, checkId: first.check, hand: args.hand, made: args.made, take: number });
+  const isAbout = (one: Made["evidence"][number]) => ("causes" in one ? one.causes.includes(cause) : one.cause === cause);
+  const second = take(2);
+  if (speaksFor(second, cause)) return first.evidence.filter(isAbout);
+  return [{ check: first.check, cause, result: "unclear" }, ...take(3).evidence];
 }
 
 /** Cases in turn over the machines of a fleet, each drawn by its own key. */
@@ -71,12 +105,7 @@ export function casesOver(machines: readonly Machine[], args: { seed: number; co
 
 export type Speaks = { check: CheckId; cause: CauseId; there: number; spoke: number; absent: number; accused: number };
 
-const speaksFor = (made: Made, cause: string): boolean =>
-  made.evidence.some((one) => {
-    if ("likelihoodRatio" in one) return one.cause === cause && one.likelihoodRatio > 1;
-    if (one.result !== "seen" && one.result !== "suspect") return false;
-    return "causes" in one ? one.causes.includes(cause) : one.cause === cause;
-  });
+const speaksFor = (made: Made, cause: string): boolean => spokenFor(made.evidence).includes(cause);
 
 /** Each worksheet by itself against each cause it is credited with: how often it speaks for one that is there, and for one that is not. */
 export function worksheetsAlone(machines: readonly Machine[], args: { seed: number; each: number; hand: Hand }): Speaks[] {

@@ -32,6 +32,7 @@ export function takeRecord(take: ReturnType<typeof takesOfJob>[number]): TakeRec
     verdict: take.verdict,
     isProvisional: take.result.provisional.length > 0,
     figures: take.result.figures.map(({ id }) => id),
+    badPlaces: take.result.findings.flatMap(({ place, verdict }) => (verdict === "out" || verdict === "stop" ? [place] : [])),
   };
 }
 

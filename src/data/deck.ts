@@ -6,6 +6,7 @@ import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent } from "./events";
+import { issuesOfMove } from "./guided";
 import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
 import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
@@ -32,7 +33,7 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
     const moves = deckMoves(liveSteps(stepsOfMachine(db, job.machineId)));
     const problems = moveProblems(deckSteps(machine), moves, move);
     if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
-    if (problems.length > 0) throw new AppError("invalid", { issues: problems.map((problem) => ({ ...problem, path: ["counts"] })) });
+    if (problems.length > 0) throw new AppError("invalid", { issues: issuesOfMove(problems) });
     const stepId = addStep(db, doing, { jobId, kind: "deck", data: move });
     const isBack = deckState(machine, [...moves, move]).where === "on";
     if (isBack) insertEvent(db, doing, { machineId: job.machineId, event: "deck-off", stepId });

@@ -1,17 +1,20 @@
 import * as z from "zod";
-import { checkRow, type FitDetail, isIncredibleTorque } from "@/core/checks";
+import { isIncredibleTorque } from "@/core/blades/bolts";
+import { checkRow, type FitDetail } from "@/core/checks";
 import { contradictionIn } from "@/core/diagnosis";
-import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, undoable, workOutProof } from "@/core/jobs";
+import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, spokenFor, undoable, workOutProof } from "@/core/jobs";
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
+import { finishesRebuild } from "@/core/sequences/rebuild";
 import { type MachineState, mayRun, type RunReason } from "@/core/state";
-import { EVENT_IDS, type EventId, FIXES, type FixRow } from "@/core/trade";
+import { EVENT_IDS, type EventId, fixRow } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent, listEvents } from "./events";
+import { owedAtSteps } from "./guided";
 import { requireCauses, requirePlaces } from "./known";
 import { requireMayRun, requireState, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
@@ -21,13 +24,12 @@ import { stepsOfMachine } from "./step-data";
 import { type AnyStep, addStep, getJobRow, listSteps, openJobRow, STEP_DATA, type StepData } from "./steps";
 import { takesOfJob } from "./takes-read";
 
-const fixRows: readonly FixRow[] = FIXES;
-
 export const newFixSchema = STEP_DATA.fix.extend({ words: z.string().trim().max(1000).default("") });
 export const newTestCutSchema = STEP_DATA["test-cut"].extend({ words: z.string().trim().max(500).default("") });
 export const newGuessSchema = STEP_DATA.guess;
 export const newAnswerSchema = STEP_DATA.answer.partial().extend({ strike: strikeSchema.optional() });
 export const newSkipSchema = STEP_DATA.skip.extend({ words: z.string().trim().max(200).default("") });
+export const newSecondLookSchema = STEP_DATA["second-look"];
 export const newNoteSchema = z.object({ text: z.string().trim().min(1).max(2000) });
 export const newHoldSchema = z.object({ reason: z.string().trim().min(1, "say-why").max(500) });
 export const newReleaseSchema = z.object({
@@ -54,6 +56,9 @@ export const newCloseSchema = z.object({
 });
 export const newUndoSchema = z.object({ stepId: z.number().int(), reason: z.string().trim().max(200).default("") });
 
+/** A cause that is on nobody's list: said in words, or it is nothing. */
+const SOMETHING_ELSE = "something-else";
+
 type ForJob<S extends z.ZodType> = { jobId: number } & z.output<S>;
 
 /** A fix, with the event it leaves on the machine's log. Throws `not-safe`, `job-closed`, `invalid` for a pair the tables do not know. */
@@ -61,7 +66,7 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
   return once(db, doing, "fix", () => {
     const { jobId, ...data } = args;
     const job = openJobRow(db, jobId);
-    const row = fixRows.find(({ fix, cause }) => fix === data.fix && cause === data.cause);
+    const row = fixRow(data);
     if (!row) throw new AppError("invalid", { issues: [{ code: "unknown-fix", path: ["fix"] }] });
     const { machine } = getMachine(db, job.machineId);
     requireCauses(machine, [{ id: data.cause, path: ["cause"] }]);
@@ -71,6 +76,8 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     ]);
     requireState(db, job.machineId, row.state);
     refuseTorque(machine, data);
+    if (data.cause === SOMETHING_ELSE && data.words === "")
+      throw new AppError("invalid", { issues: [{ code: "say-what", path: ["words"] }] });
     const stepId = addStep(db, doing, { jobId, kind: "fix", data });
     insertEvent(db, doing, {
       machineId: job.machineId,
@@ -149,6 +156,25 @@ export function recordSkip(db: Db, doing: Doing, args: ForJob<typeof newSkipSche
     openJobRow(db, jobId);
     if (!checkRow(data.checkId)) throw new AppError("check-not-found");
     return { stepId: addStep(db, doing, { jobId, kind: "skip", data }) };
+  });
+}
+
+/**
+ * What a reading of this job found, looked at once more. Throws `changed-since` where that reading counts no more (corrected, taken back, another
+ * one since) and `invalid` where it does not speak for the cause; `not-safe` where the machine is not in the state the look needs.
+ */
+export function recordSecondLook(db: Db, doing: Doing, args: ForJob<typeof newSecondLookSchema>): { stepId: number } {
+  return once(db, doing, "second-look", () => {
+    const { jobId, ...data } = args;
+    const job = openJobRow(db, jobId);
+    const takes = takesOfJob(db, jobId);
+    const take = takes.find(({ stepId }) => stepId === data.takeStepId);
+    if (!take || takes.some(({ checkId, seq }) => checkId === take.checkId && seq > take.seq)) throw new AppError("changed-since");
+    if (!spokenFor(take.result.evidence).includes(data.cause))
+      throw new AppError("invalid", { issues: [{ code: "unknown-cause", path: ["cause"] }] });
+    const state = checkRow(take.checkId)?.state;
+    if (state) requireState(db, job.machineId, state);
+    return { stepId: addStep(db, doing, { jobId, kind: "second-look", data }) };
   });
 }
 
@@ -232,6 +258,9 @@ export function proofOfJob(db: Db, jobId: number): Proof {
     ),
     testCuts: steps.flatMap((step) => (step.kind === "test-cut" ? [{ ...step.data, seq: step.seq }] : [])),
     events: listEvents(db, job.machineId, firstSeq(db, jobId)),
+    rebuilt: liveSteps(stepsOfMachine(db, job.machineId)).flatMap((step) =>
+      step.kind === "rebuild" && finishesRebuild(step.data) ? [{ box: step.data.box, seq: step.seq }] : [],
+    ),
   });
 }
 
@@ -266,9 +295,13 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       getMachine(db, job.machineId).machine,
       args.causes.flatMap((id, index) => (id === "nothing-found" ? [] : [{ id, path: ["causes", index] }])),
     );
+    if (args.causes.includes(SOMETHING_ELSE) && args.words === "")
+      throw new AppError("invalid", { issues: [{ code: "say-what", path: ["words"] }] });
     const state = stateOfMachine(db, job.machineId);
     const held = state.unsafe.filter(({ jobId }) => jobId === job.id);
     const [apart] = state.apart;
+    if (apart?.what === "blade" || apart?.what === "spindle")
+      throw new AppError("invalid", { issues: [{ code: "work-open", path: [], place: apart.place }] });
     if (apart?.what === "box") throw new AppError("invalid", { issues: [{ code: "box-still-open", path: [], place: apart.place }] });
     if (apart) throw new AppError("invalid", { issues: [{ code: "deck-still-off", path: [] }] });
     if (held.length > 0) throw new AppError("not-safe", { issues: held.map((cause) => ({ code: "unsafe", path: [], cause })) });
@@ -289,6 +322,7 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       stepId,
       steps: liveSteps(listSteps(db, job.id)),
       recheck: recheckOf(db, job.id),
+      answeredOwed: owedAtSteps(getMachine(db, job.machineId).machine, liveSteps(listSteps(db, job.id))),
       hasLoose: boxes.some(({ loose }) => loose.length > 0),
       hasOpenedBox: boxes.some(({ isTouched }) => isTouched),
       gaps: proof.gaps,
@@ -330,9 +364,9 @@ function requireJoinOpen(db: Db, intoJobId: number): void {
   if (getJobRow(db, intoJobId).state === "closed") throw new AppError("changed-since");
 }
 
-/** Whether deck or gearbox were taken further in another job since: their moves come off in the order they were made. */
+/** Whether deck, gearbox, blade or spindle were taken further in another job since: their moves come off in the order they were made. */
 function isMovedOn(db: Db, machineId: string, last: AnyStep): boolean {
-  if (last.kind !== "deck" && last.kind !== "rebuild") return false;
+  if (last.kind !== "deck" && last.kind !== "rebuild" && last.kind !== "guided") return false;
   return liveSteps(stepsOfMachine(db, machineId)).some((step) => step.kind === last.kind && step.seq > last.seq);
 }
 

@@ -4,13 +4,15 @@ import { overdueContexts, type StaleReason, staleReasons, tickedContexts } from 
 import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
+import type { GuidedState } from "@/core/sequences/guided";
 import { type MachineState, mayRun } from "@/core/state";
-import { CHECKS, type CheckId, type ContextId } from "@/core/trade";
+import { CHECKS, type CheckId, type ContextId, type SymptomId } from "@/core/trade";
 import { type CheckContexts, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { deckMoves, type Photograph } from "./deck";
 import { type EventRecord, listEvents } from "./events";
+import { guidedStates } from "./guided";
 import { proofOfJob } from "./job-actions";
 import { lastKept } from "./last-kept";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
@@ -46,6 +48,8 @@ export type JobView = {
   deck: DeckState;
   /** Gearboxes of a geared deck, as every job leaves them. */
   boxes: BoxState[];
+  /** Blades and spindles taken off or served step by step, as every job leaves them. */
+  guided: GuidedState[];
   photographs: Photograph[];
   skips: { checkId: CheckId; reason: string; who: string }[];
   /** Other open jobs of this machine: this one may be joined to one of them. */
@@ -97,10 +101,11 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     lastKept: lastKept(db, job.machineId),
     ticked,
     kept: machinePhotographs(db, job.machineId),
-    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, machineState }),
+    case: caseView({ machine, complaints, steps: liveSteps(steps), ticked, takes, machineState, now }),
     skips: skipsOf(liveSteps(steps)),
     deck: deckState(machine.machine, deckMoves(ofMachine)),
     boxes: boxStates(machine.machine, ofMachine),
+    guided: guidedStates(machine.machine, ofMachine),
     photographs: liveSteps(steps).flatMap((step) =>
       step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
     ),
@@ -116,6 +121,7 @@ function caseView(args: {
   ticked: JobView["ticked"];
   takes: readonly (Take & { stale: StaleReason[] })[];
   machineState: MachineState;
+  now: string;
 }): JobView["case"] {
   const { machine } = args.machine;
   const { given, standing, meaning, done, asked } = caseOfJob({
@@ -123,7 +129,12 @@ function caseView(args: {
     complaints: args.complaints.map(({ looks }) => looks),
     answers: args.steps.flatMap((step) => (step.kind === "answer" ? [step.data as Answers] : [])),
     ticked: args.ticked.map(({ context }) => context),
-    takes: args.takes.map(({ checkId, result, stale }) => ({ check: checkId, evidence: result.evidence, isStale: stale.length > 0 })),
+    takes: args.takes.map(({ stepId, checkId, result, stale }) => ({
+      check: checkId,
+      evidence: result.evidence,
+      isStale: stale.length > 0,
+      seconds: args.steps.flatMap((step) => (step.kind === "second-look" && step.data.takeStepId === stepId ? [step.data] : [])),
+    })),
     fixedSeqs: args.steps.flatMap(({ kind, seq }) => (kind === "fix" ? [seq] : [])),
     testCuts: args.steps.flatMap((step) => (step.kind === "test-cut" ? [{ seq: step.seq, looks: step.data.looks }] : [])),
   });
@@ -137,8 +148,22 @@ function caseView(args: {
     done,
     skipped,
     barred: barredRuns(args.machineState),
+    tooSoon: tooSoon(args.complaints, args.now),
   };
   return { input, standing, meaning, asked };
+}
+
+const DAYS_SINCE: Readonly<Record<string, number>> = { today: 0, yesterday: 1 };
+/** A cut browns within two days (common practice). */
+const BROWN_AFTER_DAYS = 2;
+
+/** Of a fault so young that nothing can have browned yet nobody is asked about it; a few days on they are. */
+function tooSoon(complaints: readonly Complaint[], now: string): SymptomId[] {
+  const ages = complaints.flatMap(({ since, at }) => {
+    const before = since === undefined ? undefined : DAYS_SINCE[since];
+    return before === undefined ? [] : [before + (Date.parse(now) - Date.parse(at)) / 86_400_000];
+  });
+  return ages.length > 0 && Math.max(...ages) < BROWN_AFTER_DAYS ? ["browning"] : [];
 }
 
 /** Checks that run the machine, while it is unsafe or a look after a strike is open that needs no run. */

@@ -23,7 +23,7 @@ import { type StandingTake, standingOfMachine } from "./takes-read";
 import { isTouched, takeTouched } from "./touched";
 
 /** Of the fold: another number folds every machine again when the data is opened. */
-export const FOLD_VERSION = 1;
+export const FOLD_VERSION = 4;
 
 /** Everything a machine's jobs and events say of it, as the core folds it. */
 export function machineLog(db: Db, machineId: string): LogLine[] {
@@ -70,6 +70,8 @@ function entryOf(step: AnyStep, takes: ReadonlyMap<number, StandingTake>): LogEn
       return { kind: "deck", move: step.data };
     case "rebuild":
       return { kind: "rebuild", move: step.data };
+    case "guided":
+      return { kind: "guided", move: step.data };
     case "close":
       return { kind: "close" };
     case "hold":

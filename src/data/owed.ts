@@ -34,6 +34,8 @@ export function addOwed(
     stepId: number;
     steps: readonly AnyStep[];
     recheck: readonly string[];
+    /** What answers at guided steps leave owed. */
+    answeredOwed: readonly string[];
     hasLoose: boolean;
     hasOpenedBox: boolean;
     gaps: readonly ProofGap[];
@@ -48,12 +50,16 @@ export function addOwed(
     detail: { gap },
   }));
   if (args.steps.some(({ kind }) => kind === "test-cut")) owed.push({ code: "second-look", dueAt: later(doing.now, SECOND_LOOK_DAYS) });
-  if (events.some((event) => BLADE_EVENTS.includes(event)))
+  if (events.some((event) => BLADE_EVENTS.includes(event)) || args.steps.some(({ kind }) => kind === "guided"))
     owed.push({ code: "bolts-after-first-run", dueAt: later(doing.now, FIRST_RUN_DAYS) });
-  if (args.recheck.length > 0) owed.push({ code: "bolts-by-wrench", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+  if (args.recheck.length > 0 || args.answeredOwed.includes("bolts-by-wrench"))
+    owed.push({ code: "bolts-by-wrench", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   if (args.hasLoose) owed.push({ code: "left-loose", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   if (args.hasOpenedBox || events.includes("gearbox-off"))
-    owed.push({ code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) });
+    owed.push(
+      { code: "oil-after-standing", dueAt: later(doing.now, FIRST_RUN_DAYS) },
+      { code: "casing-bolts-again", dueAt: later(doing.now, FIRST_RUN_DAYS) },
+    );
   insertOwed(db, args, owed);
 }
 

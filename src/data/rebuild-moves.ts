@@ -1,6 +1,7 @@
 import { liveSteps } from "@/core/jobs";
 import type { Machine } from "@/core/machine";
 import { gearboxes, type RebuildMove, type RebuildState, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import { ownList } from "./guided";
 import type { AnyStep } from "./steps";
 
 /** What was done to gearboxes among a job's steps that count, in order. */
@@ -16,6 +17,10 @@ export type BoxState = RebuildState & { isTouched: boolean };
 
 /** Every gearbox of a machine as these steps leave it: a job's, or those of every job. */
 export function boxStates(machine: Machine, steps: readonly AnyStep[]): BoxState[] {
-  const moves = rebuildMoves(liveSteps(steps));
-  return gearboxes(machine).map(({ id }) => ({ ...rebuildState(id, moves), isTouched: moves.some(({ box }) => box === id) }));
+  const live = liveSteps(steps);
+  const moves = rebuildMoves(live);
+  return gearboxes(machine).map(({ id }) => ({
+    ...rebuildState(id, moves, ownList(live, { round: "box", place: id })),
+    isTouched: moves.some(({ box }) => box === id),
+  }));
 }

@@ -1,11 +1,12 @@
 import type * as z from "zod";
 import { liveSteps } from "@/core/jobs";
-import { moveProblems } from "@/core/sequences/counted";
-import { gearboxes, mayStayLoose, REBUILD, type RebuildMove, rebuildState } from "@/core/sequences/rebuild";
+import { chosenAt, moveProblems } from "@/core/sequences/counted";
+import { gearboxes, mayStayLoose, type RebuildMove, rebuildOrder, rebuildState } from "@/core/sequences/rebuild";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
 import { insertEvent } from "./events";
+import { issuesOfMove, ownList } from "./guided";
 import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
 import { rebuildMoves } from "./rebuild-moves";
@@ -31,23 +32,27 @@ export function recordRebuildMove(
     const { machine } = getMachine(db, job.machineId);
     if (!gearboxes(machine).some(({ id }) => id === move.box))
       throw new AppError("invalid", { issues: [{ code: "unknown-gearbox", path: ["box"], place: move.box }] });
-    const moves = rebuildMoves(liveSteps(stepsOfMachine(db, job.machineId)));
-    const state = rebuildState(move.box, moves);
+    const live = liveSteps(stepsOfMachine(db, job.machineId));
+    const moves = rebuildMoves(live);
+    const list = ownList(live, { round: "box", place: move.box });
+    const state = rebuildState(move.box, moves, list);
     if ("tightened" in move) {
       if (!state.loose.includes(move.tightened)) throw new AppError("changed-since");
       return { stepId: addStep(db, doing, { jobId, kind: "rebuild", data: move }) };
     }
     const own = moves.filter((one): one is RebuildMove => one.box === move.box && !("tightened" in one));
-    const problems = moveProblems(REBUILD, own, move);
+    const problems = moveProblems(rebuildOrder(list), own, move);
     if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
     const stray = (move.loose ?? []).filter((id) => move.way !== "on" || !state.next || !mayStayLoose(state.next.step).includes(id));
-    const issues: Issue[] = [
-      ...problems.map((problem) => ({ ...problem, path: ["counts"] })),
-      ...stray.map((part) => ({ code: "not-left-loose", path: ["loose"], part })),
-    ];
+    const issues: Issue[] = [...issuesOfMove(problems), ...stray.map((part) => ({ code: "not-left-loose", path: ["loose"], part }))];
     if (issues.length > 0) throw new AppError("invalid", { issues });
     const stepId = addStep(db, doing, { jobId, kind: "rebuild", data: move });
-    if (rebuildState(move.box, [...moves, move]).where === "on")
+    for (const { asked, option } of chosenAt(rebuildOrder(list), [move]))
+      if (option.isOdd) {
+        const data = { words: `${asked} ${option.label.toLowerCase()}` };
+        insertEvent(db, doing, { machineId: job.machineId, event: "not-as-built", place: move.box, stepId, data });
+      }
+    if (rebuildState(move.box, [...moves, move], list).where === "on")
       insertEvent(db, doing, { machineId: job.machineId, event: "gearbox-off", place: move.box, stepId });
     return { stepId };
   });

@@ -3,6 +3,7 @@ import { greasedSpindles, isRotation, type SpindleEntry, type SpindleStanding, s
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { insertEvent } from "./events";
 import { getMachine, meterReadings } from "./machines";
 
 export const newSpindleEntrySchema = z.discriminatedUnion("kind", [
@@ -45,11 +46,16 @@ export function logSpindles(
     audit(db, doing, { action: "spindles-logged", subject: `machine:${args.machineId}`, detail: { kind: args.kind } });
     if (args.kind === "moved") {
       if (!isRotation(args.moves, places)) throw new AppError("invalid", { issues: [{ code: "not-a-rotation", path: ["moves"] }] });
+      for (const place of Object.keys(args.moves))
+        if (args.moves[place] !== place) insertEvent(db, doing, { machineId: args.machineId, event: "spindle-apart", place });
       return { entryIds: [add("moved", null, args.moves)] };
     }
     const unknown = args.places.filter((place) => !places.includes(place));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-spindle", path: ["places"], place })) });
+    // New bearings and other places are work on the spindle: what was read of it before holds no longer.
+    if (args.kind === "bearings-new")
+      for (const place of new Set(args.places)) insertEvent(db, doing, { machineId: args.machineId, event: "spindle-apart", place });
     return { entryIds: [...new Set(args.places)].map((place) => add(args.kind, place, null)) };
   });
 }

@@ -12,6 +12,7 @@ import {
   SYMPTOM_NOW,
 } from "@/core/jobs";
 import { answerSchema, SAFE_STATES } from "@/core/safety";
+import { ROUNDS } from "@/core/sequences/guided";
 import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
 import type { Db } from "./connection";
 import { whileUnchanged } from "./reads";
@@ -25,6 +26,15 @@ const SI_PRESSURE = z.number().min(0).max(700_000);
 
 export const pressureChangeSchema = z.object({ wheelId: z.string(), fromPascals: SI_PRESSURE, toPascals: SI_PRESSURE });
 export const turnMadeSchema = z.object({ hangerId: z.string(), turns: z.number().min(-60).max(60) });
+
+/** A step of something taken apart or put together: parts counted, what was asked answered, sizes in SI. */
+const moveShape = {
+  way: z.enum(["off", "on"]),
+  step: z.string().max(60),
+  counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+  answers: z.record(z.string().max(60), z.string().max(60)).optional(),
+  sizes: z.record(z.string().max(60), z.number().min(-1).max(2000)).optional(),
+};
 
 /** What each kind of step carries; parsed on the way in and again out of its JSON column. */
 export const STEP_DATA = {
@@ -62,6 +72,8 @@ export const STEP_DATA = {
     /** Why a reading that stopped the machine was none. */
     reason: z.string().max(500).optional(),
   }),
+  /** What a reading found, looked at once more before it is mended. */
+  "second-look": z.object({ takeStepId: z.number().int(), cause: z.string().max(60), isStillSo: z.boolean() }),
   fix: z.object({
     fix: z.string(),
     cause: z.string(),
@@ -74,19 +86,21 @@ export const STEP_DATA = {
     turns: z.array(turnMadeSchema).optional(),
   }),
   /** One step of a deck coming off or going on, with the parts counted at it. */
-  deck: z.object({
-    way: z.enum(["off", "on"]),
-    step: z.string().max(60),
-    counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+  deck: z.object(moveShape),
+  /** One step of a blade off and on, or of a spindle's service. */
+  guided: z.object({ round: z.enum(ROUNDS), place: z.string().max(60), ...moveShape }),
+  /** What a round really holds on this machine, counted at the bench: its own list from then on. */
+  "own-list": z.object({
+    round: z.enum([...ROUNDS, "box"]),
+    place: z.string().max(60),
+    counts: z.record(z.string().max(60), z.number().int().min(0).max(40)),
   }),
   /** One step of a gearbox taken apart or put together; or a part that was left loose on purpose, tightened. */
   rebuild: z.union([
     z.object({ box: z.string().max(60), tightened: z.string().max(60) }),
     z.object({
       box: z.string().max(60),
-      way: z.enum(["off", "on"]),
-      step: z.string().max(60),
-      counts: z.record(z.string().max(60), z.number().int().min(0).max(99)).default({}),
+      ...moveShape,
       loose: z.array(z.string().max(60)).max(10).default([]),
     }),
   ]),

@@ -26,9 +26,10 @@ export function seedDepot(db: Db, now: string): { machines: number; jobs: number
       logHours(db, { who, now: at }, { machineId, meterHours: Math.round(hours * (0.6 + 0.4 * share)), isCorrection: false, isSure: true });
     }
   }
+  // A spindle moved is work on the machine: it stands before the jobs that came after it.
+  for (const { fleetNumber, hours } of FLEET) seedSpindles(db, { machineId: fleetNumber.toLowerCase(), hours, now });
   const jobs = seedHistory(db, now);
   settleOldDebts(db, now);
-  for (const { fleetNumber, hours } of FLEET) seedSpindles(db, { machineId: fleetNumber.toLowerCase(), hours, now });
   return { machines: FLEET.length, jobs };
 }
 

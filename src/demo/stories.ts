@@ -411,7 +411,7 @@ export const STORIES: readonly Story[] = [
         "blades.blade.swappedMarkedMetres": 0.0632,
         "blades.blade.swappedOtherMetres": 0.0587,
       },
-      cause: "crankshaft-bent-or-key-sheared",
+      cause: "crankshaft-bent",
       fix: "hand-to-engine-shop",
       fixState: "locked-out",
     },

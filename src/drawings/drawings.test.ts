@@ -144,9 +144,14 @@ describe("the swath", () => {
     for (const { height } of section(level)) expect(height).toBeCloseTo(0.08, 12);
   });
 
-  it("a side slope leaves a ledge of slope times width between passes (physics)", () => {
-    const slopeRight = 0.006;
-    expect(ledgeBetweenPasses(section({ ...level, slopeRight }))).toBeCloseTo(slopeRight * cuttingWidth(zeroTurn), 9);
+  it("a side slope leaves a ledge of slope times what the passes do not share (physics)", () => {
+    const [slopeRight, overlapMetres] = [0.006, 0.075];
+    const sloped = section({ ...level, slopeRight });
+    const width = cuttingWidth(zeroTurn);
+    expect(ledgeBetweenPasses(sloped, { overlapMetres, way: "one-way" })).toBeCloseTo(slopeRight * (width - overlapMetres), 9);
+    expect(ledgeBetweenPasses(sloped, { overlapMetres, way: "up-and-down" })).toBeCloseTo(slopeRight * overlapMetres, 9);
+    expect(ledgeBetweenPasses([], { overlapMetres, way: "one-way" })).toBeUndefined();
+    expect(ledgeBetweenPasses(sloped, { overlapMetres: 2 * width, way: "one-way" })).toBeUndefined();
   });
 
   it("a raked blade cuts half the rake below its centre, nose down or nose up alike (physics)", () => {

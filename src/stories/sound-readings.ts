@@ -58,6 +58,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
         pack: { depthMetres: taped(Math.max(0, 0.003 + noise(MILLIMETRE))), worst: "chute" },
         port: { state: "open" },
         chute: { state: "open" },
+        outlet: { state: "free" },
         baffles: { state: "in-place" },
         shell: { state: "sound" },
       };
@@ -68,6 +69,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
         sail: "to-deck",
         leads: "edge",
         stack: "as-sheet",
+        imprint: "same",
         seated: "flush",
         ...(blade?.bolt ? { bolt: blade.bolt.grade } : {}),
         tightened: "wrench",
@@ -90,7 +92,15 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
       return { beforeMetres: [0.076, 0.079, 0.077], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
     case "belt-inspection":
       return {
-        belt: { seated: "every-groove", path: "as-picture", state: "sound", width: "at-rim", tension: "right" },
+        belt: {
+          seated: "every-groove",
+          path: "as-picture",
+          state: "sound",
+          width: "at-rim",
+          tension: "right",
+          heat: "hand-warm",
+          rubs: "clear",
+        },
         idlers: { state: "free", spring: "pulls" },
         guards: { state: "on" },
         spindles: Object.fromEntries(machine.spindles.map(({ id }) => [id, { turns: "turns" }])),

@@ -6,7 +6,7 @@ import { follow, type Order } from "../../bench/trial/follow";
 
 const SEED = 7;
 /** Enough to tell the orders apart, few enough for a test; the full trial is `npm run trial`. */
-const CASES = 40;
+const CASES = 120;
 
 function play(cutsWith: "rotary" | "reel", isDisturbed: boolean) {
   const random = seededRandom(SEED);
@@ -36,6 +36,7 @@ describe(`a small trial of the order of checks, seed ${SEED}`, () => {
       expect(resolved).toBeGreaterThan(CASES / 4);
       expect(share).toBeLessThan(MOST_OF_WALK_ROUND);
     },
+    120_000,
   );
 });
 

@@ -1,9 +1,10 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/random";
 import type { SafeState } from "@/core/safety";
+import { usualMoves } from "@/core/sequences/moves.fixtures";
 import { REBUILD, type RebuildMove } from "@/core/sequences/rebuild";
 import type { Db } from "@/data/connection";
-import { insertEvent, listEvents } from "@/data/events";
+import { insertEvent, listEvents, logEvent, voidEvent } from "@/data/events";
 import { closeJob, recordFix, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import {
@@ -15,11 +16,12 @@ import {
 } from "@/data/machine-photographs";
 import { getMachine, logHours } from "@/data/machines";
 import { listOwed } from "@/data/owed";
+import { recordOwnList } from "@/data/own-list";
 import { MOST_PHOTOGRAPHS } from "@/data/pictures";
 import { recordRebuildMove } from "@/data/rebuild";
 import { listSpindleLog, logSpindles, newSpindleEntrySchema, spindlesOf, takeBackSpindleEntry } from "@/data/spindle-log";
 import { recordTake } from "@/data/takes";
-import { soundReadings } from "@/stories/sound-readings";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 
 let db: Db;
@@ -41,11 +43,11 @@ const cut = (jobId: number) => cutWith(db, clock, jobId);
 const ready = (jobId: number, machineId = GEARED) => makeReady(db, clock, jobId, machineId);
 const OPEN = ["blades-not-turned", "not-put-back"];
 
-describe("a geared deck that was disturbed", () => {
-  const timed = (phase: number, turned: "clear" | "touches" = "clear") => ({
-    pairs: { "left:middle": { turned, phaseDegrees: phase }, "middle:right": { turned: "clear", phaseDegrees: 90 } },
-  });
+const timed = (phase: number, turned: "clear" | "touches" = "clear") => ({
+  pairs: { "left:middle": { turned, phaseDegrees: phase }, "middle:right": { turned: "clear", phaseDegrees: 90 } },
+});
 
+describe("a geared deck that was disturbed", () => {
   it("is not run before its blades were turned by hand: neither made ready nor cut with", () => {
     const jobId = openJob(db, clock, GEARED);
     insertEvent(db, clock.doing(), { machineId: GEARED, event: "deck-off" });
@@ -70,9 +72,7 @@ describe("a geared deck that was disturbed", () => {
     safe(jobId, "raised");
     take(jobId, "blade-timing", timed(90));
     ready(jobId);
-    expect(getJobView(db, jobId).proof.required.map(({ check }) => check)).toEqual(
-      expect.arrayContaining(["deck-level", "blade-timing", "gearbox-inspection"]),
-    );
+    expect(getJobView(db, jobId).proof.required.map(({ check }) => check)).toEqual(expect.arrayContaining(["deck-level", "blade-timing"]));
   });
 
   it("is not run either when it was disturbed before the job, and saying that it was run does not make it right; nor with a box apart", () => {
@@ -101,12 +101,16 @@ describe("a geared deck that was disturbed", () => {
 });
 
 describe("a gearbox rebuilt in a job", () => {
-  const moves = (box = "left-box"): RebuildMove[] =>
-    (["off", "on"] as const).flatMap((way) =>
-      REBUILD[way].map((step) => ({ box, way, step: step.id, counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])) })),
-    );
+  const moves = (box = "left-box"): RebuildMove[] => usualMoves(REBUILD).map((move) => ({ ...move, box }));
   const make = (jobId: number, move: RebuildMove) =>
-    recordRebuildMove(db, clock.doing(), { jobId, ...move, counts: { ...move.counts }, loose: [...(move.loose ?? [])] });
+    recordRebuildMove(db, clock.doing(), {
+      jobId,
+      ...move,
+      counts: { ...move.counts },
+      answers: { ...move.answers },
+      sizes: { ...move.sizes },
+      loose: [...(move.loose ?? [])],
+    });
 
   it("is not closed while it is apart; together it makes timing stale and owes its oil and what was left loose", () => {
     const jobId = openJob(db, clock, GEARED);
@@ -124,7 +128,81 @@ describe("a gearbox rebuilt in a job", () => {
         .map(({ code }) => code)
         .filter((code) => code !== "proof-gap")
         .sort(),
-    ).toEqual(["left-loose", "oil-after-standing"]);
+    ).toEqual(["casing-bolts-again", "left-loose", "oil-after-standing"]);
+  });
+
+  it("once put together step by step keeps its cover on: the inspection that was bad is not made again for the proof", () => {
+    const jobId = openJob(db, clock, GEARED);
+    safe(jobId, "locked-out");
+    const inspected = spoiled(sound(GEARED, "gearbox-inspection"), { "boxes.left-box.teeth": "broken" });
+    expect(take(jobId, "gearbox-inspection", inspected).assessment.verdict).toBe("stop");
+    const required = () => getJobView(db, jobId).proof.required.map(({ check }) => check);
+    expect(required()).toContain("gearbox-inspection");
+    for (const move of moves("right-box")) make(jobId, move);
+    // Another box put together says nothing of the one that is bad.
+    expect(required()).toContain("gearbox-inspection");
+    for (const move of moves()) make(jobId, move);
+    expect(required()).toContain("blade-timing");
+    expect(required()).not.toContain("gearbox-inspection");
+    // The stop stands until the blades were turned by hand in time after it; then it is gone, without the cover off once more.
+    const held = () => getJobView(db, jobId).machineState.unsafe.map(({ key }) => key);
+    expect(held()).toEqual(["stop:gearbox-inspection:left-box"]);
+    safe(jobId, "raised");
+    take(jobId, "blade-timing", timed(12));
+    expect(held()).toContain("stop:gearbox-inspection:left-box");
+    take(jobId, "blade-timing", timed(90));
+    expect(held()).toEqual([]);
+  });
+
+  it("only written down as off is no such round: its inspection is still to be made again", () => {
+    const jobId = openJob(db, clock, GEARED);
+    safe(jobId, "locked-out");
+    take(jobId, "gearbox-inspection", spoiled(sound(GEARED, "gearbox-inspection"), { "boxes.left-box.teeth": "broken" }));
+    insertEvent(db, clock.doing(), { machineId: GEARED, event: "gearbox-off", place: "left-box" });
+    expect(getJobView(db, jobId).proof.required.map(({ check }) => check)).toContain("gearbox-inspection");
+  });
+
+  it("is flagged not as built where a seal sits beside its usual place, and wants every question answered", () => {
+    const jobId = openJob(db, clock, GEARED);
+    safe(jobId, "locked-out");
+    for (const move of moves().slice(0, REBUILD.off.length)) make(jobId, move);
+    const back = moves()[REBUILD.off.length] as RebuildMove;
+    expect(refusedFor(() => make(jobId, { ...back, answers: {} }))).toEqual(["invalid", "unanswered", "unanswered"]);
+    expect(refusedFor(() => make(jobId, { ...back, answers: { ...back.answers, square: "no" } }))).toEqual(["invalid", "refused-answer"]);
+    make(jobId, { ...back, answers: { ...back.answers, "seal-place": "beside" }, sizes: { "seal-depth": 0.003 } });
+    expect(listEvents(db, GEARED).map(({ event, place }) => [event, place])).toContainEqual(["not-as-built", "left-box"]);
+    const flagged = () => getJobView(db, jobId).machineState.notAsBuilt.map(({ place, words, who }) => [place, words, who]);
+    const flag = ["left-box", "The seal sits beside its usual place, on clean shaft", "AK"];
+    expect(flagged()).toEqual([flag]);
+    // Said of another box it stays; taken back, the flag is there again; taken back itself with its step, it is gone.
+    logEvent(db, clock.doing(), { machineId: GEARED, event: "as-built", place: "right-box" });
+    expect(flagged()).toEqual([flag]);
+    const { eventId } = logEvent(db, clock.doing(), { machineId: GEARED, event: "as-built", place: "left-box" });
+    expect(flagged()).toEqual([]);
+    voidEvent(db, clock.doing(), { machineId: GEARED, eventId });
+    expect(flagged()).toEqual([flag]);
+    undoStep(db, clock.doing(), { jobId, stepId: getJobView(db, jobId).undoableStepId ?? 0, reason: "" });
+    expect(flagged()).toEqual([]);
+  });
+
+  it("holds what this machine's box really holds, once told: its own list, of that box alone", () => {
+    const jobId = openJob(db, clock, GEARED);
+    safe(jobId, "locked-out");
+    const list = (counts: Record<string, number>, place = "left-box") =>
+      recordOwnList(db, clock.doing(), { jobId, round: "box", place, counts });
+    list({ "snap-rings": 3, gasket: 0 });
+    for (const move of moves().slice(0, 5))
+      make(jobId, { ...move, counts: Object.fromEntries(Object.entries(move.counts).filter(([id]) => id !== "gasket")) });
+    const box = (id: string) => getJobView(db, jobId).boxes.find((one) => one.box === id);
+    expect(box("left-box")?.next?.step.parts).toMatchObject([{ id: "snap-rings", count: 3 }]);
+    expect(refusedFor(() => list({ sprockets: 1 }))).toEqual(["invalid", "unknown-part"]);
+    expect(refusedFor(() => list({ "snap-rings": 1 }, "fourth"))).toEqual(["invalid", "unknown-part"]);
+    // Told of one step it keeps what was told of another, and never counts fewer than lie in the tray by now.
+    list({ pin: 2 });
+    expect(box("left-box")?.next?.step.parts).toMatchObject([{ id: "snap-rings", count: 3 }]);
+    expect(refusedFor(() => list({ "box-bolts": 0 }))).toEqual(["invalid", "in-tray"]);
+    const later = openJob(db, clock, GEARED);
+    expect(getJobView(db, later).boxes.find((one) => one.box === "left-box")?.next?.step.parts).toMatchObject([{ count: 3 }]);
   });
 
   it("tightened later owes it no more; undone, it stands a step back", () => {

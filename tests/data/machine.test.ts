@@ -194,7 +194,7 @@ describe("undo and correction of what holds", () => {
     expect(held()).toHaveLength(1);
     const walk = openJob(db, ak, "wp-1");
     makeSafe(db, ak, walk, "locked-out", "wp-1");
-    recordFix(db, ak.doing(), { jobId: walk, fix: "hand-to-engine-shop", cause: "crankshaft-bent-or-key-sheared", words: "" });
+    recordFix(db, ak.doing(), { jobId: walk, fix: "hand-to-engine-shop", cause: "crankshaft-bent", words: "" });
     expect(held("wp-1")).toHaveLength(1);
     expect(refusedFor(() => undoLast(ak, walk))).toEqual(["invalid", "reason-of-substance"]);
     recordJobEvent(db, ak.doing(), { jobId: walk, event: "struck" });

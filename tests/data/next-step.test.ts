@@ -78,7 +78,7 @@ describe("what to do next in a job", () => {
     take(jobId, "deck-level", tips(LEVEL_INCHES));
     makeReady(db, clock, jobId);
     cut(jobId, "same");
-    makeSafe(db, clock, jobId);
+    makeSafe(db, clock, jobId, look(jobId).wanted);
     expect(look(jobId).next).toMatch(/^check:/);
   });
 
@@ -125,10 +125,19 @@ describe("what to do next in a job", () => {
     expect(look(jobId).steps.filter(({ minutes }) => minutes !== undefined)).toHaveLength(0);
   });
 
+  it("asks about browning only once a cut had its two days to brown", () => {
+    const looks = { symptoms: ["torn-tips" as const], denied: [], contexts: [] };
+    const told = clock.doing();
+    const { jobId } = takeComplaint(db, told, { machineId: "zt-1", words: "torn", saidBy: "TV", place: "", looks, since: "yesterday" });
+    const tooSoon = (hours: number) =>
+      getJobView(db, jobId, new Date(Date.parse(told.now) + hours * 3_600_000).toISOString()).case.input.tooSoon;
+    expect([tooSoon(1), tooSoon(23), tooSoon(25)]).toEqual([["browning"], ["browning"], []]);
+  });
+
   it("has something to look at even where nobody said what the cut looks like", () => {
     const looks = { symptoms: [], denied: [], contexts: [] };
     const { jobId } = takeComplaint(db, clock.doing(), { machineId: "wc-1", words: "looks bad", saidBy: "TV", place: "", looks });
-    makeSafe(db, clock, jobId, "parked", "wc-1");
+    makeSafe(db, clock, jobId, look(jobId).wanted, "wc-1");
     expect(look(jobId).next).toMatch(/^check:/);
     expect(look(jobId).steps.some(({ minutes }) => minutes !== undefined)).toBe(true);
   });

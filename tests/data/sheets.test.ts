@@ -3,6 +3,7 @@ import type { HeightReadings } from "@/core/checks";
 import { EXPLAINED_LEVEL, workUp } from "@/core/diagnosis";
 import { seededRandom } from "@/core/random";
 import { deckSteps } from "@/core/sequences/deck-off";
+import { usualMoves } from "@/core/sequences/moves.fixtures";
 import { putBackPoints } from "@/core/state";
 import type { CheckContexts } from "@/data/check-context";
 import { takeComplaint } from "@/data/complaints";
@@ -103,7 +104,7 @@ describe("a worksheet in the record", () => {
       take(jobId, "blade-fit", spoiled(sound(machineId, "blade-fit"), spoils));
       return { before, after: chance(jobId) };
     };
-    const wrong = taken("zt-1", { "blades.left.sail": "to-ground" });
+    const wrong = taken("zt-1", { "blades.left.sail": "to-ground", "blades.left.leads": "back" });
     expect(wrong.after).toBeGreaterThan(Math.max(EXPLAINED_LEVEL, 3 * wrong.before));
     const right = taken("zt-3", {});
     expect(right.after).toBeLessThan(0.2 * right.before);
@@ -165,28 +166,22 @@ describe("what the record brings to a check", () => {
 });
 
 describe("the deck off and on", () => {
-  const moveAll = (jobId: number, until: number) => {
-    const { off, on } = deckSteps(getMachine(db, "bd-1").machine);
-    const order = [...off.map((step) => ({ way: "off" as const, step })), ...on.map((step) => ({ way: "on" as const, step }))];
-    for (const { way, step } of order.slice(0, until))
-      recordDeckMove(db, clock.doing(), {
-        jobId,
-        way,
-        step: step.id,
-        counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])),
-      });
-    return order.length;
+  const moveAll = (jobId: number, from: number, until?: number) => {
+    const moves = usualMoves(deckSteps(getMachine(db, "bd-1").machine));
+    for (const { way, step, counts, answers, sizes } of moves.slice(from, until))
+      recordDeckMove(db, clock.doing(), { jobId, way, step, counts: { ...counts }, answers: { ...answers }, sizes: { ...sizes } });
+    return moves.length;
   };
 
   it("keeps the job open while it is off, then owes the level, the belt and every blade seen to turn", () => {
     const jobId = openJob(db, clock, "bd-1");
     makeSafe(db, clock, jobId, "locked-out", "bd-1");
-    moveAll(jobId, 7);
+    moveAll(jobId, 0, 7);
     expect(getJobView(db, jobId).deck.where).toBe("off");
     const close = () => closeJob(db, clock.doing(), { jobId, causes: ["nothing-found"], words: "", unprovedReason: "no time" });
     expect(close).toThrow("invalid");
     expect(() => recordDeckMove(db, clock.doing(), { jobId, way: "on", step: "belt-slack", counts: {} })).toThrow("changed-since");
-    const all = moveAllFrom(jobId, 7);
+    const all = moveAll(jobId, 7);
     const view = getJobView(db, jobId);
     expect([view.deck.where, all]).toEqual(["on", 13]);
     expect(view.proof.gaps.map((gap) => ("check" in gap ? gap.check : gap.code))).toEqual(
@@ -198,23 +193,10 @@ describe("the deck off and on", () => {
     expect(view.ticked.map(({ context }) => context)).toContain("deck-refitted");
   });
 
-  const moveAllFrom = (jobId: number, from: number) => {
-    const { off, on } = deckSteps(getMachine(db, "bd-1").machine);
-    const order = [...off.map((step) => ({ way: "off" as const, step })), ...on.map((step) => ({ way: "on" as const, step }))];
-    for (const { way, step } of order.slice(from))
-      recordDeckMove(db, clock.doing(), {
-        jobId,
-        way,
-        step: step.id,
-        counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])),
-      });
-    return order.length;
-  };
-
   it("refuses fewer parts back than came off, and an undone step comes again", () => {
     const jobId = openJob(db, clock, "bd-1");
     makeSafe(db, clock, jobId, "locked-out", "bd-1");
-    moveAll(jobId, 8);
+    moveAll(jobId, 0, 8);
     expect(() => recordDeckMove(db, clock.doing(), { jobId, way: "on", step: "front-link", counts: {} })).toThrow("invalid");
     const view = getJobView(db, jobId);
     undoStep(db, clock.doing(), { jobId, stepId: view.undoableStepId ?? 0, reason: "" });

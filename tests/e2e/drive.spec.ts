@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { again, makeReady, makeSafe, newJob, open, openCheck, putBack, sitDown, twinOf, typeSpeeds } from "./helpers";
+import { again, answerUsual, makeReady, makeSafe, newJob, open, openCheck, putBack, sitDown, twinOf, typeSpeeds } from "./helpers";
 
 const answer = (page: Page) => page.getByTestId("answer");
 const timeline = (page: Page) => page.getByRole("list", { name: "Timeline" });
@@ -108,7 +108,8 @@ test("geared blades turn under the crank: the closest is found, a tooth out is t
 test("a gearbox is taken apart and put together, counted back, what was left loose owed", async ({ page }) => {
   test.setTimeout(120_000);
   await sitDown(page);
-  await jobOn(page, await twinOf(page, "gr-1", "GR-1R"), "knocks, rebuild test", ["grinding-noise"]);
+  const machineId = await twinOf(page, "gr-1", "GR-1R");
+  await jobOn(page, machineId, "knocks, rebuild test", ["grinding-noise"]);
   await page.getByRole("button", { name: "Gearbox rebuild" }).click();
   await expect(page.getByText("The box is together.")).toBeVisible();
   await page.getByRole("button", { name: "Make it safe", exact: true }).last().click();
@@ -119,6 +120,7 @@ test("a gearbox is taken apart and put together, counted back, what was left loo
     await expect(step).toContainText(words);
     for (const more of await step.getByRole("button", { name: /: one more$/ }).all())
       for (let count = 0; count < 8 && (await more.isEnabled()); count++) await more.click();
+    await answerUsual(step);
     await step.getByRole("button", { name: /^Done/ }).click();
   };
   await expect(step.getByRole("button", { name: "Done without a photograph" })).toBeVisible();
@@ -138,7 +140,19 @@ test("a gearbox is taken apart and put together, counted back, what was left loo
   await expect(tray.getByRole("row", { name: /Snap rings 2/ })).toBeVisible();
   // A bearing less than came off: it does not go on.
   await expect(step.getByRole("button", { name: "Done" })).toBeDisabled();
-  await done("Burrs dressed first");
+  await expect(step).toContainText("Burrs dressed first");
+  for (const more of await step.getByRole("button", { name: /: one more$/ }).all()) while (await more.isEnabled()) await more.click();
+  await answerUsual(step);
+  await step.getByRole("radio", { name: "Beside its usual place, on clean shaft" }).click();
+  // Said to be flush and measured proud: it is not home.
+  await step.getByRole("textbox", { name: /Bearing proud of its seat/ }).fill("1/8");
+  await expect(step.getByRole("alert")).toContainText("from flush: it is not home");
+  await expect(step.getByRole("button", { name: /^Done/ })).toBeDisabled();
+  await step.getByRole("textbox", { name: /Bearing proud of its seat/ }).fill("0.005");
+  await step.getByRole("textbox", { name: /Seal in from the face/ }).fill("30 in");
+  await expect(step.getByRole("alert")).toContainText("it cannot be");
+  await step.getByRole("textbox", { name: /Seal in from the face/ }).fill("1/8");
+  await step.getByRole("button", { name: /^Done/ }).click();
   await done("Gears in as a mated pair");
   await done("Snap rings in");
   await done("Cover on a clean face");
@@ -153,12 +167,63 @@ test("a gearbox is taken apart and put together, counted back, what was left loo
   await expect(page.getByText("Box bolts: left loose on purpose")).toHaveCount(0);
   await expect(timeline(page)).toContainText("Tightened: box bolts");
 
+  // A seal was set beside its place on the way: the machine says so until somebody says it is as built again.
+  await expect(page.getByText("Not as built. The seal sits beside its usual place, on clean shaft, by AK")).toBeVisible();
   await page.getByRole("link", { name: "Dipstick for this box" }).click();
   await page.getByRole("textbox", { name: /floor beneath the hole/ }).fill("3 3/4");
   await page.getByRole("textbox", { name: /Rod wet/ }).fill("1");
   await expect(page.getByText("Oil 0.38 in low. Rod 3.63 in, full mark 1.38 in up from its tip.")).toBeVisible();
   await page.getByRole("textbox", { name: /floor beneath the hole/ }).fill("2");
   await expect(page.getByText(/The floor lies under the shaft's top/)).toBeVisible();
+
+  await open(page, `/machines/${machineId}`);
+  const stands = page.getByRole("region", { name: "How it stands" });
+  await expect(stands).toContainText("Not as built: Left gearbox. The seal sits beside its usual place, on clean shaft. AK");
+  await stands.getByRole("button", { name: "Set as built again" }).click();
+  await expect(stands).not.toContainText("Not as built");
+});
+
+test("a blade comes off and goes on step by step: by wrench with its figure, which a reload does not lose and a slip does not pass", async ({
+  page,
+}) => {
+  test.setTimeout(60_000);
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-1", "ZT-1OFF");
+  await jobOn(page, machineId, "bolt by wrench test", ["vibration"]);
+  await page.getByRole("button", { name: "Blade off and on" }).click();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).last().click();
+  await makeSafe(page, "Raised");
+  await page.getByRole("button", { name: "Blade off and on" }).click();
+  const step = page.getByRole("region", { name: "Next step" });
+  const done = async (words: string) => {
+    await expect(step).toContainText(words);
+    const all = step.getByRole("button", { name: /^All there/ });
+    if (await all.isVisible()) await all.click();
+    await answerUsual(step);
+    await step.getByRole("button", { name: /^Done/ }).click();
+  };
+  for (const words of ["Photograph it from below", "Block of wood", "Break it loose", "Bolt and washers out", "Blade off, marked"])
+    await done(words);
+  await done("Blade on: labels off");
+  await done("Washers in this machine");
+  await expect(step).toContainText("drawn up by torque wrench");
+  await answerUsual(step);
+  const torque = step.getByRole("textbox", { name: /Wrench set to, ft·lb \(sheet 90 ft·lb\)/ });
+  await expect(step.getByRole("button", { name: /^Done/ })).toBeDisabled();
+  await torque.fill("900");
+  await expect(step.getByRole("alert")).toBeVisible();
+  await expect(step.getByRole("button", { name: /^Done/ })).toBeDisabled();
+  await torque.fill("92");
+  await again(page);
+  await page.getByRole("button", { name: "Blade is off" }).click();
+  await expect(torque).toHaveValue("92");
+  await step.getByRole("button", { name: /^Done/ }).click();
+  await done("Block out; turned a whole turn");
+  await expect(page.getByText("On, and turned by hand.")).toBeVisible();
+  await expect(step).toHaveCount(0);
+  await expect(timeline(page)).toContainText("Blade");
+  await open(page, `/machines/${machineId}`);
+  await expect(page.getByText("May not run:")).toBeVisible();
 });
 
 test("a belt's path is sketched on the deck: an idler put down, moved, and the path kept on the sheet", async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 
 export const BASE = "http://127.0.0.1:3187";
 
@@ -139,4 +139,9 @@ export async function twinOf(page: Page, machineId: string, fleetNumber: string)
   const answer = await page.request.post("/api/v1/machines", { headers, data: { who: "AK", fleetNumber, name, site, machine } });
   expect(answer.status()).toBe(201);
   return (await answer.json()).machineId;
+}
+
+/** Gives the first answer to everything a guided step asks: the one that lets it go on. */
+export async function answerUsual(step: Locator): Promise<void> {
+  for (const asked of await step.getByRole("radiogroup").all()) await asked.getByRole("radio").first().click();
 }

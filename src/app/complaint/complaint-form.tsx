@@ -2,8 +2,10 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { type CutsWith, kindById } from "@/core/kinds";
-import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom } from "@/core/trade";
+import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import type { Machine } from "@/core/machine";
+import { stopsMowing } from "@/core/safety";
+import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom, type SymptomId } from "@/core/trade";
 import type { Intake } from "@/data/intake";
 import type { MachineName } from "@/data/machines";
 import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
@@ -42,13 +44,23 @@ const BEHAVIOUR: readonly string[] = [
   "only-on-turns-or-slopes",
   "now-and-then",
   "always-same-direction",
+  "mown-up-and-down",
+  "mown-in-dew",
+  "one-unit-only",
 ];
 const OPPOSITES: Record<string, string> = { "one-machine-only": "all-machines", "all-machines": "one-machine-only" };
 
-/** Whether anything this kind of machine can suffer from depends on that context. */
-function canApply(context: ContextId, cutsWith: CutsWith): boolean {
-  const isGeneral = context === "one-machine-only" || context === "all-machines";
-  return isGeneral || causeRows.some(({ on, oddsWhen }) => on.includes(cutsWith) && context in oddsWhen);
+/** Whether anything this machine can suffer from depends on that context. */
+function canApply(context: ContextId, machine: Machine): boolean {
+  if (context === "one-machine-only" || context === "all-machines") return true;
+  const { cutsWith } = kindById(machine.kind);
+  if (context === "old-blades-kept") return cutsWith === "rotary";
+  return causeRows.some(
+    ({ on, needs, oddsWhen, shows }) =>
+      on.includes(cutsWith) &&
+      meetsNeed(featuresOf(machine), needs) &&
+      (context in oddsWhen || shows.some(({ hardlyWhen }) => hardlyWhen === context)),
+  );
 }
 
 /** One minute on a phone: which machine, what it looks like, where in the swath, what changed, who says so. */
@@ -92,7 +104,7 @@ export function ComplaintForm({
   const isStruck = draft.contexts.includes("struck-object");
   const isTold = !isStruck || isStrikeTold(strike);
   const rank = (id: string) => (known.includes(id) ? 2 : (likely[id] ?? 0));
-  const contexts = CONTEXTS.filter(({ id }) => cutsWith && canApply(id, cutsWith)).sort((a, b) => rank(b.id) - rank(a.id));
+  const contexts = CONTEXTS.filter(({ id }) => machine && canApply(id, machine)).sort((a, b) => rank(b.id) - rank(a.id));
   const behaviour = contexts.filter(({ id }) => BEHAVIOUR.includes(id));
   const changes = contexts.filter(({ id }) => !BEHAVIOUR.includes(id));
   const toggle = (id: string) =>
@@ -125,7 +137,11 @@ export function ComplaintForm({
       place,
       ...(since ? { since } : {}),
       // What its log says already comes from its log.
-      looks: { symptoms, contexts: draft.contexts.filter((id) => !known.includes(id)), ...(swath ? { swath } : {}) },
+      looks: {
+        symptoms,
+        contexts: draft.contexts.filter((id) => !known.includes(id) && contexts.some((one) => one.id === id)),
+        ...(swath ? { swath } : {}),
+      },
       ...(isStruck ? { strike: strikeFrom(strike, place) } : {}),
       ...(draft.joinJobId ? { joinJobId: Number(draft.joinJobId) } : {}),
     };
@@ -206,6 +222,11 @@ export function ComplaintForm({
                 ))}
               </div>
             </fieldset>
+            {stopsMowing(draft.symptoms as SymptomId[]).length > 0 && (
+              <p role="alert" className="border-l-4 border-mark px-2 py-1 text-lg leading-snug font-semibold">
+                Stop mowing with it until it has been looked at: blades off, engine off.
+              </p>
+            )}
             <SwathPicker machine={machine} value={draft.swath} onChange={(swath) => set((before) => ({ ...before, swath }))} />
           </>
         )}

@@ -39,3 +39,14 @@ export function socketsFor(headMetres: number): Socket[] {
   };
   return [...around("inch", SIXTEENTH), ...around("metric", 0.001)];
 }
+
+/** A wrench reads to about this. Common practice. */
+export const TORQUE_WITHIN = 0.1;
+
+/** So many times the sheet's figure, or so small a part of it, is a slip of units or of the pen and no torque. Estimate. */
+export const TORQUE_SLIP = 3;
+
+export function isIncredibleTorque(torqueNewtonMetres: number | undefined, wanted: number | undefined): boolean {
+  if (torqueNewtonMetres === undefined || wanted === undefined) return false;
+  return torqueNewtonMetres >= wanted * TORQUE_SLIP || torqueNewtonMetres <= wanted / TORQUE_SLIP;
+}

@@ -6,6 +6,8 @@ export type BladePart = {
   hole?: HoleShape | undefined;
   holeMetres?: number | undefined;
   thicknessMetres?: number | undefined;
+  /** Over the flats, or from pin to pin. */
+  secondMetres?: number | undefined;
   offsetMetres?: number | undefined;
   widthMetres?: number | undefined;
   lift?: "low" | "medium" | "high" | "mulching" | undefined;
@@ -24,7 +26,9 @@ export type Mismatch =
   | { code: "other-offset"; consequence: "cuts-at-another-height"; byMetres: number }
   | { code: "other-thickness"; consequence: "clamps-elsewhere"; byMetres: number }
   | { code: "narrower"; consequence: "worn-or-another-part"; byMetres: number }
+  | { code: "other-second"; consequence: "does-not-go-on"; byMetres: number }
   | { code: "mulching-with-catcher"; consequence: "does-not-fill" }
+  | { code: "low-lift-with-bag"; consequence: "does-not-fill" }
   | { code: "high-lift-on-mulching"; consequence: "blows-and-wears" }
   | { code: "other-lift"; consequence: "moves-other-air" }
   | { code: "turns-the-other-way"; consequence: "cuts-with-its-back" };
@@ -36,12 +40,12 @@ export const FIT_WITHIN = { length: 0.003, hole: 0.0006, offset: 0.0015, thickne
 export function mismatches(
   wanted: BladeSheet,
   part: BladePart,
-  machine: { turns?: "clockwise" | "anticlockwise" | undefined; hasCatcher: boolean },
+  machine: { turns?: "clockwise" | "anticlockwise" | undefined; hasCatcher: boolean; use?: DeckUse | undefined },
 ): Mismatch[] {
   return [
     ...sizeMismatches(wanted, part),
     ...holeMismatches(wanted, part),
-    ...liftMismatches(wanted, part, machine.hasCatcher),
+    ...liftMismatches(wanted, part, machine.use ?? (machine.hasCatcher ? "bag" : undefined)),
     ...turnMismatch(part, machine.turns),
   ];
 }
@@ -77,17 +81,36 @@ function holeMismatches({ hole }: BladeSheet, part: BladePart): Mismatch[] {
   if (!hole) return [];
   if (part.hole !== undefined && part.hole !== hole.shape) return [{ code: "other-hole", consequence: "not-centred" }];
   const by = off(part.holeMetres, hole.acrossMetres, FIT_WITHIN.hole);
-  if (by === undefined) return [];
-  return by > 0
-    ? [{ code: "hole-too-wide", consequence: "not-centred", byMetres: by }]
-    : [{ code: "hole-too-narrow", consequence: "does-not-go-on", byMetres: -by }];
+  const second = off(part.secondMetres, hole.secondMetres, FIT_WITHIN.hole);
+  const across: Mismatch[] =
+    by === undefined
+      ? []
+      : by > 0
+        ? [{ code: "hole-too-wide", consequence: "not-centred", byMetres: by }]
+        : [{ code: "hole-too-narrow", consequence: "does-not-go-on", byMetres: -by }];
+  return [
+    ...across,
+    ...(second === undefined ? [] : [{ code: "other-second" as const, consequence: "does-not-go-on" as const, byMetres: second }]),
+  ];
 }
 
-function liftMismatches({ lift: wanted }: BladeSheet, { lift }: BladePart, hasCatcher: boolean): Mismatch[] {
+/** What the clippings are to do today; a catcher that the machine has is taken as used where nobody says. */
+export type DeckUse = "bag" | "mulch" | "discharge";
+
+/** The lift read off the blade against today's use; then against the sheet. */
+function liftMismatches({ lift: wanted }: BladeSheet, { lift }: BladePart, use: DeckUse | undefined): Mismatch[] {
   if (lift === undefined) return [];
-  if (lift === "mulching" && hasCatcher) return [{ code: "mulching-with-catcher", consequence: "does-not-fill" }];
+  const forUse = againstUse(lift, use);
+  if (forUse) return [forUse];
   if (lift === "high" && wanted === "mulching") return [{ code: "high-lift-on-mulching", consequence: "blows-and-wears" }];
   return wanted !== undefined && lift !== wanted ? [{ code: "other-lift", consequence: "moves-other-air" }] : [];
+}
+
+/** What is wrong with a lift for what the deck is to do today. */
+export function againstUse(lift: NonNullable<BladePart["lift"]>, use: DeckUse | undefined): Mismatch | undefined {
+  if (lift === "mulching" && use === "bag") return { code: "mulching-with-catcher", consequence: "does-not-fill" };
+  if (lift === "low" && use === "bag") return { code: "low-lift-with-bag", consequence: "does-not-fill" };
+  return lift === "high" && use === "mulch" ? { code: "high-lift-on-mulching", consequence: "blows-and-wears" } : undefined;
 }
 
 function turnMismatch({ turns }: BladePart, machineTurns: BladePart["turns"]): Mismatch[] {
@@ -101,6 +124,7 @@ export function newAgainstOld(fresh: BladePart, old: BladePart): { what: keyof B
   const sizes = [
     ["lengthMetres", FIT_WITHIN.length],
     ["holeMetres", FIT_WITHIN.hole],
+    ["secondMetres", FIT_WITHIN.hole],
     ["thicknessMetres", FIT_WITHIN.thickness],
     ["offsetMetres", FIT_WITHIN.offset],
   ] as const;

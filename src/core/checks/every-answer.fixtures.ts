@@ -19,7 +19,16 @@ const MACHINES = FLEET.filter(({ fleetNumber }) => ["ZT-1", "ZT-2", "FD-1", "GR-
 /** What the sheet says a new blade is: told in full, so that a wrong part can be cleared. */
 function partOf({ sheet: { blade }, spindles }: Machine): object {
   const { lengthMetres, thicknessMetres, offsetMetres, widthMetres, lift, hole } = blade ?? {};
-  const sizes = { lengthMetres, thicknessMetres, offsetMetres, widthMetres, lift, hole: hole?.shape, holeMetres: hole?.acrossMetres };
+  const sizes = {
+    lengthMetres,
+    thicknessMetres,
+    offsetMetres,
+    widthMetres,
+    lift,
+    hole: hole?.shape,
+    holeMetres: hole?.acrossMetres,
+    secondMetres: hole?.secondMetres,
+  };
   return Object.fromEntries(Object.entries({ ...sizes, turns: spindles[0]?.turns }).filter(([, value]) => value !== undefined));
 }
 
@@ -30,7 +39,10 @@ export const SHEETS: readonly Sheet[] = MACHINES.flatMap(({ fleetNumber }) => {
     if (!check.form) return [];
     const read = soundReadings({ machine, check: check.id, random: seededRandom(SEED), turf: "Verge" });
     if (!read) throw new Error(`no sound readings for ${check.id}`);
-    const sound = check.id === "blade-fit" ? { ...read, part: partOf(machine) } : read;
+    const sound =
+      check.id === "blade-fit"
+        ? { ...read, use: machine.sheet.blade?.lift === "mulching" ? "mulch" : "discharge", part: partOf(machine) }
+        : read;
     return [{ name: `${check.id} of ${fleetNumber}`, machine, check, fields: check.form(machine, sound).fields, sound }];
   });
 });

@@ -2,7 +2,7 @@ export { type AssessOutcome, assessWith, checkRow, isOffered, kindsFor, readings
 export type { BeltReadings } from "./belt-inspection";
 export type { BalanceDetail, BalanceReadings } from "./blade-balance";
 export type { EdgeDetail, EdgeReadings } from "./blade-edge";
-export { type FitDetail, type FitReadings, isIncredibleTorque } from "./blade-fit";
+export type { FitDetail, FitReadings } from "./blade-fit";
 export type { OverlapDetail, OverlapReadings } from "./blade-overlap";
 export { asFitted, type TimingDetail, type TimingReadings, timedPair } from "./blade-timing";
 export type { Track, TrackReadings } from "./blade-track";
@@ -30,6 +30,7 @@ export type { PassDetail } from "./pass-overlap";
 export { assessCheck, WORKSHEETS, worksheetById, worksheetsFor } from "./registry";
 export type { PlayReadings } from "./spindle-play";
 export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed";
+export { hasClutch } from "./tip-speed/form";
 export type { TurfDetail, TurfReadings } from "./turf-condition";
 export type { Action, Assessment, Check, Mark, Of, ReadingProblem, Said, Saying, Told, Trend, Want } from "./types";
 export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";

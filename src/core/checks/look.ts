@@ -17,8 +17,10 @@ export type LookDetail = { note: string; each: Looked[] };
 export const STOPS_WHEN_SEEN: readonly CauseId[] = [
   "blade-loose",
   "blade-bent",
-  "crankshaft-bent-or-key-sheared",
+  "crankshaft-bent",
+  "key-sheared",
   "gear-teeth-broken",
+  "gearbox-pin-sheared",
   "gearbox-mistimed",
 ];
 

@@ -66,7 +66,13 @@ describe("anti-scalp wheels, 6 to 20 mm off the ground (common practice)", () =>
 });
 
 describe("deck-cleanliness", () => {
-  const clean = { pack: { depthMetres: 0.003 }, port: { state: "open" }, chute: { state: "open" }, baffles: { state: "in-place" } };
+  const clean = {
+    pack: { depthMetres: 0.003 },
+    port: { state: "open" },
+    chute: { state: "open" },
+    outlet: { state: "free" },
+    baffles: { state: "in-place" },
+  };
   const look = (more: object = {}) => assessed("deck-cleanliness", zeroTurn, { ...clean, ...more });
 
   it("passes a clean deck; a pack over 10 mm, a clogged port or a narrowed chute is packed (estimate; trade handbook)", () => {
@@ -74,6 +80,24 @@ describe("deck-cleanliness", () => {
     for (const more of [{ pack: { depthMetres: 0.012 } }, { port: { state: "clogged" } }, { chute: { state: "narrowed" } }])
       expect([look(more).verdict, saysOf(look(more), "deck-packed")]).toEqual(["out", "seen"]);
     expect(look({ pack: { depthMetres: 0.008 } }).verdict).toBe("watch");
+  });
+
+  it("finds a bag, plug or flap that lets nothing out, and clears none that nobody looked at", () => {
+    for (const state of ["bag-clogged", "plug-in", "flap-shut"]) {
+      const found = look({ outlet: { state } });
+      expect([found.verdict, saysOf(found, "discharge-blocked"), found.actions], state).toEqual([
+        "out",
+        "seen",
+        [{ code: "free-outlet", state }],
+      ]);
+    }
+    expect(saysOf(look(), "discharge-blocked")).toBe("not-found");
+    const unread = look({ outlet: undefined });
+    expect([unread.verdict, saysOf(unread, "discharge-blocked"), saysOf(unread, "deck-packed")]).toEqual([
+      "not-enough-readings",
+      undefined,
+      undefined,
+    ]);
   });
 
   it("says when a site is washed too seldom, from three looks on", () => {

@@ -1,13 +1,17 @@
 import type { CauseId, SymptomId } from "@/core/trade";
 import type { Diagnosis } from "./diagnose";
+import { CERTAIN_LOOKS } from "./evidence";
 import { EXPLAINED_LEVEL } from "./levels";
 import type { Plan } from "./next-checks";
 
 /** What to do about the checking itself. */
 export type Advice =
   | { code: "no-symptom" }
-  /** Every symptom is explained by a cause above the level that a check speaks for. */
-  | { code: "found"; causes: CauseId[] }
+  /**
+   * Every symptom is explained by a cause above the level that a check speaks for. `once`: those of them that stand on one look; until it is
+   * repeated, or another check says the same, they are pointed to and not certain.
+   */
+  | { code: "found"; causes: CauseId[]; once: CauseId[] }
   /** Nothing on the list is likely to have shown these, and what could be checked has been. */
   | { code: "nothing-explains"; symptoms: SymptomId[]; isListDone: boolean }
   /** Something is still unexplained and no check is left that would tell. */
@@ -19,7 +23,11 @@ export function adviceOn({ causes, symptoms }: Diagnosis, plan: Pick<Plan, "chec
   const open = symptoms.filter(({ status }) => status !== "found");
   if (open.length === 0) {
     const found = causes.filter(({ isBackedByCheck, presence }) => isBackedByCheck && presence >= EXPLAINED_LEVEL);
-    return { code: "found", causes: found.map(({ id }) => id) };
+    return {
+      code: "found",
+      causes: found.map(({ id }) => id),
+      once: found.filter(({ looks }) => looks < CERTAIN_LOOKS).map(({ id }) => id),
+    };
   }
   const isListDone = plan.checks.length === 0;
   const unexplained = open.filter(({ status }) => status === "nothing-explains").map(({ id }) => id);

@@ -1,6 +1,6 @@
 import type { CauseId, CheckId, ContextId, SymptomId } from "@/core/trade";
 import { contextFactor } from "./context";
-import { type CaseEvidence, causesOf, isShared, ratioOf, standing } from "./evidence";
+import { type CaseEvidence, causesOf, isShared, looksBehind, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";
 import { logEvidence, type Network, type NetworkCause, presences } from "./network";
 
@@ -10,6 +10,8 @@ export type SymptomState = "present" | "denied";
 export type Case = {
   symptoms: Partial<Record<SymptomId, SymptomState>>;
   context: readonly ContextId[];
+  /** Asked, and not so. */
+  deniedContext?: readonly ContextId[];
   evidence: readonly CaseEvidence[];
   /** Odds by the place in the swath, where the machine's geometry says something. */
   place?: Partial<Record<CauseId, number>>;
@@ -35,7 +37,7 @@ export function assemble(knowledge: Knowledge, given: Case): Assembled {
   const evidence = standing(given.evidence, given.stale);
   const shared = evidence.filter(isShared).filter(({ causes }) => knowledge.causes.some(({ id }) => causes.includes(id)));
   const entries = knowledge.causes.map((cause) => {
-    const priorOdds = (cause.prior / (1 - cause.prior)) * contextFactor(cause, given.context);
+    const priorOdds = (cause.prior / (1 - cause.prior)) * contextFactor(cause, given.context, given.deniedContext);
     return { cause, priorOdds, entry: entryOf({ knowledge, given, evidence, shared, present, cause, priorOdds }) };
   });
   const linked = entries.filter(({ entry }) => entry.links.length > 0);
@@ -44,7 +46,7 @@ export function assemble(knowledge: Knowledge, given: Case): Assembled {
     network: {
       findings: [
         ...present.map(() => ({ leak: knowledge.leak, isSymptom: true })),
-        ...shared.map(({ check }) => ({ leak: 1 - specificityOf(knowledge, check), isSymptom: false })),
+        ...shared.map((one) => ({ leak: (1 - specificityOf(knowledge, one.check)) ** looksAt(given, one), isSymptom: false })),
       ],
       causes: linked.map(({ entry }) => entry),
     },
@@ -57,8 +59,29 @@ export function assemble(knowledge: Knowledge, given: Case): Assembled {
   };
 }
 
+const looksAt = (given: Case, one: CaseEvidence): number => looksBehind(given.evidence, one, given.stale);
+
 /** A finding of a check this machine does not have: no better than a guess. */
 const UNKNOWN_CHECK = { sensitivity: 0.5, specificity: 0.5 };
+
+/** Where geometry all but rules it out. Physics, kept from nought by what nobody thought of. */
+const HARDLY = 0.03;
+
+/**
+ * What a cause shows in this case. Of symptoms it shows only one of, half its strength is each one's, and what is seen of one says nothing
+ * against it by the others that are not.
+ */
+function linksIn(given: Case, { links, oneOf }: KnownCause): { symptom: SymptomId; probability: number }[] {
+  const seen = oneOf.filter((symptom) => given.symptoms[symptom] === "present");
+  return links.flatMap(({ symptom, probability, hardlyWhen }) => {
+    const here = hardlyWhen && given.context.includes(hardlyWhen) ? Math.min(HARDLY, probability) : probability;
+    if (!oneOf.includes(symptom)) return [{ symptom, probability: here }];
+    if (seen.length === 1 && seen[0] === symptom) return [{ symptom, probability: here }];
+    // Too high and too low at once is two things, or said of two places.
+    if (seen.length === 1) return given.symptoms[symptom] === "denied" ? [] : [{ symptom, probability: here }];
+    return [{ symptom, probability: here / oneOf.length }];
+  });
+}
 
 function specificityOf(knowledge: Knowledge, check: string): number {
   return (knowledge.checks.find(({ id }) => id === check) ?? UNKNOWN_CHECK).specificity;
@@ -79,9 +102,10 @@ function entryOf(args: {
 }): NetworkCause {
   const { knowledge, given, evidence, shared, present, cause } = args;
   const own = evidence.filter((one) => !isShared(one) && causesOf(one).includes(cause.id));
-  const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one), 1);
-  const denied = cause.links.filter(({ symptom }) => given.symptoms[symptom] === "denied");
-  const symptoms = cause.links.flatMap(({ symptom, probability }) => {
+  const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one, looksAt(given, one)), 1);
+  const links = linksIn(given, cause);
+  const denied = links.filter(({ symptom }) => given.symptoms[symptom] === "denied");
+  const symptoms = links.flatMap(({ symptom, probability }) => {
     const finding = present.indexOf(symptom);
     return finding < 0 ? [] : [{ finding, probability }];
   });

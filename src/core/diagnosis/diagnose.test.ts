@@ -50,6 +50,7 @@ describe("one cause and one symptom, by hand", () => {
           group: "machine",
           prior: 0.1,
           links: [{ symptom: "browning", probability: 0.8 }],
+          oneOf: [],
           oddsWhen: { "edge-overdue": 4 },
         },
       ],
@@ -133,6 +134,7 @@ describe("properties, seeds 1 to 20", () => {
       label: "",
       group: "machine" as const,
       prior: 0.1,
+      oneOf: [],
       oddsWhen: {},
       links: [
         { symptom: "vibration" as const, probability: 0.8 },

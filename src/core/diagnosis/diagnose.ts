@@ -1,6 +1,6 @@
 import type { CauseId, SymptomId } from "@/core/trade";
 import { assemble, type Case } from "./case";
-import { causesOf, ratioOf, standing } from "./evidence";
+import { causesOf, checkOf, looksBehind, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";
 import { EXPLAINED_LEVEL, NOTHING_EXPLAINS_LEVEL, WORTH_A_LOOK_LEVEL } from "./levels";
 import { posteriors, shownOnlyBy } from "./network";
@@ -18,6 +18,8 @@ export type RankedCause = {
   reasons: Reason[];
   /** Whether the checks made so far speak for it. */
   isBackedByCheck: boolean;
+  /** How many looks speak for it: different checks, or one made again with the same result. */
+  looks: number;
 };
 
 export type SymptomExplained = {
@@ -62,7 +64,8 @@ export function diagnose(knowledge: Knowledge, given: Case, { withReasons } = { 
       probability: canShow(cause) && !isSilent ? (shown.get(cause.id) ?? 0) : there,
       presence: there,
       reasons: reasons.get(cause.id) ?? [],
-      isBackedByCheck: backed.has(cause.id),
+      isBackedByCheck: (backed.get(cause.id) ?? 0) > 0,
+      looks: backed.get(cause.id) ?? 0,
     };
   };
   const causes = knowledge.causes.filter(canShow).map(ranked).sort(likeliestFirst);
@@ -88,10 +91,19 @@ function likeliestFirst(a: RankedCause, b: RankedCause): number {
   return b.probability - a.probability || b.presence - a.presence;
 }
 
-/** Causes that evidence of a check makes likelier. */
-function backedCauses(knowledge: Knowledge, given: Case): Set<string> {
+/** Causes that evidence of checks makes likelier, and how many looks that is. */
+function backedCauses(knowledge: Knowledge, given: Case): Map<string, number> {
   const speaking = standing(given.evidence, given.stale).filter((one) => "causes" in one || ratioOf(knowledge, one) > 1);
-  return new Set(speaking.flatMap(causesOf));
+  const looks = new Map<string, Map<string, number>>();
+  for (const one of speaking) {
+    const behind = looksBehind(given.evidence, one, given.stale);
+    for (const cause of causesOf(one)) {
+      const byCheck = looks.get(cause) ?? new Map<string, number>();
+      const check = checkOf(one) ?? "measured";
+      looks.set(cause, byCheck.set(check, Math.max(behind, byCheck.get(check) ?? 0)));
+    }
+  }
+  return new Map([...looks].map(([cause, byCheck]) => [cause, [...byCheck.values()].reduce((sum, count) => sum + count, 0)]));
 }
 
 function explain(args: {

@@ -10,6 +10,10 @@ export type CaseEvidence = Evidence | { check: string; cause: string; likelihood
  * second look.
  */
 export const SEEN_RATIO = 60;
+/** What looks of the same thing that agree can be worth together: past this nobody's hand is that sure. Estimate. */
+export const LOOKED_TWICE_RATIO = 1000;
+/** So many looks that agree make certain. */
+export const CERTAIN_LOOKS = 2;
 
 export function checkOf(evidence: CaseEvidence): string | undefined {
   return "check" in evidence ? evidence.check : undefined;
@@ -37,8 +41,34 @@ export function isShared(evidence: CaseEvidence): evidence is Extract<CaseEviden
   return "causes" in evidence && evidence.causes.length > 1;
 }
 
-/** Likelihood ratio of evidence about a single cause. A check the knowledge does not have says nothing: 1. */
-export function ratioOf(knowledge: Knowledge, evidence: CaseEvidence): number {
+/**
+ * How often the same check has said the same of the same causes, one time after another up to and with this one: a reading repeated, a second
+ * look. What has gone stale, and what was said before something else was said, counts no more.
+ */
+export function looksBehind(evidence: readonly CaseEvidence[], one: CaseEvidence, stale: readonly string[] = []): number {
+  const check = checkOf(one);
+  if (check === undefined || stale.includes(check)) return 1;
+  const about = (other: CaseEvidence) => checkOf(other) === check && causesOf(other).some((cause) => causesOf(one).includes(cause));
+  const said = evidence.slice(0, evidence.lastIndexOf(one) + 1).filter(about);
+  const odd = said.findLastIndex((other) => causesOf(other).join() !== causesOf(one).join() || speaking(other) !== speaking(one));
+  return Math.max(1, said.length - 1 - odd);
+}
+
+/** Which way it speaks: for, against, or not at all. */
+function speaking(evidence: CaseEvidence): number {
+  if ("likelihoodRatio" in evidence) return Math.sign(Math.log(evidence.likelihoodRatio));
+  if (evidence.result === "unclear") return 0;
+  return evidence.result === "not-found" ? -1 : 1;
+}
+
+/** Likelihood ratio of evidence about a single cause, said so many times. A check the knowledge does not have says nothing: 1. */
+export function ratioOf(knowledge: Knowledge, evidence: CaseEvidence, looks = 1): number {
+  const ratio = ratioOfOne(knowledge, evidence);
+  if (looks < CERTAIN_LOOKS || "likelihoodRatio" in evidence) return ratio;
+  return Math.max(1 / LOOKED_TWICE_RATIO, Math.min(LOOKED_TWICE_RATIO, ratio ** looks));
+}
+
+function ratioOfOne(knowledge: Knowledge, evidence: CaseEvidence): number {
   if ("likelihoodRatio" in evidence) return Math.min(SEEN_RATIO, evidence.likelihoodRatio);
   if (evidence.result === "unclear") return 1;
   if (evidence.result === "seen") return SEEN_RATIO;

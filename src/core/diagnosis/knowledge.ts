@@ -25,7 +25,9 @@ export type KnownCause = {
   /** Probability of its being there before anything is known of the machine. */
   prior: number;
   /** Probability that, being there, it shows the symptom. */
-  links: readonly { symptom: SymptomId; probability: number }[];
+  links: readonly { symptom: SymptomId; probability: number; hardlyWhen?: ContextId }[];
+  /** Shows at most one of these. */
+  oneOf: readonly SymptomId[];
   oddsWhen: Partial<Record<ContextId, number>>;
 };
 
@@ -53,10 +55,10 @@ export type Knowledge = {
 
 /** Estimates to start from, as all of this. */
 export const PRIORS: Record<Prior, number> = { common: 0.1, occasional: 0.04, rare: 0.012 };
-export const STRENGTHS: Record<Strength, number> = { strong: 0.8, moderate: 0.45, weak: 0.15 };
+export const STRENGTHS: Record<Exclude<Strength, number>, number> = { strong: 0.8, moderate: 0.45, weak: 0.15 };
 export const LEAK = 0.01;
 
-const OPERATION: readonly CauseId[] = [
+const OPERATION: readonly string[] = [
   "ground-speed-high",
   "ground-speed-low",
   "pass-overlap-small",
@@ -66,9 +68,9 @@ const OPERATION: readonly CauseId[] = [
   "too-wet-or-tall",
   "same-direction",
 ];
-const TURF: readonly CauseId[] = ["ground-undulates", "thatch-build-up", "roller-overlap"];
+const TURF: readonly string[] = ["ground-undulates", "thatch-build-up", "roller-overlap"];
 
-export function groupOf(cause: CauseId): CauseGroup {
+export function groupOf(cause: string): CauseGroup {
   if (OPERATION.includes(cause)) return "operation";
   return TURF.includes(cause) ? "turf" : "machine";
 }
@@ -94,22 +96,35 @@ const memo = new Map<string, Knowledge>();
 function build({ cutsWith, features }: { cutsWith: CutsWith; features: readonly FeatureId[] }): Knowledge {
   const exists = (row: { on: readonly CutsWith[]; needs: CauseRow["needs"] }) =>
     row.on.includes(cutsWith) && meetsNeed(features, row.needs);
-  const causes = causeRows.filter(exists);
+  // What is only said in words shows nothing that could be reckoned with.
+  const causes = causeRows.filter((row) => exists(row) && row.shows.length > 0);
   return {
     cutsWith,
     symptoms: SYMPTOMS.filter(({ on }) => (on as readonly CutsWith[]).includes(cutsWith)).map(({ id }) => id),
-    causes: causes.map((row) => knownCause(row, cutsWith)),
+    causes: causes.map((row) => knownCause(row, cutsWith, features)),
     checks: checkRows.filter(exists).map((row) => knownCheck(row, cutsWith, causes)),
     leak: LEAK,
   };
 }
 
-function knownCause(row: CauseRow, cutsWith: CutsWith): KnownCause {
+function knownCause(row: CauseRow, cutsWith: CutsWith, features: readonly FeatureId[]): KnownCause {
   const id = row.id as CauseId;
   const links = row.shows
-    .filter(({ on }) => on === undefined || on === cutsWith)
-    .map(({ symptom, strength }) => ({ symptom, probability: STRENGTHS[strength] }));
-  return { id, label: row.label, group: groupOf(id), prior: PRIORS[row.prior], links, oddsWhen: row.oddsWhen };
+    .filter(({ on, without }) => (on === undefined || on === cutsWith) && !(without && features.includes(without)))
+    .map(({ symptom, strength, hardlyWhen }) => ({
+      symptom,
+      probability: typeof strength === "number" ? strength : STRENGTHS[strength],
+      ...(hardlyWhen ? { hardlyWhen } : {}),
+    }));
+  return {
+    id,
+    label: row.label,
+    group: groupOf(id),
+    prior: PRIORS[row.prior],
+    links,
+    oneOf: (row.oneOf ?? []).filter((symptom) => links.some((link) => link.symptom === symptom)),
+    oddsWhen: row.oddsWhen,
+  };
 }
 
 function knownCheck(row: CheckRow, cutsWith: CutsWith, causes: readonly CauseRow[]): KnownCheck {
@@ -121,7 +136,12 @@ function knownCheck(row: CheckRow, cutsWith: CutsWith, causes: readonly CauseRow
   return { id, label, minutes, state, sensitivity, specificity, place: row.place[cutsWith] ?? 99, figures: [...shared, ...alone] };
 }
 
-/** Every feature a machine that cuts so may have. */
+/** What a machine has that only takes symptoms away. */
+const TAKES_AWAY = new Set(causeRows.flatMap(({ shows }) => shows.flatMap(({ without }) => without ?? [])));
+
+/** Every feature a machine that cuts so may have, but for those that rule something out. */
 export function allFeatures(cutsWith: CutsWith): FeatureId[] {
-  return [...new Set(KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(({ usual, possible }) => [...usual, ...possible]))];
+  return [...new Set(KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(({ usual, possible }) => [...usual, ...possible]))].filter(
+    (feature) => !TAKES_AWAY.has(feature),
+  );
 }

@@ -1,5 +1,6 @@
 import { type CauseId, CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
 import { type Case, logWeightOf, presenceOf } from "./case";
+import { rateOf } from "./context";
 import { boundToComplaint, entropy } from "./gains";
 import type { Knowledge } from "./knowledge";
 import { MOST_FINDINGS } from "./network";
@@ -9,8 +10,6 @@ export type Question =
   | { kind: "symptom"; id: SymptomId; bits: number; yes: number }
   | { kind: "context"; id: ContextId; bits: number; yes: number };
 
-/** How often something of the list changed lately, where nobody has said yet. Estimate (trade handbook, "a fair trial"). */
-export const CONTEXT_RATE = 0.08;
 /** Answers a driver cannot give from the seat. */
 const NOT_BY_TELEPHONE: readonly string[] = ["hot-hub", "oil-at-drive", "edge-overdue", "grease-overdue"];
 
@@ -18,7 +17,14 @@ const NOT_BY_TELEPHONE: readonly string[] = ["hot-hub", "oil-at-drive", "edge-ov
  * The few questions that tell most before anyone drives out: expected fall, in bits, of the summed entropy of the causes that can show a
  * present symptom, and the chance that the answer is yes. Contexts in `answered` have been asked, or come from the log.
  */
-export function telephoneRound(args: { knowledge: Knowledge; given: Case; answered: readonly ContextId[]; most: number }): Question[] {
+export function telephoneRound(args: {
+  knowledge: Knowledge;
+  given: Case;
+  answered: readonly ContextId[];
+  most: number;
+  /** Looks that cannot have shown yet, as browning the day after. */
+  tooSoon?: readonly SymptomId[];
+}): Question[] {
   const { knowledge, given } = args;
   const open = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === "present");
   const bound = boundToComplaint(knowledge, open);
@@ -26,7 +32,9 @@ export function telephoneRound(args: { knowledge: Knowledge; given: Case; answer
   const isFull = open.length + given.evidence.filter((one) => "causes" in one).length >= MOST_FINDINGS;
   const symptoms = isFull
     ? []
-    : knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === undefined && !NOT_BY_TELEPHONE.includes(symptom));
+    : knowledge.symptoms.filter(
+        (symptom) => given.symptoms[symptom] === undefined && !NOT_BY_TELEPHONE.includes(symptom) && !args.tooSoon?.includes(symptom),
+      );
   const asking = { knowledge, given, bound };
   const asked: Question[] = [
     ...symptoms.map((id): Question => ({ kind: "symptom", id, ...symptomAnswer(asking, id) })),
@@ -39,7 +47,11 @@ function openContexts({ knowledge, given, answered }: { knowledge: Knowledge; gi
   const settled: readonly string[] = [...given.context, ...answered, ...NOT_BY_TELEPHONE];
   const oneOrAll: readonly string[] = ["one-machine-only", "all-machines"];
   const isSettled = (id: string) => settled.includes(id) || (oneOrAll.includes(id) && oneOrAll.some((one) => settled.includes(one)));
-  const bears = (id: ContextId) => oneOrAll.includes(id) || knowledge.causes.some(({ oddsWhen }) => oddsWhen[id] !== undefined);
+  const isHere = ({ symptom, hardlyWhen }: { symptom: SymptomId; hardlyWhen?: ContextId }, id: ContextId) =>
+    hardlyWhen === id && given.symptoms[symptom] === "present";
+  const bears = (id: ContextId) =>
+    oneOrAll.includes(id) ||
+    knowledge.causes.some(({ oddsWhen, links }) => oddsWhen[id] !== undefined || links.some((link) => isHere(link, id)));
   return CONTEXTS.map(({ id }) => id).filter((id) => !isSettled(id) && bears(id));
 }
 
@@ -55,8 +67,14 @@ function symptomAnswer({ knowledge, given, bound }: Asking, id: SymptomId): Answ
 
 function contextAnswer({ knowledge, given, bound }: Asking, id: ContextId): Answer {
   const ticked = { ...given, context: [...given.context, id] };
-  const odds = (CONTEXT_RATE / (1 - CONTEXT_RATE)) * Math.exp(logWeightOf(knowledge, ticked) - logWeightOf(knowledge, given));
-  return answer({ knowledge, bound, yes: odds / (1 + odds), ifYes: ticked, ifNo: given });
+  const odds = (rateOf(id) / (1 - rateOf(id))) * Math.exp(logWeightOf(knowledge, ticked) - logWeightOf(knowledge, given));
+  return answer({
+    knowledge,
+    bound,
+    yes: odds / (1 + odds),
+    ifYes: ticked,
+    ifNo: { ...given, deniedContext: [...(given.deniedContext ?? []), id] },
+  });
 }
 
 /** Information of the answer about each bound cause, summed: entropy of the mixture less the mixed entropies, never negative. */

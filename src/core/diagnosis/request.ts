@@ -25,6 +25,8 @@ export const diagnoseRequestSchema = z.object({
   features: z.array(z.string()).max(40).optional(),
   symptoms: z.record(z.string(), z.enum(["present", "denied"])).default({}),
   context: z.array(z.string()).max(60).default([]),
+  /** Asked, and not so. */
+  deniedContext: z.array(z.string()).max(60).default([]),
   evidence: z.array(evidenceSchema).max(300).default([]),
   state: z.enum(STATES).default("parked"),
   done: z.array(z.string()).max(100).default([]),
@@ -61,6 +63,7 @@ export function answerDiagnose(request: DiagnoseRequest): DiagnoseOutcome {
   const given: Case = {
     symptoms: request.symptoms as Case["symptoms"],
     context: [...new Set(request.context)] as ContextId[],
+    deniedContext: [...new Set(request.deniedContext)] as ContextId[],
     evidence: request.evidence.map(withoutEmptyCheck),
     stale: request.stale as CheckId[],
   };
@@ -125,6 +128,7 @@ function issuesOf(request: DiagnoseRequest): RequestIssue[] {
     ...list("features", request.features ?? [], every(FEATURE_IDS)),
     ...Object.keys(request.symptoms).flatMap((name) => judge(name, ["symptoms", name], symptoms)),
     ...list("context", request.context, every(CONTEXTS.map(({ id: context }) => context))),
+    ...list("deniedContext", request.deniedContext, every(CONTEXTS.map(({ id: context }) => context))),
     ...evidence,
     ...list("done", request.done, checks),
     ...list("stale", request.stale, checks),

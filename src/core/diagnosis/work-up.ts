@@ -23,6 +23,7 @@ export const workUpInputSchema = z.object({
   given: z.object({
     symptoms: z.partialRecord(symptom, z.enum(["present", "denied"])),
     context: z.array(context),
+    deniedContext: z.array(context).optional(),
     evidence: z.array(evidenceSchema),
     place: z.partialRecord(cause, z.number().positive()).optional(),
     stale: z.array(check).optional(),
@@ -35,6 +36,8 @@ export const workUpInputSchema = z.object({
   barred: z.array(check).optional(),
   order: z.enum(["information", "walk-round"]),
   minutesLeft: z.number().min(0).max(600).optional(),
+  /** Cannot have shown yet: not asked about. */
+  tooSoon: z.array(symptom).optional(),
 });
 
 export type WorkUpInput = z.infer<typeof workUpInputSchema>;
@@ -91,5 +94,5 @@ function settledBy(next: NextCheck | undefined, { causes }: Diagnosis): CauseId[
 
 /** The questions that tell most for this job; contexts from the log are in its case already. */
 export function questionsFor(input: WorkUpInput, answered: readonly ContextId[], most: number): Question[] {
-  return telephoneRound({ knowledge: knowledgeOf(input), given: input.given as Case, answered, most });
+  return telephoneRound({ knowledge: knowledgeOf(input), given: input.given as Case, answered, most, tooSoon: input.tooSoon ?? [] });
 }

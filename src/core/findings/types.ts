@@ -9,8 +9,8 @@ export type Standing = (typeof STANDINGS)[number];
 
 /** SI; `kind: "about"` is target ± plusMinus, `"between"` has one limit or both. */
 export type Tolerance =
-  | { kind: "about"; target: number; plusMinus: number; standing: Standing }
-  | { kind: "between"; least?: number; most?: number; standing: Standing };
+  | { kind: "about"; target: number; plusMinus: number; standing: Standing; source?: string }
+  | { kind: "between"; least?: number; most?: number; standing: Standing; source?: string };
 
 export type Figure = {
   id: string;

@@ -153,7 +153,12 @@ const PUT: Partial<Record<CauseId, Put>> = {
   "anti-scalp-misset": missetWheel,
   "height-misset": (state, x, random) => tiltPlane(state, { height: sign(random) * (3 + 4 * x) * MM }),
   "deck-packed": (state, x, random) => {
-    state.pack = { depthMetres: (10 + 12 * x) * MM, chute: x > 0.8 ? "narrowed" : "open", port: random() < 0.5 ? "clogged" : "open" };
+    state.pack = {
+      ...state.pack,
+      depthMetres: (10 + 12 * x) * MM,
+      chute: x > 0.8 ? "narrowed" : "open",
+      port: random() < 0.5 ? "clogged" : "open",
+    };
   },
   "blade-dull": (state, x) => {
     for (const { ends } of allOf(state)) for (const end of [ends.A, ends.B]) end.edgeRadiusMetres = (0.3 + 0.5 * x) * MM;
@@ -203,9 +208,14 @@ const PUT: Partial<Record<CauseId, Put>> = {
   "gear-teeth-broken": (state, _, random) => {
     const box = pickOne(Object.values(state.boxes), random);
     if (!box) return;
-    if (random() < 0.5) box.teeth = "broken";
-    else box.pin = "sheared";
+    box.teeth = "broken";
     box.metal = "chips";
+    if (random() < 0.8) oneOf(state, random).isStanding = true;
+  },
+  "gearbox-pin-sheared": (state, _, random) => {
+    const box = pickOne(Object.values(state.boxes), random);
+    if (!box) return;
+    box.pin = "sheared";
     if (random() < 0.8) oneOf(state, random).isStanding = true;
   },
   "gearbox-mistimed": (state, _, random) => {
@@ -226,13 +236,24 @@ const PUT: Partial<Record<CauseId, Put>> = {
     blade.hubKelvin += 12 + 18 * x;
     if (random() < 0.45 + 0.3 * x) blade.feel = "rough";
   },
-  "crankshaft-bent-or-key-sheared": (state, x, random) => {
+  "crankshaft-bent": (state, x, random) => {
     const blade = oneOf(state, random);
-    if (random() < 0.6) {
-      state.isCrankBent = true;
-      blade.shaftEnd = "wobbles";
-      blade.shaftMetres += (1.5 + 2 * x) * MM;
-    } else blade.key = "sheared";
+    state.isCrankBent = true;
+    blade.shaftEnd = "wobbles";
+    blade.shaftMetres += (1.5 + 2 * x) * MM;
+  },
+  "key-sheared": (state, _, random) => {
+    oneOf(state, random).key = "sheared";
+  },
+  "discharge-blocked": (state) => {
+    state.pack.outlet = "blocked";
+  },
+  "engine-rough": (state, x) => {
+    state.engineShake = 90 + 110 * x;
+  },
+  "pto-failing": (state, x, random) => {
+    state.clutch = random() < 0.7 ? "slips-in" : "drags-off";
+    for (const blade of Object.values(state.blades)) blade.loadedLoss = 1 - (1 - blade.loadedLoss) * (1 - (3 + 4 * x) / 100);
   },
   "ground-speed-high": (state, x) => {
     state.groundMetresPerSecond = isRider(state.machine) ? 3 + 0.6 * x : 1.7 + 0.3 * x;

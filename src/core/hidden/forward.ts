@@ -99,14 +99,18 @@ export function sectionOf(state: HiddenState): CutPoint[] {
 /** So wide a strip along each edge is what an eye compares with the pass beside it. Estimate. */
 const EDGE_STRIP_METRES = 32 * MM;
 
-/** The ledge a pass leaves against the next one mown the same way, over a strip along each edge of the swath. */
+/**
+ * The ledge a pass leaves against the next one, over a strip along each edge of the swath: mown one way what an eye compares, up and down only
+ * as much of it as the passes overlap.
+ */
 export function ledgeOf(state: HiddenState): number {
   const cut = sectionOf(state).filter((point): point is CutPoint & { height: number } => point.height !== undefined);
   const [first, last] = [cut[0]?.x ?? 0, cut.at(-1)?.x ?? 0];
   const mean = (points: readonly { height: number }[]) => points.reduce((sum, { height }) => sum + height, 0) / Math.max(1, points.length);
   const left = mean(cut.filter(({ x }) => x <= first + EDGE_STRIP_METRES));
   const right = mean(cut.filter(({ x }) => x >= last - EDGE_STRIP_METRES));
-  return Math.abs(right - left);
+  const whole = Math.abs(right - left);
+  return state.passWay === "one-way" ? whole : (whole * Math.max(0, state.passOverlapMetres)) / Math.max(MM, last - first);
 }
 
 /** How far the blade that stands out most lies off the others' line, at their middles. */
@@ -175,6 +179,11 @@ const USUAL_MASS = 0.9;
 
 /** The force that shakes the machine, newtons: out of balance, and out of true over 150 mm of bearing (physics). */
 export function shakeOf(state: HiddenState): number {
+  return Math.hypot(bladeShakeOf(state), state.engineShake);
+}
+
+/** What of it is there only while the blades turn. */
+export function bladeShakeOf(state: HiddenState): number {
   const mass = state.machine.sheet.blade?.massKilograms ?? USUAL_MASS;
   const squared = state.machine.spindles.reduce((sum, { id, tipCircleDiameterMetres: length }) => {
     const blade = state.blades[id] as HiddenBlade;

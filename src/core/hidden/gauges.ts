@@ -1,10 +1,10 @@
-import { type Check, quickForm } from "@/core/checks";
+import { type Check, hasClutch, quickForm } from "@/core/checks";
 import { cuttingWidth, type Machine, type Spindle, spindlesAcross } from "@/core/machine";
 import { gaussian, namedRandom } from "@/core/random";
 import { gearboxes } from "@/core/sequences/rebuild";
 import type { CheckId } from "@/core/trade";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
-import { cutOf, deckPlane, shakeOf, speedsOf, tapedLength, tipHeight } from "./forward";
+import { bladeShakeOf, cutOf, deckPlane, shakeOf, speedsOf, tapedLength, tipHeight } from "./forward";
 import { type HiddenBlade, type HiddenState, MM } from "./state";
 
 /** How somebody measures: spread of their readings, how often a look misses or imagines, how often a figure is a slip. Estimates. */
@@ -112,11 +112,12 @@ function antiScalp({ state, reader }: Taken): Readings {
 }
 
 function cleanliness({ state, reader }: Taken): Readings {
-  const { depthMetres, chute, port } = state.pack;
+  const { depthMetres, chute, port, outlet } = state.pack;
   return {
     pack: { depthMetres: reader.size(depthMetres, 1.5 * MM, MM), worst: "chute" },
     port: { state: reader.look(port, "open", "clogged") },
     chute: { state: reader.look(chute, "open", "narrowed") },
+    outlet: { state: reader.look(outlet === "blocked" ? "plug-in" : "free", "free", "bag-clogged") },
     baffles: { state: reader.look("in-place" as string, "in-place", "bent") },
     shell: { state: state.shell === "cracked" ? reader.look("cracked" as string, "sound", "cracked") : "sound" },
   };
@@ -184,13 +185,14 @@ function fit(taken: Taken): Readings {
       sail: reader.look(isUpsideDown ? "to-ground" : "to-deck", "to-deck", "to-ground"),
       leads: reader.look(isUpsideDown ? "back" : "edge", "edge", "back"),
       stack: reader.look(bolt.stack as string, "as-sheet", "washer-reversed"),
+      imprint: bolt.stack === "washer-reversed" ? "other" : "same",
       seated: reader.look(bolt.seated as string, "flush", "proud"),
       ...(blade?.bolt ? { bolt: blade.bolt.grade } : {}),
       tightened: reader.look(bolt.isLoose ? "loose" : "wrench", "wrench", "loose"),
       ...(bolt.isLoose ? {} : { torqueNewtonMetres: machine.sheet.bladeBoltTorqueNewtonMetres ?? 60 }),
     };
   });
-  return { part, blades };
+  return { part, blades, use: blade?.lift === "mulching" ? "mulch" : "discharge" };
 }
 
 const otherLift = (lift: string): string => (lift === "high" ? "medium" : "high");
@@ -244,6 +246,8 @@ function belt(taken: Taken): Readings {
       state: reader.look(wear, "sound", "glazed"),
       width: reader.look(width, "at-rim", "below-rim"),
       tension: reader.look(tension, "right", "slack"),
+      heat: wear === "glazed" ? "too-hot" : "hand-warm",
+      rubs: "clear",
     },
     idlers: { state: reader.look(idlers, "free", "rough"), spring: reader.look(spring, "pulls", "weak") },
     guards: { state: "on" },
@@ -331,6 +335,7 @@ function speed(taken: Taken): Readings {
       };
     }),
     ...(isBattery ? { charge: { full: FULL_CHARGE } } : {}),
+    ...(hasClutch(machine) ? { clutch: reader.look(state.clutch, "at-once", "slips-in") } : {}),
   };
 }
 
@@ -342,6 +347,8 @@ function vibration(taken: Taken): Readings {
   const force = shakeOf(state) * Math.exp(gaussian(reader.draw) * 0.25 * reader.hand.times);
   const felt = force > STRONG_NEWTONS ? "strong" : force > LIGHT_NEWTONS ? "light" : "none";
   if (felt === "none") return { machine: { felt } };
+  if (state.engineShake > bladeShakeOf(state))
+    return { machine: { felt, with: reader.chance(reader.hand.misses) ? "blades" : "engine-alone", worst: "all-speeds", where: "engine" } };
   const worst = [...machine.spindles].sort((a, b) => bladeOf(state, b.id).imbalance - bladeOf(state, a.id).imbalance)[0];
   return {
     machine: { felt, with: "blades", worst: "at-full", where: "deck" },

@@ -3,6 +3,7 @@ import type { Plane } from "@/core/geometry";
 import { featuresOf } from "@/core/kinds";
 import { isRider, type Machine, referenceSpindle, type Spindle } from "@/core/machine";
 import { gaussian } from "@/core/random";
+import type { PassWay } from "@/core/turf";
 
 /** Metres for a millimetre: sizes of chapter and table are in millimetres. */
 export const MM = 0.001;
@@ -75,7 +76,7 @@ export type HiddenState = {
   hangers: Record<string, "sound" | "missing" | "bent" | "elongated" | "wrong-clip">;
   shell: "sound" | "bent" | "cracked";
   antiScalp: Record<string, { clearanceMetres: number; turns: "free" | "seized" | "missing" }>;
-  pack: { depthMetres: number; chute: "open" | "narrowed"; port: "open" | "clogged" };
+  pack: { depthMetres: number; chute: "open" | "narrowed"; port: "open" | "clogged"; outlet: "free" | "blocked" };
   blades: Record<string, HiddenBlade>;
   belt: HiddenBelt;
   boxes: Record<string, HiddenBox>;
@@ -84,9 +85,13 @@ export type HiddenState = {
   /** Of the engine or motor, as a share of what the sheet says. */
   engineShare: number;
   isCrankBent: boolean;
+  /** Of an engine that runs rough, newtons. */
+  engineShake: number;
+  clutch: "at-once" | "slips-in" | "drags-off";
   groundMetresPerSecond: number;
   passOverlapMetres: number;
   turnRadiusMetres: number;
+  passWay: PassWay;
   turf: { isWet: boolean; beforeMetres: number; ground: "flat" | "gentle" | "rough" };
   /** What a belt under the rule of thumb makes of stiffness: good to a factor, one for the whole frame. */
   tyreFactor: number;
@@ -143,7 +148,7 @@ export function soundState(machine: Machine, spread: Spread = NO_SPREAD): Hidden
     antiScalp: Object.fromEntries(
       (machine.deck?.antiScalpWheels ?? []).map(({ id }) => [id, { clearanceMetres: CLEARANCE + normal(MM), turns: "free" }]),
     ),
-    pack: { depthMetres: Math.max(0, 3 * MM + normal(MM)), chute: "open", port: "open" },
+    pack: { depthMetres: Math.max(0, 3 * MM + normal(MM)), chute: "open", port: "open", outlet: "free" },
     blades: Object.fromEntries(machine.spindles.map((spindle) => [spindle.id, soundBlade(spindle, spread, isBelt)])),
     belt: { seated: "every-groove", state: "sound", width: "at-rim", tension: "right", idlers: "free", spring: "pulls" },
     boxes: Object.fromEntries(
@@ -152,9 +157,12 @@ export function soundState(machine: Machine, spread: Spread = NO_SPREAD): Hidden
     mistimed: [],
     engineShare: 1 + normal(SOUND.engine),
     isCrankBent: false,
+    engineShake: 0,
+    clutch: "at-once",
     groundMetresPerSecond: isRider(machine) ? RIDDEN : WALKED,
     passOverlapMetres: machine.sheet.passOverlapMetres ?? USUAL_PASS_OVERLAP,
     turnRadiusMetres: WIDE_TURN,
+    passWay: "one-way",
     turf: { isWet: false, beforeMetres: 1.25 * USUAL_SETTING, ground: "flat" },
     tyreFactor: Math.exp(normal(0.35)),
   };

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
+import type { Evidence } from "@/core/findings";
 import { cutters, machineSchema } from "@/core/machine";
 import type { CheckId } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
-import { caseOfJob, type SaidLooks } from "./case";
+import { caseOfJob, type SaidLooks, spokenFor } from "./case";
 
 const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine);
 const said = (looks: Partial<SaidLooks>): SaidLooks => ({ symptoms: [], denied: [], contexts: [], ...looks });
@@ -47,6 +48,28 @@ describe("a job as a case", () => {
     const back = caseOf({ fixedSeqs, testCuts: [{ seq: 12, looks: "same" }] });
     expect(back.standing).toBe("back-after-cut");
     expect(back.given.symptoms).toEqual({ "step-between-passes": "present" });
+  });
+
+  it.each([
+    ["seen", [{ causes: ["crankshaft-bent", "key-sheared"], result: "suspect" }]],
+    ["not-found", ["crankshaft-bent", "key-sheared"].map((cause) => ({ cause, result: "not-found" }))],
+  ] as const)("an older record that has a cause %s under a name that is two now speaks of both", (result, evidence) => {
+    const check = "blade-track" as const;
+    const take = { check, isStale: false, evidence: [{ check, cause: "crankshaft-bent-or-key-sheared", result }] };
+    expect(caseOf({ takes: [take] }).given.evidence).toEqual(evidence.map((one) => ({ check, ...one })));
+  });
+
+  it("names every cause that what a check says is for, and none that it is against or unsure of", () => {
+    const check = "blade-track";
+    const evidence: Evidence[] = [
+      { cause: "tyres-unequal", likelihoodRatio: 3 },
+      { cause: "deck-bent", likelihoodRatio: 0.3 },
+      { check, causes: ["blade-bent", "spindle-bent"], result: "suspect" },
+      { check, cause: "blade-dull", result: "not-found" },
+      { check, cause: "blade-loose", result: "unclear" },
+      { check, cause: "blade-bent", result: "seen" },
+    ];
+    expect(spokenFor(evidence)).toEqual(["tyres-unequal", "blade-bent", "spindle-bent", "blade-bent"]);
   });
 
   it("counts no evidence of a stale reading, and says which check has to be made again", () => {

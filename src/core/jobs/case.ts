@@ -11,7 +11,7 @@ import {
 import type { Evidence } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
-import type { CheckId, ContextId, SymptomId } from "@/core/trade";
+import { type CheckId, type ContextId, causesNow, type SymptomId } from "@/core/trade";
 import type { TestCut } from "./test-cut";
 
 export type SaidLooks = {
@@ -30,6 +30,9 @@ export type Answers = { symptoms: Partial<Record<SymptomId, SymptomState | "unkn
  */
 export type SymptomStanding = "as-complained" | "unknown-until-cut" | "gone" | "back-after-cut";
 
+/** The same place looked at, or the same figure read, once more: still so, or not. */
+export type SecondLook = { cause: string; isStillSo: boolean };
+
 export type JobCase = { given: Case; meaning: PlaceMeaning; standing: SymptomStanding; done: CheckId[]; asked: ContextId[] };
 
 /** A job's complaint, answers, log and readings as one case. Takes oldest first; `seq` places of the machine's log. */
@@ -38,7 +41,13 @@ export function caseOfJob(args: {
   complaints: readonly SaidLooks[];
   answers: readonly Answers[];
   ticked: readonly ContextId[];
-  takes: readonly { check: CheckId; evidence: readonly Evidence[]; isStale: boolean }[];
+  takes: readonly {
+    check: CheckId;
+    evidence: readonly Evidence[];
+    isStale: boolean;
+    /** What was looked at once more after it, oldest first. */
+    seconds?: readonly SecondLook[];
+  }[];
   fixedSeqs: readonly number[];
   testCuts: readonly Pick<TestCut, "seq" | "looks">[];
 }): JobCase {
@@ -54,7 +63,8 @@ export function caseOfJob(args: {
     given: {
       symptoms: isKnown ? symptomsOf(args) : {},
       context: contextsOf(args),
-      evidence: fresh.flatMap(({ check, evidence }) => evidence.map((one): CaseEvidence => ({ check, ...one }))),
+      deniedContext: deniedContexts(args),
+      evidence: fresh.flatMap(evidenceOf),
       place: placeOdds(knowledge, meaning),
       stale: stale.filter((check) => !fresh.some((take) => take.check === check)),
     },
@@ -63,6 +73,36 @@ export function caseOfJob(args: {
     done: [...new Set(args.takes.map(({ check }) => check))],
     asked: args.answers.flatMap(({ contexts }) => Object.keys(contexts) as ContextId[]),
   };
+}
+
+/** A look a second time agrees, and then says the same once more; or differs, and then neither tells. */
+function evidenceOf(take: { check: CheckId; evidence: readonly Evidence[]; seconds?: readonly SecondLook[] }): CaseEvidence[] {
+  const { check, evidence, seconds = [] } = take;
+  const own = evidence.flatMap(asListedNow).map((one): CaseEvidence => ({ check, ...one }));
+  const about = (cause: string) => own.filter((one) => causesIn(one).includes(cause));
+  return [
+    ...own,
+    ...seconds.flatMap(({ cause, isStillSo }): CaseEvidence[] => (isStillSo ? about(cause) : [{ check, cause, result: "unclear" }])),
+  ];
+}
+
+/** Of a cause that is several now, an earlier reading says that one of them is there, or that none is. */
+function asListedNow(one: Evidence): Evidence[] {
+  if ("causes" in one) return [one];
+  const causes = causesNow(one.cause);
+  if (causes.length === 1 || "likelihoodRatio" in one || one.result === "unclear" || one.result === "not-found")
+    return causes.map((cause) => ({ ...one, cause }));
+  return [{ check: one.check, causes: [...causes], result: "suspect" }];
+}
+
+const causesIn = (one: Evidence | CaseEvidence): readonly string[] => ("causes" in one ? one.causes : [one.cause]);
+
+/** Every cause that what a check says is for, in its order; one it names twice stands twice. */
+export function spokenFor(evidence: readonly (Evidence | CaseEvidence)[]): string[] {
+  return evidence.flatMap((one) => {
+    const isFor = "likelihoodRatio" in one ? one.likelihoodRatio > 1 : one.result === "seen" || one.result === "suspect";
+    return isFor ? causesIn(one) : [];
+  });
 }
 
 function standingOf({
@@ -96,6 +136,13 @@ function symptomsOf({ complaints, answers }: { complaints: readonly SaidLooks[];
     }
   }
   return Object.fromEntries(states);
+}
+
+/** Answered no last, and neither said nor logged otherwise. */
+function deniedContexts(args: Parameters<typeof contextsOf>[0]): ContextId[] {
+  const there = contextsOf(args);
+  const last = new Map(args.answers.flatMap(({ contexts }) => Object.entries(contexts) as [ContextId, boolean][]));
+  return [...last].flatMap(([id, isSo]) => (isSo || there.includes(id) ? [] : [id]));
 }
 
 /** Said, logged or answered yes; an answer of no takes one away again. Of the two that cannot both be true the later said counts. */

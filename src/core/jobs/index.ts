@@ -1,4 +1,13 @@
-export { type Answers, caseOfJob, complainedOf, type JobCase, type SaidLooks, type SymptomStanding } from "./case";
+export {
+  type Answers,
+  caseOfJob,
+  complainedOf,
+  type JobCase,
+  type SaidLooks,
+  type SecondLook,
+  type SymptomStanding,
+  spokenFor,
+} from "./case";
 export { type DeckContext, deckContext } from "./context";
 export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
 export { type FixRecord, type OwedDetail, type Proof, type ProofArgs, type ProofGap, type TakeRecord, workOutProof } from "./proof";

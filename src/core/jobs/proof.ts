@@ -3,7 +3,7 @@ import { type LoggedEvent, type StaleReason, staleReasons } from "@/core/events"
 import type { Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { type MachineState, mayRun, type RunReason, type Unsafe } from "@/core/state";
-import { CHECKS, type CheckId, type CheckRow, type EventId, FIXES, type FixRow, type SymptomId } from "@/core/trade";
+import { CHECKS, type CheckId, type CheckRow, type EventId, fixRow, type SymptomId } from "@/core/trade";
 import { askedForItself, type CutDoubt, type CutGrade, type CutWanted, doubtsOf, gradeCut, isSeenInGrass, type TestCut } from "./test-cut";
 
 /** `seq`: where it stands in the machine's log; a correction stands where what it corrects stood. */
@@ -15,6 +15,8 @@ export type TakeRecord = {
   isProvisional: boolean;
   /** Figures it has, by id. */
   figures?: readonly string[];
+  /** Where something was out or a stop. */
+  badPlaces?: readonly string[];
 };
 export type FixRecord = { id: number; fix: string; cause: string; seq: number };
 
@@ -50,7 +52,6 @@ export type Proof = {
 };
 
 const checkRows: readonly CheckRow[] = CHECKS;
-const fixRows: readonly FixRow[] = FIXES;
 
 export type ProofArgs = {
   machine: Machine;
@@ -64,6 +65,8 @@ export type ProofArgs = {
   testCuts: readonly TestCut[];
   /** Of the machine since the job began. */
   events: readonly LoggedEvent[];
+  /** Gearboxes put together step by step; a line in the log that one was off is no such round. */
+  rebuilt?: readonly { box: string; seq: number }[];
 };
 
 /**
@@ -101,12 +104,20 @@ export function workOutProof(args: ProofArgs): Proof {
 /** What is owed once a deck was off and is on again, or a gearbox was opened, whatever it was for; of these what the machine can have. */
 const OWED_AFTER: Partial<Record<EventId, readonly CheckId[]>> = {
   "deck-off": ["deck-level", "belt-inspection", "blade-timing"],
-  "gearbox-off": ["gearbox-inspection", "blade-timing"],
+  "gearbox-off": ["blade-timing"],
 };
 
-function requiredChecks(args: Pick<ProofArgs, "machine" | "takes" | "fixes" | "events">): CheckId[] {
-  const wasBad = args.takes.filter(({ verdict }) => verdict === "out" || verdict === "stop").map(({ check }) => check);
-  const proving = args.fixes.flatMap(({ fix, cause }) => fixRows.find((row) => row.fix === fix && row.cause === cause)?.provedBy ?? []);
+function requiredChecks(args: Pick<ProofArgs, "machine" | "takes" | "fixes" | "events" | "rebuilt">): CheckId[] {
+  // Each part of a box that was taken apart step by step was in a hand, and asked about, on the way together: its cover stays on.
+  const isRebuilt = (box: string, since: number) => (args.rebuilt ?? []).some((one) => one.box === box && one.seq > since);
+  const wasBad = args.takes
+    .filter(({ verdict }) => verdict === "out" || verdict === "stop")
+    .filter(
+      ({ check, seq, badPlaces = [] }) =>
+        check !== "gearbox-inspection" || badPlaces.length === 0 || !badPlaces.every((box) => isRebuilt(box, seq)),
+    )
+    .map(({ check }) => check);
+  const proving = args.fixes.flatMap(({ fix, cause }) => fixRow({ fix, cause })?.provedBy ?? []);
   const owed = args.events.flatMap(({ event }) => OWED_AFTER[event] ?? []);
   const wanted = new Set<string>([...wasBad, ...proving, ...owed]);
   return checkRows.filter((row) => wanted.has(row.id) && isOffered(row, args.machine)).map(({ id }) => id as CheckId);
@@ -119,9 +130,7 @@ function latest<T extends { seq: number }>(records: readonly T[]): T | undefined
 function gapOf(args: ProofArgs & { check: CheckId }): ProofGap | undefined {
   const { check } = args;
   const take = latest(args.takes.filter((one) => one.check === check));
-  const touching = args.fixes.filter(({ fix, cause }) =>
-    fixRows.some((row) => row.fix === fix && row.cause === cause && row.provedBy.includes(check)),
-  );
+  const touching = args.fixes.filter(({ fix, cause }) => fixRow({ fix, cause })?.provedBy.includes(check));
   const lastChange = latest(touching);
   if (!take || (lastChange && take.seq <= lastChange.seq)) return { code: "not-read-again", check };
   if (take.verdict !== "in-tolerance") return { code: "still-out", check, verdict: take.verdict };
@@ -142,9 +151,7 @@ function changesBetween(args: Pick<ProofArgs, "takes" | "fixes"> & { check: Chec
 function wantedOf({ complained, hasPlace, fixes }: Pick<ProofArgs, "complained" | "hasPlace" | "fixes">): CutWanted {
   return {
     samePatch: hasPlace && isSeenInGrass(complained),
-    sameDriver: fixes.some(({ fix, cause }) =>
-      fixRows.some((row) => row.fix === fix && row.cause === cause && row.event === "operator-briefed"),
-    ),
+    sameDriver: fixes.some(({ fix, cause }) => fixRow({ fix, cause })?.event === "operator-briefed"),
   };
 }
 

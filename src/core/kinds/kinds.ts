@@ -11,6 +11,7 @@ export const FEATURES = [
   { id: "direct-drive", label: "Blade on the engine's or motor's own shaft" },
   { id: "catcher", label: "Catcher or basket" },
   { id: "groomer", label: "Groomers or brushes" },
+  { id: "wide-unit-overlap", label: "Units that overlap widely" },
   { id: "several-units", label: "Two or more reel units" },
   { id: "combustion", label: "Engine" },
   { id: "battery", label: "Electric motor on a battery" },
@@ -110,9 +111,28 @@ export function kindById(id: KindId): KindRow {
   return row;
 }
 
-/** The features of one machine: those its sheet lists, or its kind's usual ones. */
-export function featuresOf({ kind, features }: { kind: KindId; features?: readonly FeatureId[] }): readonly FeatureId[] {
-  return features ?? kindById(kind).usual;
+/** Past this a unit that has come askew by a couple of degrees still covers its neighbour's edge: 2° at 0.45 m of arm. Estimate, by geometry. */
+const WIDE_OVERLAP_METRES = 0.016;
+
+type Across = { xMetres: number; widthMetres: number };
+
+/** The least of what neighbours share; infinite for one. */
+function leastShared(units: readonly Across[]): number {
+  const across = [...units].sort((a, b) => a.xMetres - b.xMetres);
+  return Math.min(
+    ...across.slice(1).map((unit, k) => {
+      const other = across[k] as Across;
+      return other.xMetres + other.widthMetres / 2 - (unit.xMetres - unit.widthMetres / 2);
+    }),
+  );
+}
+
+/** The features of one machine: those its sheet lists, or its kind's usual ones, and what its units' layout makes. */
+export function featuresOf(machine: { kind: KindId; features?: readonly FeatureId[]; units?: readonly Across[] }): readonly FeatureId[] {
+  const listed = machine.features ?? kindById(machine.kind).usual;
+  const { units = [] } = machine;
+  if (units.length < 2 || leastShared(units) < WIDE_OVERLAP_METRES) return listed;
+  return listed.includes("wide-unit-overlap") ? listed : [...listed, "wide-unit-overlap"];
 }
 
 /** Whether features meet a need; what they do not meet does not exist for that machine. */

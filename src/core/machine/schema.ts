@@ -110,6 +110,8 @@ export const bladeSchema = z.object({
   price: money.optional(),
   sharpeningCost: money.optional(),
   fittingCost: money.optional(),
+  /** As the shop writes it: letters or a sign. */
+  currency: z.string().trim().min(1).max(3).optional(),
   hoursPerEdge: z.number().positive().max(1000).optional(),
   sharpenings: z.number().int().min(0).max(100).optional(),
 });

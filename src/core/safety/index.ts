@@ -12,3 +12,4 @@ export {
   soft,
   statesOf,
 } from "./states";
+export { stopsMowing } from "./stop-mowing";

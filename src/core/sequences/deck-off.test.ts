@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import { moveProblems as problemsOf } from "./counted";
 import { type DeckMove, deckState, deckSteps } from "./deck-off";
+import { usualMoves } from "./moves.fixtures";
 
 const moveProblems = (machine: Parameters<typeof deckSteps>[0], moves: readonly DeckMove[], move: DeckMove) =>
   problemsOf(deckSteps(machine), moves, move);
@@ -9,15 +10,7 @@ const moveProblems = (machine: Parameters<typeof deckSteps>[0], moves: readonly 
 const tractor = machineOf("BD-1");
 const zeroTurn = machineOf("ZT-1");
 
-/** Every step done with the counts of the sheet. */
-function movesOf(machine: typeof tractor): DeckMove[] {
-  const { off, on } = deckSteps(machine);
-  const counts = (parts: { id: string; count: number }[]) => Object.fromEntries(parts.map(({ id, count }) => [id, count]));
-  return [
-    ...off.map((step) => ({ way: "off" as const, step: step.id, counts: counts(step.parts) })),
-    ...on.map((step) => ({ way: "on" as const, step: step.id, counts: counts(step.parts) })),
-  ];
-}
+const movesOf = (machine: typeof tractor): DeckMove[] => usualMoves(deckSteps(machine));
 
 /** The usual order: trade handbook, deck-off-and-on. */
 describe("the order of a deck", () => {
@@ -80,5 +73,30 @@ describe("the tray", () => {
       }),
     ).toEqual([{ code: "fewer-back-than-came-off", part: "hairpins", wanted: 2 }]);
     expect(moves.every((move, at) => moveProblems(tractor, moves.slice(0, at), move).length === 0)).toBe(true);
+  });
+
+  it("goes on only with a deck that is propped and blocked, and never with nothing counted", () => {
+    const moves = movesOf(tractor);
+    const out = moves.findIndex(({ way, step }) => way === "off" && step === "out");
+    const ask = (answers: Record<string, string>) => moveProblems(tractor, moves.slice(0, out), { ...(moves[out] as DeckMove), answers });
+    expect(ask({})).toEqual([{ code: "unanswered", ask: "stood" }]);
+    expect(ask({ stood: "loose" })).toEqual([{ code: "refused-answer", ask: "stood", why: "deck-not-propped" }]);
+    const links = moves.findIndex(({ step }) => step === "rear-links");
+    expect(moveProblems(tractor, moves.slice(0, links), { ...(moves[links] as DeckMove), counts: {} })).toContainEqual({
+      code: "nothing-counted",
+    });
+  });
+
+  it("counts washers and clips by default, and puts the belt back pulley by pulley as the sketch has it", () => {
+    const zeroTurn = machineOf("ZT-1");
+    const { off, on } = deckSteps({ ...zeroTurn, sheet: { ...zeroTurn.sheet, deckOff: undefined } });
+    expect(off.flatMap(({ parts }) => parts.map(({ id }) => id))).toEqual(
+      expect.arrayContaining(["front-washers", "front-clips", "rear-washers", "rear-clips"]),
+    );
+    const belt = on.find(({ id }) => id === "belt")?.backWords ?? "";
+    const labels = zeroTurn.sheet.belt?.pulleys.map(({ label }) => label.toLowerCase()) ?? [];
+    expect(labels.length).toBeGreaterThan(2);
+    const places = labels.map((label) => belt.toLowerCase().lastIndexOf(label));
+    expect(places.every((at) => at > 0)).toBe(true);
   });
 });

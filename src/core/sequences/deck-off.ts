@@ -1,7 +1,7 @@
 import { featuresOf } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import type { CheckId } from "@/core/trade";
-import { type Move, part, type SequenceState, type Step, sequenceState } from "./counted";
+import { choice, type Move, part, type SequenceState, type Step, sequenceState } from "./counted";
 
 export type DeckStep = Step;
 export type DeckMove = Move;
@@ -25,6 +25,14 @@ const OUT: DeckStep = {
   backWords: "Deck in under the machine",
   parts: [],
 };
+/** A deck that is out is held before anybody reaches under it. */
+const STOOD = choice(
+  "stood",
+  "The deck that is out",
+  { id: "propped", label: "Propped or tied, wheels blocked" },
+  { id: "flat", label: "Flat on the floor, wheels blocked" },
+  { id: "loose", label: "Neither", refuses: "deck-not-propped" },
+);
 const BELT: DeckStep = {
   id: "belt",
   words: "Belt slack at the tensioner, with its lever and not the hand, and off",
@@ -44,16 +52,27 @@ function linkStep(machine: Machine, isFront: boolean): DeckStep[] {
       id: `${name}-links`,
       words: `Links off${isFront ? " last" : ""}: ${names}`,
       backWords: `Links on, each the right way round: ${names}`,
-      parts: [part(`${name}-pins`, `Pins, ${name}`, own.length), part(`${name}-clips`, `Clips, ${name}`, own.length)],
+      parts: [
+        part(`${name}-pins`, `Pins, ${name}`, own.length),
+        part(`${name}-clips`, `Clips, ${name}`, own.length),
+        part(`${name}-washers`, `Washers, ${name}`, own.length),
+      ],
     },
   ];
+}
+
+const isBelt = ({ id }: Step) => id === "belt" || id.startsWith("belt-");
+
+/** Pulley by pulley, as the machine's own sketch has the belt. */
+function beltOrder({ sheet }: Machine): string {
+  return (sheet.belt?.pulleys ?? []).map(({ label }, k) => (k === 0 ? label : label.toLowerCase())).join(", then ");
 }
 
 /** The order this machine's deck comes off in: its sheet's, or the usual one for what it has. Empty where no deck comes off. */
 export function deckSteps(machine: Machine): { off: Step[]; on: Step[] } {
   if (!machine.deck || machine.deck.mount === "fixed") return { off: [], on: [] };
   const own = machine.sheet.deckOff;
-  const off = own?.steps ?? [
+  const plain: readonly Step[] = own?.steps ?? [
     PHOTOGRAPHS,
     DOWN,
     ...(featuresOf(machine).includes("belt") ? [BELT] : []),
@@ -61,6 +80,11 @@ export function deckSteps(machine: Machine): { off: Step[]; on: Step[] } {
     ...linkStep(machine, true),
     OUT,
   ];
+  const off = plain.map((step, k) => ({
+    ...step,
+    ...(k === plain.length - 1 ? { asks: [...(step.asks ?? []), STOOD] } : {}),
+    ...(isBelt(step) && beltOrder(machine) ? { backWords: `${step.backWords ?? step.words}: ${beltOrder(machine)}` } : {}),
+  }));
   const first = own?.backFirst ?? [];
   const back = [...off].filter(({ id }) => id !== PHOTOGRAPHS.id).reverse();
   return { off, on: [...back.filter(({ id }) => first.includes(id)), ...back.filter(({ id }) => !first.includes(id))] };

@@ -1,12 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import { moveProblems } from "./counted";
+import { usualMoves } from "./moves.fixtures";
 import { gearboxes, mayStayLoose, REBUILD, type RebuildMove, rebuildState } from "./rebuild";
 
-const all = (box: string): RebuildMove[] =>
-  (["off", "on"] as const).flatMap((way) =>
-    REBUILD[way].map((step) => ({ box, way, step: step.id, counts: Object.fromEntries(step.parts.map(({ id, count }) => [id, count])) })),
-  );
+const all = (box: string): RebuildMove[] => usualMoves(REBUILD).map((move) => ({ ...move, box }));
 
 /** The order and what to mind: trade handbook, gearbox-inspection. */
 describe("a gearbox rebuilt", () => {

@@ -1,6 +1,10 @@
 import { featuresOf } from "@/core/kinds";
 import type { Gearbox, Machine } from "@/core/machine";
-import { type Move, type Order, part, type SequenceState, type Step, sequenceState } from "./counted";
+import { choice, type Move, type Order, part, type SequenceState, type Step, sequenceState } from "./counted";
+import { BEARING_FLUSH_METRES, type OwnList, withOwnList } from "./guided";
+
+const yesNo = (id: string, label: string, yes: string, no: string, refuses: string) =>
+  choice(id, label, { id: "yes", label: yes }, { id: "no", label: no, refuses });
 
 /** A gearbox's round: each step with what is laid out at it, and what to mind on the way back (common practice). */
 const STEPS: readonly Step[] = [
@@ -20,19 +24,29 @@ const STEPS: readonly Step[] = [
     id: "blade",
     words: "Blade off; its nut back on the thread before the shaft is tapped",
     backWords: "Blade and collar on, hollow the way it was, bolt by torque wrench",
-    parts: [part("blade-bolt", "Blade bolt", 1), part("collar", "Collar and washer", 2)],
+    parts: [part("blade-bolt", "Blade bolt or nut", 1), part("collar", "Collar", 1), part("washers", "Washers", 1)],
+    backAsks: [yesNo("seats", "Blade's seat and collar", "Brushed clean", "Not clean", "seat-not-clean")],
   },
   {
     id: "box-off",
     words: "Box unbolted from the deck and out",
     backWords: "Box to the deck with every bolt started by hand and loose, drawn down evenly, then torqued gently: soft housings strip",
     parts: [part("box-bolts", "Box bolts", 4)],
+    backAsks: [yesNo("face", "Mounting face of box and deck", "Clean and flat", "Dirt or burrs", "face-not-clean")],
   },
   {
     id: "cover",
     words: "Cover off, its face cleaned",
     backWords: "Cover on a clean face: a gasket, no sealant that cures, where the box is aligned to the deck later",
-    parts: [part("cover-bolts", "Cover bolts", 6)],
+    parts: [part("cover-bolts", "Cover bolts", 6), part("gasket", "Gasket, a new one back", 1)],
+    backAsks: [
+      choice(
+        "casing",
+        "Casing bolts",
+        { id: "torqued", label: "Torqued gently, evenly" },
+        { id: "stripped", label: "One strips", refuses: "casing-stripped" },
+      ),
+    ],
   },
   {
     id: "rings",
@@ -52,6 +66,17 @@ const STEPS: readonly Step[] = [
     backWords:
       "Burrs dressed first; the inner bearing in while there is room; new seals square and level all round, spring toward the oil, lip oiled, no extra sealant on a coated one",
     parts: [part("bearings", "Bearings", 3), part("seals", "Seals, new ones back", 2)],
+    backAsks: [
+      { kind: "length", id: "projection", label: "Bearing proud of its seat", most: 0.02, within: BEARING_FLUSH_METRES },
+      yesNo("square", "Seals", "Square and level all round", "Cocked", "seal-not-square"),
+      { kind: "length", id: "seal-depth", label: "Seal in from the face", most: 0.05 },
+      choice(
+        "seal-place",
+        "The seal sits",
+        { id: "usual", label: "At its usual depth" },
+        { id: "beside", label: "Beside its usual place, on clean shaft", isOdd: true },
+      ),
+    ],
   },
 ];
 
@@ -75,7 +100,13 @@ export function gearboxes(machine: Machine): Gearbox[] {
   );
 }
 
+/** As usual; what a box really holds is told and kept as that machine's own list. */
 export const REBUILD: Order = { off: STEPS, on: [...STEPS].reverse() };
+export const rebuildOrder = (own?: OwnList): Order => withOwnList(REBUILD, own);
+
+/** Whether a move is the last of a round: the box is together, all of it counted and asked about. */
+export const finishesRebuild = (move: RebuildMove | Tightened): boolean =>
+  "way" in move && move.way === "on" && move.step === REBUILD.on.at(-1)?.id;
 
 export type RebuildState = SequenceState & {
   box: string;
@@ -84,7 +115,7 @@ export type RebuildState = SequenceState & {
 };
 
 /** Where one box is. What was left loose stays so until it is tightened, also after the round is done. */
-export function rebuildState(box: string, moves: readonly (RebuildMove | Tightened)[]): RebuildState {
+export function rebuildState(box: string, moves: readonly (RebuildMove | Tightened)[], list?: OwnList): RebuildState {
   const own = moves.filter((move) => move.box === box);
   const loose = new Set<string>();
   for (const move of own) {
@@ -93,7 +124,7 @@ export function rebuildState(box: string, moves: readonly (RebuildMove | Tighten
   }
   return {
     ...sequenceState(
-      REBUILD,
+      rebuildOrder(list),
       own.filter((move): move is RebuildMove => !("tightened" in move)),
     ),
     box,

@@ -1,6 +1,7 @@
 import type { Evidence, Finding, Verdict } from "@/core/findings";
 import type { SafeState } from "@/core/safety";
 import type { Move } from "@/core/sequences/counted";
+import type { GuidedMove } from "@/core/sequences/guided";
 import type { RebuildMove, Tightened } from "@/core/sequences/rebuild";
 import type { CheckId, EventId } from "@/core/trade";
 
@@ -35,6 +36,7 @@ export type LogEntry =
   | { kind: "test-cut"; seenCutting: readonly string[] }
   | { kind: "deck"; move: Move }
   | { kind: "rebuild"; move: RebuildMove | Tightened }
+  | { kind: "guided"; move: GuidedMove }
   /** The job that wrote it is done with: what it confirmed, short of a lock-out, is nobody's word any more. */
   | { kind: "close" }
   | { kind: "hold"; stepId: number; reason: string }

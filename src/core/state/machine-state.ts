@@ -5,8 +5,9 @@ import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, type SafeState, satisfies } from "@/core/safety";
 import type { Place } from "@/core/sequences/counted";
 import { deckState } from "@/core/sequences/deck-off";
+import { guidedState, type Round, roundsOf } from "@/core/sequences/guided";
 import { gearboxes, type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
-import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/trade";
+import { type CheckId, EVENTS, type EventId, type EventRow, fixRow } from "@/core/trade";
 import type { LogEntry, LogLine, TakenLine } from "./log";
 import { type ToPutBack, turnedOneByOne } from "./put-back";
 import { foldUnsafe, type Released, type Unsafe } from "./unsafe";
@@ -15,7 +16,7 @@ import { foldUnsafe, type Released, type Unsafe } from "./unsafe";
 export type Stands = { state: SafeState; who: string; at: string; seq: number; jobId?: number };
 /** A part on the bench: its own state, whatever the machine's. */
 export type OnBench = { parts: string[]; who: string; at: string; seq: number; jobId?: number };
-export type Apart = { what: "deck"; where: Place } | { what: "box"; place: string; where: Place };
+export type Apart = { what: "deck"; where: Place } | { what: "box" | Round; place: string; where: Place };
 export type Struck = {
   at: string;
   seq: number;
@@ -54,12 +55,16 @@ export type MachineState = {
   /** Geared blades: not turned by hand since they were disturbed, or found too near. */
   timing?: "unseen" | "too-near";
   struck?: Struck;
+  /** Set otherwise than built and not set back since, by place; it may run, and whoever reads it next knows. */
+  notAsBuilt: Odd[];
 };
+
+/** Without a place it is of the whole machine. */
+export type Odd = { place?: string; words?: string; who: string; at: string; seq: number };
 
 type Line<K extends LogEntry["kind"]> = Extract<LogLine, { kind: K }>;
 
 const eventRows: readonly EventRow[] = EVENTS;
-const fixRows: readonly FixRow[] = FIXES;
 /** What leaves no tool under a machine and nothing to put back. */
 const TOUCHES_NOTHING: readonly EventId[] = [
   "run",
@@ -70,6 +75,8 @@ const TOUCHES_NOTHING: readonly EventId[] = [
   "site-changed",
   "top-dressed",
   "mown-wet-or-tall",
+  "not-as-built",
+  "as-built",
   "held-out",
   "released",
 ];
@@ -96,7 +103,20 @@ export function machineState(machine: Machine, lines: readonly LogLine[]): Machi
     ...belt,
     ...(timing ? { timing } : {}),
     ...(struck ? { struck } : {}),
+    notAsBuilt: notAsBuiltOf(log),
   };
+}
+
+/** What was set otherwise stays so until it is said of that place that it is as built again; of another place, or of the whole, is not said of it. */
+function notAsBuiltOf(log: readonly LogLine[]): Odd[] {
+  const odd: Odd[] = [];
+  for (const line of log) {
+    if (line.kind !== "event" || line.isTakenBack) continue;
+    const { place, words, who, at, seq } = line;
+    if (line.event === "not-as-built") odd.push({ ...(place ? { place } : {}), ...(words ? { words } : {}), who, at, seq });
+    if (line.event === "as-built") odd.splice(0, odd.length, ...odd.filter((one) => one.place !== place));
+  }
+  return odd;
 }
 
 const loggedOf = ({ event, seq, at, who, place }: Line<"event">): LoggedEvent => ({ event, seq, at, who, ...(place ? { place } : {}) });
@@ -170,7 +190,7 @@ function onBenchOf(log: readonly LogLine[]): OnBench[] {
 /** What a fix does to a machine, whether or not its event was written with it. */
 function eventOf(line: LogLine): EventId | undefined {
   if (line.kind === "event") return line.isTakenBack ? undefined : line.event;
-  return line.kind === "fix" ? fixRows.find(({ fix, cause }) => fix === line.fix && cause === line.cause)?.event : undefined;
+  return line.kind === "fix" ? fixRow(line)?.event : undefined;
 }
 
 function toPutBackOf(log: readonly LogLine[]): ToPutBack | undefined {
@@ -178,13 +198,16 @@ function toPutBackOf(log: readonly LogLine[]): ToPutBack | undefined {
   const events = after.flatMap((line): EventId[] => {
     if (line.kind === "rebuild") return ["gearbox-off"];
     if (line.kind === "deck") return ["deck-off"];
+    if (line.kind === "guided") return [line.move.round === "blade" ? "blade-refitted" : "spindle-apart"];
     const event = eventOf(line);
     return event && !TOUCHES_NOTHING.includes(event) ? [event] : [];
   });
   const locked = after.find((line) => line.kind === "confirmation" && isLockOut(line.state) && line.outcome === "safe");
   const first = after.find((line) => {
     const event = eventOf(line);
-    return line.kind === "rebuild" || line.kind === "deck" || (event !== undefined && !TOUCHES_NOTHING.includes(event));
+    return (
+      line.kind === "rebuild" || line.kind === "deck" || line.kind === "guided" || (event !== undefined && !TOUCHES_NOTHING.includes(event))
+    );
   });
   const sinceSeq = Math.min(locked?.seq ?? Number.POSITIVE_INFINITY, first?.seq ?? Number.POSITIVE_INFINITY);
   return Number.isFinite(sinceSeq) ? { sinceSeq, events: [...new Set(events)], wasLockedOut: locked !== undefined } : undefined;
@@ -277,11 +300,16 @@ function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
     log.flatMap((line) => (line.kind === "deck" ? [line.move] : [])),
   );
   const moves = log.flatMap((line): (RebuildMove | Tightened)[] => (line.kind === "rebuild" ? [line.move] : []));
+  const guided = log.flatMap((line) => (line.kind === "guided" ? [line.move] : []));
   return [
     ...(deck.where === "on" ? [] : [{ what: "deck" as const, where: deck.where }]),
     ...gearboxes(machine).flatMap(({ id }): Apart[] => {
       const { where } = rebuildState(id, moves);
       return where === "on" ? [] : [{ what: "box", place: id, where }];
+    }),
+    ...(guided.length === 0 ? [] : roundsOf(machine)).flatMap((at): Apart[] => {
+      const { where } = guidedState(machine, at, guided);
+      return where === "on" ? [] : [{ what: at.round, place: at.place, where }];
     }),
   ];
 }

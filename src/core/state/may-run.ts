@@ -11,6 +11,7 @@ export type Clearing =
   | { do: "lift"; owner: string }
   | { do: "refit-deck" }
   | { do: "refit-box"; place: string }
+  | { do: "finish-work"; round: "blade" | "spindle"; place: string }
   | { do: "release" };
 
 /** Why nothing on this machine may turn. */
@@ -20,6 +21,7 @@ export type RunReason = { clears: Clearing } & (
   | { code: "struck-not-looked"; struck: Struck; checks: CheckId[] }
   | { code: "deck-off"; where: Apart["where"] }
   | { code: "box-apart"; place: string }
+  | { code: "work-open"; round: "blade" | "spindle"; place: string }
   | { code: "part-on-bench"; parts: string[] }
   | { code: "timing-unseen" }
   | { code: "timing-too-near" }
@@ -100,7 +102,9 @@ function apartReasons({ apart, onBench }: MachineState): RunReason[] {
       (one): RunReason =>
         one.what === "deck"
           ? { code: "deck-off", where: one.where, clears: { do: "refit-deck" } }
-          : { code: "box-apart", place: one.place, clears: { do: "refit-box", place: one.place } },
+          : one.what === "box"
+            ? { code: "box-apart", place: one.place, clears: { do: "refit-box", place: one.place } }
+            : { code: "work-open", round: one.what, place: one.place, clears: { do: "finish-work", round: one.what, place: one.place } },
     ),
     ...(parts.length > 0 ? [{ code: "part-on-bench" as const, parts, clears: { do: "put-back" as const } }] : []),
   ];

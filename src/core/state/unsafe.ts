@@ -1,5 +1,6 @@
 import { LOOK_PLACE } from "@/core/checks";
-import { type CheckId, EVENTS, type EventId, type EventRow, FIXES, type FixRow } from "@/core/trade";
+import { finishesRebuild } from "@/core/sequences/rebuild";
+import { type CheckId, causesNow, EVENTS, type EventId, type EventRow, type FixRow, fixRow } from "@/core/trade";
 import type { LogLine, TakenLine } from "./log";
 
 /** Why a machine is not run: read as a stop at a place, found to touch when turned by hand, or held by somebody's word. */
@@ -22,7 +23,6 @@ export type Released = { cause: Unsafe; by: string; at: string; reason: string }
 export type Unsafes = { open: Unsafe[]; released: Released[] };
 
 const eventRows: readonly EventRow[] = EVENTS;
-const fixRows: readonly FixRow[] = FIXES;
 
 const stopKey = ({ check, place, on }: { check: string; place: string; on?: string | undefined }) =>
   `stop:${check}:${place}${on === undefined ? "" : `#${on}`}`;
@@ -39,6 +39,7 @@ export function foldUnsafe(log: readonly LogLine[]): Unsafes {
   const open = new Map<string, Unsafe>();
   const released = new Map<string, Released>();
   const fixes: Fixed[] = [];
+  const rebuilt = new Map<string, number>();
   const drop = (key: string) => {
     open.delete(key);
     released.delete(key);
@@ -51,16 +52,19 @@ export function foldUnsafe(log: readonly LogLine[]): Unsafes {
     switch (line.kind) {
       case "take": {
         const known = [...open.values(), ...[...released.values()].map(({ cause }) => cause)];
-        for (const cause of known) if (clears(line, cause, fixes)) drop(cause.key);
+        for (const cause of known) if (clears(line, cause, fixes) || isRebuiltAndTurned(line, cause, rebuilt)) drop(cause.key);
         for (const stop of stopsOf(line)) add(stop);
         break;
       }
+      case "rebuild":
+        if (finishesRebuild(line.move)) rebuilt.set(line.move.box, line.seq);
+        break;
       case "put-back":
         for (const place of line.turned) drop(`touches:${place}`);
         for (const place of line.touching) add({ kind: "touches", key: `touches:${place}`, place, stepId: line.stepId, ...whence(line) });
         break;
       case "fix": {
-        const row = fixRows.find(({ fix, cause }) => fix === line.fix && cause === line.cause);
+        const row = fixRow(line);
         if (row) fixes.push({ seq: line.seq, row });
         for (const cause of open.values()) if (row) markChanged(cause, row.event);
         break;
@@ -120,12 +124,13 @@ function clears(line: TakenLine, cause: Unsafe, fixes: readonly Fixed[]): boolea
   const stops = line.findings.filter(({ verdict }) => verdict === "stop").map(placeKey);
   if (cause.kind === "touches") return turnsByHand(line) && line.told.includes(cause.place) && !stops.includes(cause.place);
   if (cause.kind !== "stop") return false;
-  const key = placeKey(cause);
+  const { place, on } = cause;
+  const keys = on === undefined ? [place] : causesNow(on).map((now) => placeKey({ place, on: now }));
   if (line.check === cause.check) {
     // Of a look one cause at a time is told: a worksheet that clears the cause clears it too.
     const isLook = cause.place === LOOK_PLACE && cause.on !== undefined;
     if (isLook && line.ruleVersion > 0) return isClearedIn(line, cause.on);
-    return line.told.includes(key) && !stops.includes(key);
+    return keys.every((key) => line.told.includes(key) && !stops.includes(key));
   }
   const isProof = fixes.some(
     ({ seq, row }) => seq > cause.seq && row.provedBy.includes(line.check) && changesPart(row.event) && touches(row.event, cause.check),
@@ -135,12 +140,25 @@ function clears(line: TakenLine, cause: Unsafe, fixes: readonly Fixed[]): boolea
   );
 }
 
+/**
+ * A box whose gears stopped the machine, put together since step by step with all of it asked about, and the blades turned by hand in time
+ * after that: nobody need take its cover off a second time. A fix that was only written down is no such round.
+ */
+function isRebuiltAndTurned(line: TakenLine & { seq: number }, cause: Unsafe, rebuilt: ReadonlyMap<string, number>): boolean {
+  if (cause.kind !== "stop" || cause.check !== "gearbox-inspection" || line.check !== "blade-timing" || line.ruleVersion === 0)
+    return false;
+  const together = rebuilt.get(cause.place) ?? 0;
+  return together > cause.seq && line.seq > together && line.verdict === "in-tolerance";
+}
+
 const isWhole = (place: string) => place === LOOK_PLACE || place === "set";
 const turnsByHand = ({ check }: TakenLine) => check === "blade-track" || check === "blade-timing";
 const touches = (event: EventId, check: CheckId) => eventRows.find(({ id }) => id === event)?.makesStale.includes(check) === true;
 
 function isClearedIn({ evidence }: TakenLine, cause: string | undefined): boolean {
-  return evidence.some((one) => "cause" in one && one.cause === cause && "result" in one && one.result === "not-found");
+  const isAway = (now: string) =>
+    evidence.some((one) => "cause" in one && one.cause === now && "result" in one && one.result === "not-found");
+  return cause !== undefined && causesNow(cause).every(isAway);
 }
 
 /** Work that puts another part where the bad one was; the same part put back is only read again. */

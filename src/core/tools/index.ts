@@ -13,24 +13,77 @@ export type Tool =
 
 export type ToolNeed = { tool: Tool; for: (CheckId | FixId)[] };
 
+const GLOVES = "cut-resistant gloves";
+const CHOCKS = ["wheel chocks", "lock-out tag"] as const;
+const STANDS = ["stands for the machine", ...CHOCKS] as const;
+const DECK_OFF = [...STANDS, "blocks for the deck", "tray for pins, washers and clips", "tensioner lever"] as const;
+const BEARINGS = ["bearing puller and press rings", "ring pliers", "seal pick", "seal driver", "grease of the sheet's kind"] as const;
+const BOX = [
+  "ring pliers",
+  "seal pick",
+  "seal driver",
+  "pan for the oil",
+  "oil of the sheet's kind",
+  "gasket",
+  "low torque wrench",
+] as const;
+const BENCH_REEL = ["flat plate with its bar", "two height gauges", "test paper"] as const;
+const BRIEF = ["the machine's card to mark"] as const;
+
 /** What each fix wants beside its check's tools (common practice). */
-const FIX_TOOLS: Partial<Record<FixId, readonly string[]>> = {
+const FIX_TOOLS: Record<FixId, readonly string[]> = {
   "set-pressures": ["air line with a gauge"],
-  "mend-tyre": ["tyre levers", "valve core key", "air line with a gauge"],
-  "adjust-hangers": ["blocks for the deck", "ruler or height gauge"],
-  "replace-hanger": ["blocks for the deck", "the right hanger, pin or clip"],
+  "mend-tyre": ["tyre levers", "valve core key", "air line with a gauge", ...STANDS],
+  "adjust-hangers": ["blocks for the deck", "ruler or height gauge", ...CHOCKS],
+  "replace-hanger": ["blocks for the deck", "the right hanger, pin or clip", ...STANDS],
+  "repair-shell": [...DECK_OFF, "straight edge"],
   "set-anti-scalp": ["wrench for the wheel bolts", "ruler"],
   "reset-height": ["prism or ruler"],
-  "clean-deck": ["scraper", "hose"],
-  "sharpen-blades": ["block of wood", "grinder with guards", "balancer", "cut-resistant gloves"],
-  "replace-blades": ["block of wood", "cut-resistant gloves"],
-  "balance-blades": ["block of wood", "balancer", "cut-resistant gloves"],
-  "refit-blades": ["block of wood", "cut-resistant gloves"],
-  "reseat-belt": ["tensioner lever", "the routing picture of this machine"],
-  "replace-belt": ["tensioner lever", "the belt of the sheet", "the routing picture of this machine"],
-  "replace-idler": ["tensioner lever", "the idler of the sheet"],
-  "clear-shaft": ["hook and cutters", "cut-resistant gloves"],
+  "clean-deck": ["scraper", "water or air as the machine allows", ...STANDS],
+  "free-discharge": ["scraper", "brush for the bag", ...STANDS],
+  "sharpen-blades": ["block of wood", "grinder with guards", "balancer", GLOVES, ...STANDS],
+  "replace-blades": ["block of wood", GLOVES, "penetrating oil", ...STANDS],
+  "balance-blades": ["block of wood", "balancer", GLOVES, ...STANDS],
+  "refit-blades": ["block of wood", GLOVES, "penetrating oil", ...STANDS],
+  "reseat-belt": ["tensioner lever", "the routing picture of this machine", ...CHOCKS],
+  "replace-belt": ["tensioner lever", "the belt of the sheet", "the routing picture of this machine", ...CHOCKS],
+  "replace-idler": ["tensioner lever", "the idler of the sheet", ...CHOCKS],
   "set-engine-speed": ["tachometer and reflective tape, or the pulley sizes"],
+  "service-engine": ["plug wrench", "air filter", "fuel filter", "spark tester"],
+  "set-clutch": ["feeler gauges", "multimeter", ...CHOCKS],
+  "clear-shaft": ["hook and cutters", GLOVES, "seal pick", ...STANDS],
+  "rebuild-gearbox": [...DECK_OFF, ...BOX, ...BEARINGS, "the mated gear pair of the sheet", "torque adapter"],
+  "replace-pin": [...STANDS, "punch and hammer", "the pin of the sheet", "oil of the sheet's kind"],
+  "retime-blades": [...STANDS, "chalk", "block of wood", GLOVES, "torque adapter"],
+  "reseal-gearbox": [...DECK_OFF, ...BOX],
+  "hand-to-engine-shop": [...CHOCKS, "out-of-service tag"],
+  "replace-bearings": [...DECK_OFF, ...BEARINGS, "grease needle", "depth gauge or calliper"],
+  "replace-shaft": [...DECK_OFF, ...BEARINGS, "the shaft or spindle of the sheet"],
+  "lap-reel": ["lapping machine", "lapping compound", "long brush", GLOVES, ...BENCH_REEL],
+  "grind-reel": ["reel grinder with guards", GLOVES, ...BENCH_REEL],
+  "set-contact": ["test paper", GLOVES, "wrenches for the bedknife's screws"],
+  "set-parallel": ["calliper", "test paper", GLOVES, ...BENCH_REEL],
+  "grind-bedknife": ["bedknife grinder with guards", GLOVES, ...BENCH_REEL],
+  "replace-bedknife": ["bedknife of the sheet and its screws", "bedknife grinder with guards", GLOVES, ...BENCH_REEL],
+  "set-rollers": ["wrenches for the roller brackets", ...BENCH_REEL],
+  "replace-reel-bearings": [...BEARINGS, "grease needle", "torque adapter", ...BENCH_REEL],
+  "square-roller": ["feeler gauges", ...BENCH_REEL],
+  "replace-roller-bearings": [...BEARINGS, ...BENCH_REEL],
+  "clean-rollers": ["scraper", "brush", ...STANDS],
+  "correct-height": ["prism", ...BENCH_REEL],
+  "match-units": ["calliper", ...BENCH_REEL],
+  "set-speeds": ["tachometer", "watch and marked distance"],
+  "raise-groomer": ["height gauge", "feeler gauges"],
+  "lower-groomer": ["height gauge", "feeler gauges"],
+  "change-rollers": ["the rollers of the sheet", ...STANDS, ...BENCH_REEL],
+  "set-hood": ["wrenches for the hood", ...CHOCKS],
+  "repair-arm": ["the bushings of the sheet", "bushing driver", ...STANDS],
+  "other-repair": [],
+  "brief-operator": BRIEF,
+  "change-mowing": BRIEF,
+  "change-height-or-machine": BRIEF,
+  "vary-direction": BRIEF,
+  "treat-thatch": BRIEF,
 };
 
 const BLADE_BOLT: readonly string[] = ["blade-fit", "blade-balance", "sharpen-blades", "replace-blades", "balance-blades", "refit-blades"];
@@ -49,7 +102,7 @@ export function toolsFor(machine: Machine, ahead: { checks: readonly CheckId[]; 
   const wanted: (CheckId | FixId)[] = [...ahead.checks, ...ahead.fixes];
   const plain = [
     ...ahead.checks.flatMap((id) => WAYS[id].bring.map((words) => ({ words, id }))),
-    ...ahead.fixes.flatMap((id) => (FIX_TOOLS[id] ?? []).map((words) => ({ words, id }))),
+    ...ahead.fixes.flatMap((id) => FIX_TOOLS[id].map((words) => ({ words, id }))),
   ].filter(({ words }) => !SIZED.includes(words));
   const merged = new Map<string, ToolNeed>();
   for (const { words, id } of plain) {

@@ -26,6 +26,13 @@ export const CONTEXTS = [
   { id: "always-same-direction", label: "Always mown the same way" },
   { id: "rough-use", label: "Used on brush, cones, leaves or stones too" },
   { id: "mode-changed", label: "Changed between mulch, collect and discharge" },
+  { id: "mown-up-and-down", label: "Mown up and down, each pass back beside the last" },
+  { id: "mown-in-dew", label: "Mown at dawn, in the dew" },
+  { id: "repaired-before", label: "The same was repaired before" },
+  { id: "one-unit-only", label: "One unit only, the others cut well" },
+  { id: "blades-elsewhere", label: "Blades from another source than before" },
+  { id: "old-blades-kept", label: "The old blades are kept" },
+  { id: "bolts-by-feel", label: "Blade bolts tightened by feel or impact wrench" },
 ] as const;
 
 export type ContextId = (typeof CONTEXTS)[number]["id"];

@@ -37,6 +37,9 @@ export const EVENTS = [
   { id: "site-changed", label: "Other site", makesStale: ["turf-condition", "cutting-height"], ticks: ["new-site"] },
   { id: "top-dressed", label: "Turf top-dressed", makesStale: ["reel-edge", "reel-contact"], ticks: ["top-dressed"] },
   { id: "mown-wet-or-tall", label: "Mown wet or tall", makesStale: ["deck-cleanliness", "roller-clean"], ticks: ["wet-or-tall"] },
+  { id: "other-work", label: "Something else was mended", makesStale: [], ticks: [] },
+  { id: "not-as-built", label: "Something set otherwise than built", makesStale: [], ticks: [] },
+  { id: "as-built", label: "Set as built again", makesStale: [], ticks: [] },
   { id: "held-out", label: "Held out of service", makesStale: [], ticks: [] },
   { id: "released", label: "Released to service", makesStale: [], ticks: [] },
 ] as const satisfies readonly EventRow[];

@@ -1,6 +1,6 @@
 // All figures are estimates to start from; a shop's own closed jobs replace them. Ids are public: they are part of the JSON API.
 
-import type { CauseId } from "./causes";
+import { type CauseId, causesNow } from "./causes";
 import type { CheckId, CheckState } from "./checks";
 import type { EventId } from "./events";
 
@@ -35,10 +35,18 @@ export const FIXES = [
   { cause: "idler-failing", fix: "replace-idler", minutes: 25, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection"] },
   { cause: "engine-speed-low", fix: "set-engine-speed", minutes: 20, state: "locked-out", event: "engine-speed-changed", provedBy: ["tip-speed", "reel-speed"] },
   { cause: "shaft-wrapped", fix: "clear-shaft", minutes: 10, state: "raised", event: "shaft-cleared", provedBy: ["spindle-play"] },
-  { cause: "gear-teeth-broken", fix: "rebuild-gearbox", minutes: 180, state: "bench", event: "gearbox-off", provedBy: ["gearbox-inspection", "blade-timing"] },
+  { cause: "gear-teeth-broken", fix: "rebuild-gearbox", minutes: 180, state: "bench", event: "gearbox-off", provedBy: ["blade-timing"] },
   { cause: "gearbox-mistimed", fix: "retime-blades", minutes: 40, state: "locked-out", event: "gearbox-off", provedBy: ["blade-timing"] },
-  { cause: "gearbox-oil-low", fix: "reseal-gearbox", minutes: 90, state: "bench", event: "gearbox-off", provedBy: ["gearbox-inspection"] },
-  { cause: "crankshaft-bent-or-key-sheared", fix: "hand-to-engine-shop", minutes: 20, state: "locked-out", event: "held-out", provedBy: ["blade-track"] },
+  { cause: "gearbox-oil-low", fix: "reseal-gearbox", minutes: 90, state: "bench", event: "gearbox-off", provedBy: ["blade-timing"] },
+  { cause: "gearbox-pin-sheared", fix: "replace-pin", minutes: 40, state: "locked-out", event: "gearbox-off", provedBy: ["blade-timing"] },
+  { cause: "crankshaft-bent", fix: "hand-to-engine-shop", minutes: 20, state: "locked-out", event: "held-out", provedBy: ["blade-track"] },
+  { cause: "key-sheared", fix: "hand-to-engine-shop", minutes: 20, state: "locked-out", event: "held-out", provedBy: ["spindle-play"] },
+  { cause: "discharge-blocked", fix: "free-discharge", minutes: 10, state: "raised", event: "deck-cleaned", provedBy: ["deck-cleanliness"] },
+  { cause: "engine-rough", fix: "service-engine", minutes: 45, state: "locked-out", event: "engine-speed-changed", provedBy: ["vibration-reading"] },
+  { cause: "pto-failing", fix: "set-clutch", minutes: 60, state: "locked-out", event: "belt-disturbed", provedBy: ["tip-speed"] },
+  { cause: "reel-blade-high", fix: "grind-reel", minutes: 120, state: "bench", event: "unit-ground", provedBy: ["reel-contact", "cutting-height"] },
+  { cause: "bedknife-worn-hollow", fix: "grind-bedknife", minutes: 60, state: "bench", event: "unit-ground", provedBy: ["reel-contact", "cutting-height"] },
+  { cause: "groomer-shy", fix: "lower-groomer", minutes: 10, state: "bench", event: "groomer-set", provedBy: ["groomer-depth"] },
   { cause: "spindle-bearing-worn", fix: "replace-bearings", minutes: 60, state: "bench", event: "spindle-apart", provedBy: ["spindle-play", "tip-speed"] },
   { cause: "spindle-shaft-bent", fix: "replace-shaft", minutes: 60, state: "bench", event: "spindle-apart", provedBy: ["blade-track"] },
   { cause: "reel-dull", fix: "lap-reel", minutes: 30, state: "bench", event: "unit-ground", provedBy: ["reel-contact", "cutting-height"] },
@@ -70,8 +78,15 @@ export const FIXES = [
   { cause: "too-wet-or-tall", fix: "change-mowing", minutes: 5, state: "parked", event: "operator-briefed", provedBy: ["turf-condition"] },
   { cause: "ground-undulates", fix: "change-height-or-machine", minutes: 10, state: "parked", event: "height-changed", provedBy: ["turf-condition"] },
   { cause: "same-direction", fix: "vary-direction", minutes: 10, state: "parked", event: "operator-briefed", provedBy: ["turf-condition"] },
+  { cause: "something-else", fix: "other-repair", minutes: 30, state: "parked", event: "other-work", provedBy: [] },
   { cause: "thatch-build-up", fix: "treat-thatch", minutes: 10, state: "parked", event: "height-changed", provedBy: ["cutting-height"] },
 ] as const satisfies readonly FixRow[];
+
+const rows: readonly FixRow[] = FIXES;
+
+/** What mends a cause so, also where the record calls the cause by a name that is several now. */
+export const fixRow = ({ fix, cause }: { fix: string; cause: string }): FixRow | undefined =>
+  rows.find((row) => row.fix === fix && causesNow(cause).includes(row.cause));
 
 export type FixId = (typeof FIXES)[number]["fix"];
 
@@ -96,6 +111,12 @@ export const FIX_LABELS: Record<FixId, string> = {
   "rebuild-gearbox": "Rebuild with a gear pair, bearings and seals",
   "retime-blades": "Refit the shaft in time with its neighbours",
   "reseal-gearbox": "New seal, fill, let it level, look again",
+  "replace-pin": "New shear pin of the right kind, after a look at the teeth",
+  "free-discharge": "Empty and wash the bag, plug or flap as the sheet has it for this use",
+  "service-engine": "Plug, air, fuel and ignition, or to an engine shop",
+  "set-clutch": "Clutch gap, wiring and brake to the manual, or a new clutch",
+  "lower-groomer": "Groomer down from the height of cut by steps",
+  "other-repair": "Mended as said in words",
   "hand-to-engine-shop": "Hold out of service; engine to a qualified shop",
   "replace-bearings": "New bearings and seals in that spindle",
   "replace-shaft": "New shaft or whole spindle",

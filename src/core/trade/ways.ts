@@ -5,7 +5,7 @@ export type Way = { bring: readonly string[]; how: string };
 
 // biome-ignore format: a table is read by rows
 export const WAYS: Record<CheckId, Way> = {
-  "turf-condition": { bring: ["ruler or prism"], how: "Prick the height before the cut at a few places, feel how wet it is, part the leaves to see thatch, and look how the other machines left it. More than a third of the leaf taken at once, or thin turf, spoils any judgement of the machine." },
+  "turf-condition": { bring: ["ruler or prism"], how: "Read the height before the cut at a few places, feel how wet it is, part the leaves to see thatch, and look how the other machines left it. More than a third of the leaf taken at once, or thin turf, spoils any judgement of the machine." },
   "tyre-pressure": { bring: ["low-pressure gauge, 0 to 30 psi"], how: "Cold, on level ground, every wheel, the same gauge for all." },
   "cutting-height": { bring: ["prism or ruler"], how: "Ten readings of the stubble or more, on firm turf, across the swath; then compare with what the dial, pin or bench said." },
   "hanger-inspection": { bring: ["lamp", "block for the deck"], how: "Each hanger, link, pin, clip and bracket by eye and hand: worn, bent, elongated, missing, or a clip that is not the right one. Lift the corner and feel for play." },
@@ -22,7 +22,7 @@ export const WAYS: Record<CheckId, Way> = {
   "spindle-play": { bring: ["dial or ruler", "gloves"], how: "Rock each blade tip up and down, turn the spindle slowly by hand and feel; look for grass or wire wound on; after a run compare the heat of the hubs." },
   "gearbox-inspection": { bring: ["tray for the parts", "clean rag", "oil of the sheet's kind"], how: "Cover off: teeth, pin, metal in the oil, oil level, seal and the face it runs on." },
   "tip-speed": { bring: ["tachometer and reflective tape, or the pulley sizes"], how: "Work it out from pulleys first. Tape on while locked out; read each spindle through an opening, from outside, at full throttle with the deck clear." },
-  "vibration-reading": { bring: ["a hand, or a telephone fixed to the frame"], how: "Fix it while locked out, read from a distance: what is felt, where, and at which speed it is worst." },
+  "vibration-reading": { bring: ["feel by hand, or a telephone fixed to the frame"], how: "Fix it while locked out, read from a distance: what is felt, where, and at which speed it is worst." },
   "ground-speed": { bring: ["tape or marked distance", "watch"], how: "Time it over a measured distance at the setting the operator really uses." },
   "pass-overlap": { bring: ["tape"], how: "Measure from join to join over several passes; watch a turn; ask what the operator steers by." },
   "unit-match": { bring: ["height gauge", "calliper"], how: "Side by side for every unit: blades on the reel, knife, rollers, bracket, diameter, bench height. What differs from its sisters stands out." },

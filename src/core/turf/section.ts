@@ -41,10 +41,29 @@ function arcHeights(spindle: Spindle, plane: Plane, x: number): number[] {
   return [planeHeight(plane, { x, y: spindle.yMetres + reach }), planeHeight(plane, { x, y: spindle.yMetres - reach })];
 }
 
-/** The ledge a pass leaves against the one beside it, mown the same way: right edge minus left edge, metres. */
-export function ledgeBetweenPasses(section: readonly CutPoint[]): number | undefined {
-  const cut = section.filter(({ height }) => height !== undefined);
-  const first = cut[0]?.height;
-  const last = cut.at(-1)?.height;
-  return first === undefined || last === undefined ? undefined : last - first;
+/** Passes beside each other all one way, or each turned against the last. */
+export type PassWay = "one-way" | "up-and-down";
+
+/**
+ * The ledge between two passes that overlap, metres, 0 or more (physics): the lower of both cuts the overlap, so where the lower one's edge ends
+ * the other stands over it as high as it is that far in from its own edge. Up and down high meets high and low meets low, and next to nothing
+ * is left of it. `undefined` where nothing is cut, or the passes do not overlap.
+ */
+export function ledgeBetweenPasses(section: readonly CutPoint[], passes: { overlapMetres: number; way: PassWay }): number | undefined {
+  const cut = section.filter((point): point is Required<CutPoint> => point.height !== undefined);
+  const [first, last] = [cut[0], cut.at(-1)];
+  const { overlapMetres: overlap, way } = passes;
+  if (!first || !last || overlap < 0 || overlap > last.x - first.x) return undefined;
+  const [left, right] = [first.height, last.height];
+  const [inLeft, inRight] = [heightAt(cut, first.x + overlap), heightAt(cut, last.x - overlap)];
+  // Each pair: what stands beside the edge that ends there, and that edge.
+  const steps = way === "one-way" ? [inRight - left, inLeft - right] : [inRight - right, inLeft - left];
+  return Math.max(0, ...steps);
+}
+
+function heightAt(cut: readonly Required<CutPoint>[], x: number): number {
+  const after = cut.findIndex((point) => point.x >= x);
+  const [a, b] = [cut[Math.max(0, after - 1)], cut[Math.max(0, after)]];
+  if (!a || !b) throw new RangeError("outside the section");
+  return b.x === a.x ? b.height : a.height + ((b.height - a.height) * (x - a.x)) / (b.x - a.x);
 }

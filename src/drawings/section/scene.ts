@@ -13,8 +13,8 @@ export type SectionScene = {
   target: SectionPoint[];
   lowest: number;
   highest: number;
-  /** Right edge minus left edge of the swath, metres. */
-  ledgeMetres?: number;
+  /** Between passes mown one way, and up and down, metres. */
+  ledge?: { oneWayMetres: number; upAndDownMetres: number };
 };
 
 /** Passes overlap by 75 mm where the sheet does not say (common practice, 50 to 100 mm). */
@@ -31,19 +31,22 @@ function swath({ machine, plane, target, standpoint }: Parameters<typeof section
   const { left, right } = cuttingEdges(machine);
   const profile = (through: Plane) => cutSection({ spindles: machine.spindles, planeOf: () => through, from: left, to: right });
   const section = profile(plane);
-  const spacing = right - left - (machine.sheet.passOverlapMetres ?? PASS_OVERLAP_METRES);
+  const overlapMetres = machine.sheet.passOverlapMetres ?? PASS_OVERLAP_METRES;
+  const spacing = right - left - overlapMetres;
   const drawn = (points: typeof section, shift: number) =>
     points.map(({ x, height }) => ({ across: acrossOf(standpoint, { x: x + shift, y: 0 }), ...(height === undefined ? {} : { height }) }));
   const cut = drawn(section, 0);
   const neighbours = [-1, 1].map((side) => drawn(section, side * spacing));
-  const ledge = ledgeBetweenPasses(section);
+  const [oneWayMetres, upAndDownMetres] = (["one-way", "up-and-down"] as const).map((way) =>
+    ledgeBetweenPasses(section, { overlapMetres, way }),
+  );
   return {
     kind: "swath",
     cut,
     neighbours,
     target: drawn(profile(target), 0),
     ...heightRange([...cut, ...drawn(profile(target), 0)]),
-    ...(ledge === undefined ? {} : { ledgeMetres: ledge }),
+    ...(oneWayMetres === undefined || upAndDownMetres === undefined ? {} : { ledge: { oneWayMetres, upAndDownMetres } }),
   };
 }
 

@@ -22,7 +22,7 @@ export function StubbleDrawing(args: {
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="h-full w-full"
       role="img"
-      aria-label={`${heightsMetres.length} pricks of the stubble${meanMetres === undefined ? "" : `, mean ${args.say(meanMetres)}`}${settingMetres === undefined ? "" : `, set to ${args.say(settingMetres)}`}`}
+      aria-label={`${heightsMetres.length} readings of the stubble${meanMetres === undefined ? "" : `, mean ${args.say(meanMetres)}`}${settingMetres === undefined ? "" : `, set to ${args.say(settingMetres)}`}`}
     >
       <line x1={0} x2={WIDTH} y1={BASE} y2={BASE} stroke="var(--chalk)" strokeWidth={2} />
       {settingMetres !== undefined && (

@@ -45,11 +45,11 @@ export function SwathPicker({
         aria-label="The swath with its blades; the buttons beneath say the same"
       >
         <rect x={toX(left)} y={34} width={toX(right) - toX(left)} height={36} fill="var(--chalk)" fillOpacity={0.12} />
-        {all.map(({ id, left: from, right: to }, k) => (
+        {all.map(({ id, left: from, right: to }) => (
           <rect
             key={id}
             x={toX(from)}
-            y={k % 2 === 0 ? 28 : 38}
+            y={isForward(machine, id) ? 28 : 38}
             width={toX(to) - toX(from)}
             height={38}
             fill="none"
@@ -112,6 +112,13 @@ export function SwathPicker({
       </div>
     </fieldset>
   );
+}
+
+/** What stands forward of the others is drawn further up: forward is up. */
+export function isForward({ spindles, units }: Pick<Machine, "spindles" | "units">, id: string): boolean {
+  const all = spindles.length > 0 ? spindles : units;
+  const middle = all.reduce((sum, { yMetres }) => sum + yMetres, 0) / Math.max(1, all.length);
+  return (all.find((one) => one.id === id)?.yMetres ?? middle) >= middle;
 }
 
 function PlaceButton({ label, isOn, onPick }: { label: string; isOn: boolean; onPick: () => void }) {

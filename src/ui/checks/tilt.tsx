@@ -34,7 +34,7 @@ export function Swath({ surface, waiting, ...args }: BeneathArgs & { surface: Su
       </text>
     );
   const scene = sectionScene({ machine, standpoint, ...surface });
-  const isSeen = scene.ledgeMetres !== undefined && Math.abs(scene.ledgeMetres) > SEEN_METRES;
+  const { ledge } = scene;
   return (
     <SwathSection
       scene={scene}
@@ -42,7 +42,11 @@ export function Swath({ surface, waiting, ...args }: BeneathArgs & { surface: Su
       pixelsPerMetre={args.pixelsPerMetre}
       width={width}
       height={height}
-      ledge={isSeen ? `ledge ${showSize(scene.ledgeMetres ?? 0, system)}` : undefined}
+      ledge={
+        ledge && ledge.oneWayMetres > SEEN_METRES
+          ? `ledge ${showSize(ledge.oneWayMetres, system)} one way, ${showSize(ledge.upAndDownMetres, system)} up and down`
+          : undefined
+      }
       isEstimate={surface.isEstimate}
     />
   );

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { likelihoodOf } from "@/core/diagnosis";
 import { CONTEXTS, SYMPTOMS } from "@/core/trade";
-import { LIKELIHOOD_WORDS, percent, sayAdvice, sayFactor, sayReason } from "./diagnosis";
+import { LIKELIHOOD_WORDS, labelOfCause, percent, sayAdvice, sayMoved, sayReason } from "./diagnosis";
 import { sayQuestion } from "./questions";
 
 describe("a diagnosis in words", () => {
@@ -17,14 +17,18 @@ describe("a diagnosis in words", () => {
   });
 
   it.each([
-    [8, "×8"],
-    [1.23, "×1.2"],
-    [16.4, "×16"],
-    [0.3, "÷3.3"],
-    [0.02, "÷50"],
-    [1000, "×1000"],
-  ])("odds %d times are %s", (factor, words) => {
-    expect(sayFactor(factor)).toBe(words);
+    [60, 2, "now certain"],
+    [60, 1, "far likelier"],
+    [3, 1, "likelier"],
+    [0.3, 1, "less likely"],
+    [0.02, 1, "as good as out"],
+  ])("odds %d times, on %d looks, are %s", (factor, looks, words) => {
+    expect(sayMoved(factor, looks)).toBe(words);
+  });
+
+  it("a cause that is several now is named by them in an older record", () => {
+    expect(labelOfCause("crankshaft-bent-or-key-sheared")).toBe("Crankshaft bent or Flywheel or carrier key sheared");
+    expect(labelOfCause("no-such-cause")).toBe("no-such-cause");
   });
 
   it.each([
@@ -52,7 +56,9 @@ describe("a diagnosis in words", () => {
 
   it("says when to stop, and keeps quiet while there is more to look at", () => {
     expect(sayAdvice({ code: "go-on" })).toBeUndefined();
-    expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-packed"] })).toBe("Found: Blades dull and Deck or chute packed.");
+    expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-packed"], once: [] })).toBe(
+      "Found: Blades dull and Deck or chute packed.",
+    );
     expect(sayAdvice({ code: "nothing-explains", symptoms: ["browning"], isListDone: true })).toContain("Look for something new.");
     expect(sayAdvice({ code: "nothing-left", symptoms: ["browning"] })).toContain("no check is left");
   });

@@ -1,5 +1,5 @@
 import type { Advice, Likelihood, Reason } from "@/core/diagnosis";
-import { CAUSES, CHECKS, CONTEXTS, SYMPTOMS } from "@/core/trade";
+import { CAUSES, CHECKS, CONTEXTS, causesNow, SYMPTOMS } from "@/core/trade";
 
 export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
   "very-likely": "very likely",
@@ -15,7 +15,10 @@ const RESULT_WORDS: Record<string, string> = {
   unclear: "could not tell",
 };
 
-export const labelOfCause = (id: string) => CAUSES.find((row) => row.id === id)?.label ?? id;
+export const labelOfCause = (id: string): string =>
+  causesNow(id)
+    .map((now) => CAUSES.find((row) => row.id === now)?.label ?? now)
+    .join(" or ");
 export const labelOfCheck = (id: string) => CHECKS.find((row) => row.id === id)?.label ?? id;
 export const labelOfSymptom = (id: string) => SYMPTOMS.find((row) => row.id === id)?.label ?? id;
 export const labelOfContext = (id: string) => CONTEXTS.find((row) => row.id === id)?.label ?? id;
@@ -26,11 +29,14 @@ export const percent = (probability: number) => {
   return `${Math.round(100 * probability)} %`;
 };
 
-/** A change of odds as it is said: ×8, ÷3; two figures. */
-export function sayFactor(factor: number): string {
-  const size = factor >= 1 ? factor : 1 / factor;
-  const figure = size >= 10 ? Math.round(size) : Math.round(size * 10) / 10;
-  return `${factor >= 1 ? "×" : "÷"}${figure}`;
+/** Past this a cause that moved up is as good as certain by it. */
+const NOW_CERTAIN = 20;
+
+/** Which way the last check moved a cause, in words. */
+export function sayMoved(factor: number, looks = 1): string {
+  if (factor >= NOW_CERTAIN) return looks > 1 ? "now certain" : "far likelier";
+  if (factor > 1) return "likelier";
+  return factor <= 1 / NOW_CERTAIN ? "as good as out" : "less likely";
 }
 
 /** What moved a cause, without the figure. */
@@ -67,7 +73,9 @@ export function sayAdvice(advice: Advice): string | undefined {
     case "no-symptom":
       return undefined;
     case "found":
-      return `Found: ${listed(advice.causes.map(labelOfCause))}.`;
+      return advice.once.length === 0
+        ? `Found: ${listed(advice.causes.map(labelOfCause))}.`
+        : `It points to ${listed(advice.causes.map((id) => labelOfCause(id).toLowerCase()))}. Look once more before anything is mended.`;
     case "nothing-explains":
       return advice.isListDone
         ? `Nothing on the list explains: ${listed(advice.symptoms.map(labelOfSymptom))}. Look for something new.`

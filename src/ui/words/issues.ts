@@ -64,6 +64,14 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "struck-not-looked": () => "It struck something, and not everything was looked at since.",
   "deck-off": () => "The deck is not back on yet.",
   "box-apart": () => "A gearbox is still apart.",
+  "work-open": () => "A blade or a spindle is still off. Put it back on, step by step.",
+  "size-not-home": (i, s) =>
+    `More than ${typeof i.within === "number" ? formatQuantity({ valueSi: i.within, dimension: "length", system: s, instrument: "fine" }).text : "that"} from flush: it is not home. Press it in, or measure again.`,
+  "size-not-credible": (i, s) =>
+    `More than ${typeof i.most === "number" ? formatQuantity({ valueSi: i.most, dimension: "length", system: s, instrument: "gauge" }).text : "that"} it cannot be. Look at the unit and type it again.`,
+  "in-tray": (i) => `${i.lies} of it came off and lie in the tray: put them back first, or take that step back.`,
+  "nothing-counted": () => "Nothing was counted. Count what came off; where this machine has none of it, tell its own list.",
+  "refused-answer": (i) => REFUSED_WORDS[String(i.why)] ?? "Not like this.",
   "part-on-bench": () => "A part of it is on the bench. Put it back first.",
   "belt-not-seated": () => "A belt was disturbed, and nobody looked at its grooves since. Put it back first.",
   "blades-not-turned": () => "Blades that were disturbed were not turned by hand since. Put it back first.",
@@ -124,6 +132,25 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "job-has-work": () => "Somebody has been at work on it: a job that has readings stays by itself.",
   unanswered: () => "Answer this one.",
   "job-of-another-machine": () => "That job belongs to another machine.",
+};
+
+/** Why a guided step does not go on with this answer. */
+export const REFUSED_WORDS: Record<string, string> = {
+  "block-slips": "Not with a block that slips: wedge it, or another one, before the wrench is pulled.",
+  "bolt-still-tight":
+    "Next rung: penetrating oil and time, a longer lever, then an impact wrench with everything rated for it. Never heat.",
+  "impact-not-rated": "A socket, adapter or extension that is not rated for an impact wrench can burst. Get rated ones.",
+  "thread-not-as-torque":
+    "The sheet’s torque is for the other kind of thread: oil changes what it clamps with by a third. Clean it, or oil it, first.",
+  "bolt-binds": "A bolt that binds by hand is crossed or its thread is spoilt. Out again, and look.",
+  "seat-not-clean": "Clean it first: paint, a label or rust under the hub settles, and the bolt is loose.",
+  "touches-by-hand": "Not like this: find what it touches before it goes on.",
+  "prove-identical": "Measure that they are alike first: shaft, length, pulley and seat.",
+  "bearing-not-home": "Press it home first: a bearing that stands proud is clamped askew.",
+  "seal-not-square": "Out with it and in again, square and level all round.",
+  "face-not-clean": "Clean both faces first: a speck sets the box askew.",
+  "casing-stripped": "Stop: a stripped thread in the casing is repaired before the box goes on.",
+  "deck-not-propped": "Not like that: prop or tie it and block its wheels before anybody reaches under it.",
 };
 
 export const STATE_WORDS: Record<string, string> = {

@@ -6,6 +6,7 @@ const WORDS: Record<string, string> = {
   "bolts-after-first-run": "blade bolts re-checked after the first run",
   "bolts-by-wrench": "a wrench on the blade bolts that were tightened by feel",
   "left-loose": "gearbox bolts tightened that were left loose on purpose",
+  "casing-bolts-again": "casing bolts of the gearbox torqued again",
   "oil-after-standing": "gearbox oil checked again after standing",
 };
 

@@ -17,7 +17,7 @@ export const STANDING_WORDS: Record<Standing, string> = {
   sheet: "machine's sheet",
   measured: "measured here",
   "common-practice": "common practice",
-  "published-from-memory": "published, from memory",
+  "published-from-memory": "a published standard, from memory",
   physics: "physics",
   estimate: "estimate",
   "say-so": "say-so",
@@ -79,7 +79,7 @@ export function figureValue(figure: Figure, system: UnitSystem): string {
 export function toleranceWords(tolerance: Tolerance, figure: Figure, system: UnitSystem): string {
   const dimension = figure.dimension as Dimension;
   const said = (value: number) => (isTipSpeed(figure) ? showTipSpeed(value, system) : show(value, dimension, system, figure.instrument));
-  const word = STANDING_WORDS[tolerance.standing];
+  const word = tolerance.source ? `${tolerance.source}, from memory` : STANDING_WORDS[tolerance.standing];
   if (tolerance.kind === "about") return `${said(tolerance.target)} ± ${said(tolerance.plusMinus)} · ${word}`;
   const least = tolerance.least === undefined ? "" : `from ${said(tolerance.least)} `;
   const most = tolerance.most === undefined ? "" : `up to ${said(tolerance.most)}`;

@@ -23,6 +23,13 @@ const CONTEXT_QUESTIONS: Record<string, string> = {
   "now-and-then": "Does it come and go?",
   "always-same-direction": "Is it always mown the same way?",
   "rough-use": "Was it on brush, cones or stones?",
+  "mown-up-and-down": "Is it mown up and down, each pass back beside the last?",
+  "mown-in-dew": "Was it mown at dawn, in the dew?",
+  "repaired-before": "Was the same mended before?",
+  "one-unit-only": "Does one unit do it, and the others not?",
+  "blades-elsewhere": "Do the blades come from another source than before?",
+  "old-blades-kept": "Are the old blades kept?",
+  "bolts-by-feel": "Were the blade bolts tightened by feel or with an impact wrench?",
   "mode-changed": "Was it changed to or from mulching or collecting?",
 };
 

@@ -32,6 +32,8 @@ export function sayReason(reason: RunReason, machine: Machine, timeOf: (iso: str
       return "The deck is not back on";
     case "box-apart":
       return `${placeIn({}, machine, reason.place)} is apart`;
+    case "work-open":
+      return `${placeIn({}, machine, reason.place)}: ${reason.round === "blade" ? "blade" : "spindle"} not back on yet`;
     case "part-on-bench":
       return `On the bench: ${places(reason.parts)}`;
     case "timing-unseen":
@@ -66,6 +68,8 @@ export function sayClearing(clears: Clearing): string {
       return "Put the deck back on";
     case "refit-box":
       return "Put the gearbox together";
+    case "finish-work":
+      return clears.round === "blade" ? "Put the blade back on" : "Put the spindle together";
     case "release":
       return "Release it with a reason";
   }

@@ -59,9 +59,9 @@ describe("what to do", () => {
     sayAction("deck-level", action, { machine, system: "us", standpoint });
 
   it("names hanger, turns, way up and which way round from where one stands", () => {
-    expect(said(turn(6.75))).toBe("Left rear: 6¾ turns up, clockwise");
-    expect(said(turn(-0.25))).toBe("Left rear: ¼ turn down, anticlockwise");
-    expect(said(turn(-0.25), "underneath")).toBe("Left rear: ¼ turn down, clockwise");
+    expect(said(turn(6.75))).toBe("Left rear: 6¾ turns up, clockwise seen from above");
+    expect(said(turn(-0.25))).toBe("Left rear: ¼ turn down, anticlockwise seen from above");
+    expect(said(turn(-0.25), "underneath")).toBe("Left rear: ¼ turn down, clockwise seen from below");
   });
 
   it("says an adjuster at its end as that, not as nought turns", () => {

@@ -165,6 +165,16 @@ function Aside({ view, open }: { view: JobView; open: (panel: PanelId) => void }
           {hasOpenBox ? "Box is apart" : "Gearbox rebuild"}
         </button>
       )}
+      {(["blade", "spindle"] as const).map((round) => {
+        const states = view.guided.filter((one) => one.round === round);
+        const isOff = states.some(({ where }) => where !== "on");
+        if (states.length === 0) return null;
+        return (
+          <button key={round} type="button" className={`btn grow !px-1 text-sm ${isOff ? "btn-stop" : ""}`} onClick={() => open(round)}>
+            {round === "blade" ? (isOff ? "Blade is off" : "Blade off and on") : isOff ? "Spindle is apart" : "Spindle service"}
+          </button>
+        );
+      })}
       <button type="button" className="btn grow !px-1 text-sm" onClick={() => open("handover")}>
         Hand over
       </button>

@@ -17,7 +17,7 @@ import {
   type FixRow,
 } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
-import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayFactor, sayReason } from "@/ui/words/diagnosis";
+import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
 import type { PanelId } from "./steps";
@@ -73,10 +73,10 @@ function Reasons({ cause }: { cause: RankedCause }) {
   if (cause.reasons.length === 0) return <p className="mt-2">Nothing that is known moves it either way.</p>;
   return (
     <section aria-label="Why" className="mt-3">
-      <h3 className="caps">Why: its odds are so many times what they would be without this</h3>
+      <h3 className="caps">Why</h3>
       <ul className="ruled">
         {cause.reasons.map((reason) => (
-          <li key={JSON.stringify(reason)} className="grid grid-cols-[1fr_5rem_3.2rem] items-center gap-2 py-1">
+          <li key={JSON.stringify(reason)} className="grid grid-cols-[1fr_5rem_4.5rem] items-center gap-2 py-1">
             <span className="leading-tight">{sayReason(reason)}</span>
             <span className={`flex h-2 ${reason.factor > 1 ? "justify-start" : "justify-end"} bg-[var(--rule)]/40`} aria-hidden="true">
               <span
@@ -84,7 +84,7 @@ function Reasons({ cause }: { cause: RankedCause }) {
                 style={{ width: `${Math.min(100, (100 * Math.abs(Math.log(reason.factor))) / FULL_BAR)}%` }}
               />
             </span>
-            <span className="text-right font-semibold tabular-nums">{sayFactor(reason.factor)}</span>
+            <span className="text-right text-sm font-semibold">{reason.factor > 1 ? "for it" : "against it"}</span>
           </li>
         ))}
       </ul>
@@ -139,7 +139,7 @@ function Mending({ causeId, machine }: { causeId: string; machine: Machine }) {
             <span className="font-semibold">{FIX_LABELS[fix.fix as FixId]}</span>, <span className="num">{fix.minutes}</span> min,{" "}
             {STATE_WORDS[fix.state]}.
             <span className="block text-sm text-soft">
-              Makes stale: {staleAfter(fix).map(labelOfCheck).join(", ").toLowerCase() || "nothing"}. Proved by:{" "}
+              Must be read again: {staleAfter(fix).map(labelOfCheck).join(", ").toLowerCase() || "nothing"}. Proved by:{" "}
               {fix.provedBy.map(labelOfCheck).join(", ").toLowerCase()}.{couldBreak(fix, machine)}
             </span>
           </li>

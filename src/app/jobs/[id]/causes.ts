@@ -1,3 +1,4 @@
+import { spokenFor } from "@/core/jobs";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
 import { CAUSES, type CauseRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
@@ -6,16 +7,15 @@ const causeRows: readonly CauseRow[] = CAUSES;
 
 /** Causes that readings of this job speak for, the ones still out first. */
 export function suspectedCauses(view: JobView): string[] {
+  const all = view.takes.filter(({ stale }) => stale.length === 0).flatMap(({ result }) => result.evidence);
+  // Read sound where it is looked at by itself, a cause is not said to be so by a figure that only names it among others.
+  const isRuledOut = (cause: string) =>
+    all.some((one) => "cause" in one && one.cause === cause && "result" in one && one.result === "not-found") &&
+    !all.some((one) => "cause" in one && one.cause === cause && "result" in one && (one.result === "seen" || one.result === "suspect"));
   const named = view.takes
     .filter(({ verdict }) => verdict === "out" || verdict === "stop" || verdict === "watch")
-    .flatMap(({ result }) =>
-      result.evidence.flatMap((one) => {
-        if ("likelihoodRatio" in one) return one.likelihoodRatio > 1 ? [one.cause] : [];
-        if (one.result !== "seen" && one.result !== "suspect") return [];
-        return "causes" in one ? one.causes : [one.cause];
-      }),
-    );
-  return [...new Set(named)];
+    .flatMap(({ result }) => spokenFor(result.evidence));
+  return [...new Set(named)].filter((cause) => !isRuledOut(cause));
 }
 
 export function causesOffered(view: JobView): CauseRow[] {

@@ -14,6 +14,8 @@ export function panelOf(clears: Clearing): PanelId {
       return "deck";
     case "refit-box":
       return "box";
+    case "finish-work":
+      return clears.round;
     case "lift":
     case "release":
       return "held";

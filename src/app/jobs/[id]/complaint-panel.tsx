@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { cutters } from "@/core/machine";
+import { stopsMowing } from "@/core/safety";
 import { SYMPTOMS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { sinceWords } from "@/ui/time";
@@ -33,6 +34,13 @@ export function Said({ view, now, open }: Args) {
           </span>
         ))}
       </button>
+      {view.state !== "closed" &&
+        view.takes.length === 0 &&
+        stopsMowing(view.complaints.flatMap(({ looks }) => looks.symptoms)).length > 0 && (
+          <p className="border-l-4 border-mark px-2 py-1 leading-snug font-semibold">
+            Tell whoever drives it: stop mowing until it has been looked at.
+          </p>
+        )}
       {view.state !== "closed" && view.takes.length === 0 && (
         <button type="button" className="btn btn-quiet -my-1 !min-h-9 !px-0 text-sm underline" onClick={() => open("phone")}>
           Ask over the telephone

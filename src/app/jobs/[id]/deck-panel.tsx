@@ -57,11 +57,12 @@ function NextStep({ view, next, tray, act }: { view: JobView; next: NonNullable<
   const done = isPhotographs && view.photographs.length === 0 ? { done: "Done without a photograph" } : {};
   return (
     <CountedStep
+      draftKey={`job:${view.id}:deck`}
       next={next}
       tray={tray}
       words={{ off: "Next, taking off", on: "Next, putting on", ...done }}
       isBusy={act.isBusy}
-      onDone={(counts) => act.send("deck", { way, step: step.id, counts })}
+      onDone={(done, ticket) => act.send("deck", { way, step: step.id, ...done }, ticket)}
     >
       {isPhotographs && <Photographs view={view} act={act} about="deck, before it came off" />}
       {way === "on" && <Pictures view={view} />}

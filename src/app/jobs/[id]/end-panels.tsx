@@ -13,14 +13,14 @@ import type {
 } from "@/core/jobs";
 import { cutters } from "@/core/machine";
 import { mayRun } from "@/core/state";
-import { CAUSES, CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/trade";
+import { CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { TakePicture } from "@/ui/pictures";
 import { TEST_CUT_CAUTION } from "@/ui/words/cautions";
-import { labelOfSymptom } from "@/ui/words/diagnosis";
+import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayGap } from "@/ui/words/proof";
 import { sayReason } from "@/ui/words/state";
 import { Account } from "./account";
@@ -388,7 +388,7 @@ function Credit({ view }: { view: JobView }) {
         .filter(({ changedBetween }) => changedBetween.length > 0)
         .map(({ check, changedBetween }) => (
           <li key={check}>
-            {checkLabel(check)} came good after {changedBetween.length > 1 ? `one of these ${changedBetween.length}: ` : ""}
+            {checkLabel(check)} in order after {changedBetween.length > 1 ? `one of these ${changedBetween.length}: ` : ""}
             {changedBetween.map((id) => fixes.find((fix) => fix.id === id)?.label.toLowerCase()).join("; ")}.
           </li>
         ))}
@@ -409,7 +409,7 @@ function ClosedPanel({
 }) {
   const close = view.steps.findLast((step) => step.kind === "close" && !step.isUndone);
   if (close?.kind !== "close") return null;
-  const label = (id: string) => CAUSES.find((cause) => cause.id === id)?.label ?? "Nothing found";
+  const label = (id: string) => (id === "nothing-found" ? "Nothing found" : labelOfCause(id));
   return (
     <div>
       <p className={`text-2xl font-bold ${close.data.isProved ? "text-good" : "text-mark"}`} style={{ fontStretch: "84%" }}>

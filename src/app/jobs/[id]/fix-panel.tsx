@@ -1,7 +1,8 @@
 "use client";
 
 import { useMemo } from "react";
-import { type DeckDetail, isIncredibleTorque, type TyreDetail } from "@/core/checks";
+import { isIncredibleTorque } from "@/core/blades/bolts";
+import type { DeckDetail, TyreDetail } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import { FIX_CAUTIONS } from "@/core/safety";
 import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/trade";
@@ -16,6 +17,7 @@ import { show } from "@/ui/words/quantities";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
+import { SecondLook } from "./second-look";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
 import { Trouble } from "./trouble";
 
@@ -99,6 +101,8 @@ export function FixPanel({
           : torque?.ok && isIncredibleTorque(torque.valueSi, wanted)
             ? sayIssue({ code: "torque-not-credible", wantedNewtonMetres: wanted }, system)
             : undefined;
+  const wordsIssue = act.lastAction === "fixes" ? act.issues.find(({ path }) => path[0] === "words") : undefined;
+  const wordsTrouble = wordsIssue && draft.words.trim() === "" ? sayIssue(wordsIssue, system) : undefined;
   const isBlades = row !== undefined && (row.event === "blade-changed" || row.event === "blade-refitted");
   const sorted = [...offered].sort((a, b) => Number(suspects.includes(b.id)) - Number(suspects.includes(a.id)) || likelier(a.id, b.id));
   return (
@@ -124,6 +128,7 @@ export function FixPanel({
           ))}
         </select>
       </label>
+      <SecondLook view={view} workUp={workUp} cause={draft.cause} act={act} open={open} />
       {row && (
         <>
           <label className="block py-1">
@@ -211,16 +216,22 @@ export function FixPanel({
           />
           <TextField
             id="fix-words"
-            label="In words"
+            label={row.cause === "something-else" ? "In words: what it was, and what was done" : "In words"}
             rows={2}
             value={draft.words}
             onChange={(words) => set((before) => ({ ...before, words }))}
+            trouble={wordsTrouble}
           />
           <p className="text-sm leading-snug text-soft">
             Takes about {row.minutes} min. To be read again after it:{" "}
             {row.provedBy.map((id) => CHECKS.find((check) => check.id === id)?.label.toLowerCase()).join(", ")}. Goes on the log as “
             {EVENTS.find(({ id }) => id === row.event)?.label.toLowerCase()}”.
           </p>
+          {guideOf(row.fix, view) && (
+            <button type="button" className="btn mt-2 w-full" onClick={() => open(guideOf(row.fix, view) as PanelId)}>
+              Do it step by step, every part counted
+            </button>
+          )}
           <button
             type="submit"
             className="btn btn-go mt-2 w-full"
@@ -238,6 +249,27 @@ export function FixPanel({
       <Trouble act={act} />
     </form>
   );
+}
+
+const GUIDES: Readonly<Record<string, PanelId>> = {
+  "rebuild-gearbox": "box",
+  "reseal-gearbox": "box",
+  "replace-pin": "box",
+  "sharpen-blades": "blade",
+  "replace-blades": "blade",
+  "balance-blades": "blade",
+  "refit-blades": "blade",
+  "replace-bearings": "spindle",
+  "replace-shaft": "spindle",
+  "repair-shell": "deck",
+};
+
+/** The guided round that a fix is made by, where this machine has one. */
+function guideOf(fix: string, view: JobView): PanelId | undefined {
+  const guide = GUIDES[fix];
+  if (guide === "box") return view.boxes.length > 0 ? guide : undefined;
+  if (guide === "deck") return view.deck.next ? guide : undefined;
+  return guide;
 }
 
 function FigureInput({

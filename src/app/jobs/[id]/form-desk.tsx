@@ -157,7 +157,7 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
     >
       {!isOpen && take && !isLook && (
         <p className="text-sm text-soft">
-          Taken {timeOf(take.at)} by {take.who}, sheet version {take.sheetVersion}, rule version {take.ruleVersion}
+          Taken {timeOf(take.at)} by {take.who}, by version {take.sheetVersion} of its sheet
           {take.correctsStepId ? ", as a correction" : ""}.
         </p>
       )}

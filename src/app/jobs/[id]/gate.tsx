@@ -1,5 +1,6 @@
 "use client";
 
+import type { SafeState } from "@/core/safety";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { PanelId } from "./steps";
 
@@ -14,11 +15,11 @@ export function Cautions({ lines }: { lines: readonly string[] }) {
   );
 }
 
-export function SafeGate({ needs, open }: { needs: string; open: (panel: PanelId) => void }) {
+export function SafeGate({ needs, open }: { needs: SafeState; open: (panel: PanelId, needs?: SafeState) => void }) {
   return (
     <div className="my-2 border-2 border-mark p-3">
       <p className="text-lg font-bold">Must be {STATE_WORDS[needs]} first.</p>
-      <button type="button" className="btn btn-go mt-2 w-full" onClick={() => open("safe")}>
+      <button type="button" className="btn btn-go mt-2 w-full" onClick={() => open("safe", needs)}>
         Make it safe
       </button>
     </div>

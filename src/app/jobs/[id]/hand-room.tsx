@@ -26,6 +26,7 @@ const LookPanel = dynamic(() => import("./look-panel").then((module) => module.L
 const CausePanel = dynamic(() => import("./cause-panel").then((module) => module.CausePanel));
 const BringPanel = dynamic(() => import("./bring-panel").then((module) => module.BringPanel));
 const DeckPanel = dynamic(() => import("./deck-panel").then((module) => module.DeckPanel));
+const GuidedPanel = dynamic(() => import("./guided-panel").then((module) => module.GuidedPanel));
 const RebuildPanel = dynamic(() => import("./rebuild-panel").then((module) => module.RebuildPanel));
 const LinksPanel = dynamic(() => import("./links-panel").then((module) => module.LinksPanel));
 const PhonePanel = dynamic(() => import("./phone-panel").then((module) => module.PhonePanel));
@@ -85,7 +86,7 @@ export function HandRoom(args: Args) {
 
 /** A panel by its name; none where what it needs is not there yet. */
 function Panel({ view, now, hand, desk, settled, act, timeOf }: Args): ReactNode {
-  const { panel, open, lastOwn, cameFrom } = hand;
+  const { panel, open, lastOwn, cameFrom, needs } = hand;
   const { workUp } = desk;
   const from = cameFrom?.startsWith("check:") ? checkRow(cameFrom.slice(6)) : undefined;
   if (panel.startsWith("cause:"))
@@ -98,7 +99,7 @@ function Panel({ view, now, hand, desk, settled, act, timeOf }: Args): ReactNode
     case "complaint":
       return <ComplaintPanel view={view} now={now} act={act} open={open} />;
     case "safe":
-      return <SafePanel view={view} act={act} wanted={from?.state ?? stateWanted(view, settled)} open={open} timeOf={timeOf} />;
+      return <SafePanel view={view} act={act} wanted={needs ?? from?.state ?? stateWanted(view, settled)} open={open} timeOf={timeOf} />;
     case "put-back":
       return <PutBackPanel view={view} act={act} open={open} timeOf={timeOf} />;
     case "held":
@@ -113,6 +114,9 @@ function Panel({ view, now, hand, desk, settled, act, timeOf }: Args): ReactNode
       return <DeckPanel view={view} act={act} open={open} />;
     case "box":
       return <RebuildPanel view={view} act={act} open={open} />;
+    case "blade":
+    case "spindle":
+      return <GuidedPanel view={view} act={act} open={open} round={panel} />;
     case "links":
       return workUp && <LinksPanel workUp={workUp} open={open} />;
     case "fix":
@@ -149,6 +153,8 @@ const TITLES: Record<string, string> = {
   bring: "Tools to bring",
   deck: "Deck off and on",
   box: "Gearbox apart and together",
+  blade: "Blade off and on",
+  spindle: "Spindle service",
 };
 
 export function panelTitle(panel: PanelId): string {

@@ -13,7 +13,7 @@ import { questionsInWorker } from "@/workers/diagnosis/client";
 import type { Act } from "./act";
 import { Trouble } from "./trouble";
 
-const ASKED = 6;
+const ASKED = 8;
 
 /** A round over the telephone: the few questions that tell most before anybody drives out. */
 export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp: WorkUp; input: WorkUpInput; act: Act }) {

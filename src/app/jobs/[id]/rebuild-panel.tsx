@@ -9,10 +9,10 @@ import type { JobView } from "@/data/job-view";
 import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";
 import type { Act } from "./act";
-import { CountedStep, StepsDone, Tray } from "./counted";
+import { CountedStep, StepsDone, Together, Tray } from "./counted";
 import { Cautions, SafeGate } from "./gate";
 import { KeptPictures, Photographs, Pictures } from "./photographs";
-import { isSafeFor, type PanelId } from "./steps";
+import { isSafeFor, latestTake, type PanelId } from "./steps";
 import { Trouble } from "./trouble";
 
 const WHERE: Record<RebuildState["where"], string> = {
@@ -28,15 +28,28 @@ const CAUTIONS = [
   "Turning one geared blade turns its neighbours: one person, gloves, hands off every other blade.",
 ];
 
+/** The box that was last found bad, and not rebuilt since. */
+function badBox(view: JobView): string | undefined {
+  const take = latestTake(view, "gearbox-inspection");
+  const bad = take?.result.findings.filter(({ verdict }) => verdict === "stop" || verdict === "out").map(({ place }) => place) ?? [];
+  return view.boxes.find(({ box }) => bad.includes(box))?.box;
+}
+
 /** A gearbox taken apart and put together step by step, its parts laid out and counted back. */
 export function RebuildPanel({ view, act, open }: { view: JobView; act: Act; open: (panel: PanelId) => void }) {
   const begun = view.boxes.find(({ where }) => where !== "on");
-  const [chosen, setChosen] = useState(begun?.box ?? view.boxes[0]?.box ?? "");
+  const [chosen, setChosen] = useState(begun?.box ?? badBox(view) ?? view.boxes[0]?.box ?? "");
   const { machine } = view.machine;
   const state = view.boxes.find(({ box }) => box === chosen);
   const isOpen = view.state !== "closed";
   const isSafe = isSafeFor(view, "locked-out");
+  const [again, setAgain] = useState<string>();
   if (!state) return null;
+  // After its last step a box is not offered for stripping again.
+  const isTogetherAgain =
+    again !== chosen &&
+    state.where === "on" &&
+    view.steps.some((step) => step.kind === "rebuild" && !step.isUndone && step.data.box === chosen);
   return (
     <div>
       <Choice
@@ -48,6 +61,13 @@ export function RebuildPanel({ view, act, open }: { view: JobView; act: Act; ope
       <p className="text-2xl leading-tight font-bold" aria-live="polite">
         {WHERE[state.where]}
       </p>
+      {view.machineState.notAsBuilt
+        .filter(({ place }) => place === chosen)
+        .map(({ seq, words, who }) => (
+          <p key={seq} className="mt-2 border-l-4 border-watch pl-2 leading-tight font-semibold">
+            Not as built{words ? `. ${words}` : ""}, by {who}
+          </p>
+        ))}
       {state.loose.map((id) => (
         <div key={id} className="mt-2 flex items-center gap-2 border-l-4 border-watch pl-2">
           <span className="grow leading-tight font-semibold">{partLabel(id)}: left loose on purpose</span>
@@ -59,7 +79,14 @@ export function RebuildPanel({ view, act, open }: { view: JobView; act: Act; ope
         </div>
       ))}
       {!isSafe && isOpen && <SafeGate needs="locked-out" open={open} />}
-      {state.next && isOpen && isSafe && (
+      {isTogetherAgain && isOpen && (
+        <Together
+          words="Put together in this job. The blades are turned by hand now; its cover stays on."
+          again="Take it apart once more"
+          onAgain={() => setAgain(chosen)}
+        />
+      )}
+      {state.next && isOpen && isSafe && !isTogetherAgain && (
         <NextStep key={`${chosen} ${state.next.way} ${state.next.step.id}`} view={view} state={state} next={state.next} act={act} />
       )}
       {state.tray.some(({ inTray, missing }) => inTray > 0 || missing > 0) && <Tray tray={state.tray} />}
@@ -86,11 +113,13 @@ function NextStep({ view, state, next, act }: { view: JobView; state: RebuildSta
   const done = isMarks && way === "off" && view.photographs.length === 0 ? { done: "Done without a photograph" } : {};
   return (
     <CountedStep
+      draftKey={`job:${view.id}:box:${state.box}`}
       next={next}
       tray={state.tray}
       words={{ off: "Next, taking apart", on: "Next, putting together", ...done }}
       isBusy={act.isBusy}
-      onDone={(counts) => act.send("rebuild", { box: state.box, way, step: step.id, counts, loose })}
+      onDone={(done, ticket) => act.send("rebuild", { box: state.box, way, step: step.id, ...done, loose }, ticket)}
+      onOwnList={(counts) => act.send("own-list", { round: "box", place: state.box, counts })}
     >
       {isMarks && way === "off" && <Photographs view={view} act={act} about="timing marks, before it came apart" />}
       {way === "on" && <Pictures view={view} />}

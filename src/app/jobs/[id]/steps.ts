@@ -20,6 +20,8 @@ export type PanelId =
   | "bring"
   | "deck"
   | "box"
+  | "blade"
+  | "spindle"
   | `check:${string}`
   | `cause:${string}`;
 
@@ -46,6 +48,7 @@ export function hasSheet(view: Pick<JobView, "worksheets">, checkId: string): bo
 function statusOf(view: JobView, checkId: string): Pick<ListedStep, "status" | "verdict"> {
   const take = latestTake(view, checkId);
   if (!take) return { status: "open" };
+  if (isInDoubt(view, take)) return { status: "stale", verdict: take.verdict };
   const gap = view.proof.gaps.find((one) => "check" in one && one.check === checkId);
   if (take.stale.length > 0 || gap?.code === "not-read-again") return { status: "stale", verdict: take.verdict };
   return { status: take.verdict === "in-tolerance" ? "done" : "bad", verdict: take.verdict };
@@ -106,7 +109,7 @@ function stageOf(panel: PanelId): Stage["id"] | undefined {
   if (panel.startsWith("check:") || panel.startsWith("cause:") || FIND_PANELS.includes(panel)) return "find";
   if (COMPLAINT_PANELS.includes(panel)) return "complaint";
   if (panel === "held" || panel === "handover") return undefined;
-  if (panel === "deck" || panel === "box") return "fix";
+  if (panel === "deck" || panel === "box" || panel === "blade" || panel === "spindle") return "fix";
   return panel as Stage["id"];
 }
 
@@ -169,6 +172,22 @@ function fixedSince(view: JobView, seq: number): boolean {
   return view.steps.some((step) => step.kind === "fix" && !step.isUndone && step.seq > seq);
 }
 
+/** Whether a second look differed from this reading: it is read again before anything is mended by it. */
+export function isInDoubt(view: JobView, { stepId }: { stepId: number }): boolean {
+  const looks = view.steps.flatMap((step) =>
+    step.kind === "second-look" && !step.isUndone && step.data.takeStepId === stepId ? [step.data] : [],
+  );
+  return looks.at(-1)?.isStillSo === false;
+}
+
+/** The check whose two looks differ. */
+function inDoubt(view: JobView): CheckRow | undefined {
+  const take = view.takes.find(
+    (one) => latestTake(view, one.checkId)?.stepId === one.stepId && isInDoubt(view, one) && !fixedSince(view, one.seq),
+  );
+  return take && checkRow(take.checkId);
+}
+
 /** What is out and not yet mended. */
 function outstanding(view: JobView): boolean {
   return view.takes.some(
@@ -180,17 +199,30 @@ function outstanding(view: JobView): boolean {
   );
 }
 
-/** The look after a strike to make next: those that need no run first. */
-function nextLook(view: JobView): CheckRow | undefined {
-  const rowsOpen = (view.machineState.struck?.checks ?? []).flatMap((id) => checkRow(id) ?? []);
+/** The look after a strike to make next: those that need no run first, and of them what tells most of the complaint. */
+function nextLook(view: JobView, workUp?: WorkUp): CheckRow | undefined {
+  const told = workUp?.plan.checks.map(({ id }) => id as string) ?? [];
+  const place = ({ id }: CheckRow) => (told.includes(id) ? told.indexOf(id) : told.length);
+  const rowsOpen = (view.machineState.struck?.checks ?? []).flatMap((id) => checkRow(id) ?? []).sort((a, b) => place(a) - place(b));
   return rowsOpen.find(({ state }) => state !== "running") ?? rowsOpen[0];
+}
+
+/** A reading that was bad, and something was mended since: what is out is read again, even where the mend itself makes it no staler. */
+function isBadFromBefore(view: JobView, gap: JobView["proof"]["gaps"][number]): boolean {
+  if (gap.code !== "still-out") return false;
+  const take = latestTake(view, gap.check);
+  return take !== undefined && fixedSince(view, take.seq);
 }
 
 /** The check to make next: a look owed after a strike, one the proof wants again, or the first of the list. */
 function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
-  const look = nextLook(view);
+  const doubted = inDoubt(view);
+  if (doubted) return doubted;
+  const look = nextLook(view, workUp);
   if (look) return look;
-  const gap = view.proof.gaps.find(({ code }) => code === "not-read-again" || code === "stale" || code === "provisional");
+  const gap = view.proof.gaps.find(
+    (one) => one.code === "not-read-again" || one.code === "stale" || one.code === "provisional" || isBadFromBefore(view, one),
+  );
   if (gap && "check" in gap) return checkRow(gap.check);
   if (view.case.standing === "unknown-until-cut" || view.case.standing === "gone" || workUp?.advice.code === "found") return undefined;
   const first = workUp?.plan.checks[0];
@@ -225,6 +257,8 @@ const CUT_GAPS: readonly string[] = [
 export function nextPanel(view: JobView, workUp?: WorkUp, who?: string): PanelId {
   if (view.state === "closed") return "close";
   const fix: PanelId = view.machineState.stands ? "fix" : "safe";
+  const doubted = inDoubt(view);
+  if (doubted) return panelFor(view, doubted, who);
   if (outstanding(view)) return fix;
   const check = nextCheck(view, workUp);
   if (check) return panelFor(view, check, who);

@@ -1,7 +1,7 @@
 "use client";
 
 import { EXPLAINED_LEVEL, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
-import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayFactor } from "@/ui/words/diagnosis";
+import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayMoved } from "@/ui/words/diagnosis";
 import type { PanelId } from "./steps";
 
 const SHOWN = 3;
@@ -51,7 +51,7 @@ export function Suspects({
       {advice && (
         <p
           role="status"
-          className={`border-l-4 px-2 py-1 leading-snug font-semibold ${workUp.advice.code === "found" ? "border-good" : "border-watch"}`}
+          className={`border-l-4 px-2 py-1 leading-snug font-semibold ${workUp.advice.code === "found" && workUp.advice.once.length === 0 ? "border-good" : "border-watch"}`}
         >
           {advice}
         </p>
@@ -67,7 +67,7 @@ export function Suspects({
         </p>
       )}
       {causes.slice(0, SHOWN).some((cause) => movedBy(cause, lastCheck) !== undefined) && (
-        <p className="pl-2 text-sm text-soft">▲▼ odds, moved by {labelOfCheck(lastCheck ?? "").toLowerCase()}</p>
+        <p className="pl-2 text-sm text-soft">Moved by {labelOfCheck(lastCheck ?? "").toLowerCase()}</p>
       )}
       <ol>
         {causes.slice(0, SHOWN).map((cause) => (
@@ -104,6 +104,8 @@ function SuspectRow({
   open: (panel: PanelId) => void;
 }) {
   const word = LIKELIHOOD_WORDS[likelihoodOf(cause.probability)];
+  // What a check has seen is found, and wants no figure beside it.
+  const isFound = cause.isBackedByCheck && cause.presence >= EXPLAINED_LEVEL;
   return (
     <button
       type="button"
@@ -118,21 +120,26 @@ function SuspectRow({
           {cause.group !== "machine" && <span className="caps ml-1.5">{cause.group}</span>}
         </span>
         {moved !== undefined && (
-          <span className={`text-sm font-semibold tabular-nums ${moved > 1 ? "text-mark" : "text-soft"}`}>
-            {moved > 1 ? "▲" : "▼"}
-            {sayFactor(moved)}
+          <span className={`text-sm font-semibold whitespace-nowrap ${moved > 1 ? "text-mark" : "text-soft"}`}>
+            {sayMoved(moved, cause.looks)}
           </span>
         )}
       </span>
       <span className="mt-0.5 flex items-center gap-2">
         <span className="h-2 grow bg-[var(--rule)]/40">
           <span
-            className={`block h-2 transition-[width] duration-300 motion-reduce:transition-none ${cause.isBackedByCheck && cause.presence >= EXPLAINED_LEVEL ? "bg-mark" : "bg-[var(--dye-text)]"}`}
+            className={`block h-2 transition-[width] duration-300 motion-reduce:transition-none ${isFound ? "bg-mark" : "bg-[var(--dye-text)]"}`}
             style={{ width: `${Math.max(1, 100 * cause.probability)}%` }}
           />
         </span>
         <span className="w-28 text-right text-sm whitespace-nowrap text-soft">
-          {word} <span className="font-semibold text-ink tabular-nums">{percent(cause.probability)}</span>
+          {isFound ? (
+            <span className="font-semibold text-ink">{cause.looks > 1 ? "found" : "on one look"}</span>
+          ) : (
+            <>
+              {word} <span className="font-semibold text-ink tabular-nums">{percent(cause.probability)}</span>
+            </>
+          )}
         </span>
       </span>
     </button>

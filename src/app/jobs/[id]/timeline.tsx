@@ -4,19 +4,17 @@ import { Undo2 } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { gradeCut } from "@/core/jobs";
 import { partLabel } from "@/core/sequences/rebuild";
-import { CAUSES, CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
+import { CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { LeftBy } from "@/ui/left-by";
-import { labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
+import { labelOfCause, labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { GRADE_WORDS } from "@/ui/words/proof";
 import { VERDICT_WORDS } from "@/ui/words/quantities";
 import type { Act } from "./act";
 
 type StepRow = JobView["steps"][number];
-
-const causeLabel = (id: string) => CAUSES.find((cause) => cause.id === id)?.label ?? id;
 
 const YES_NO: Record<string, string> = { present: "yes", denied: "no", unknown: "not known", true: "yes", false: "no" };
 
@@ -28,15 +26,22 @@ function sayAnswers({ symptoms, contexts }: { symptoms: object; contexts: object
   return said.join(", ");
 }
 
+/** What a step of taking back took back. */
+function undone(step: StepRow, view: Pick<JobView, "complaints" | "proof" | "steps">): string {
+  const taken = view.steps.find(({ id }) => id === step.undoesId);
+  const words = taken && taken.kind !== "undo" ? sayStep(taken, view) : "a step";
+  return `${words.charAt(0).toLowerCase()}${words.slice(1)}`;
+}
+
 /** A step in a few words. */
-export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof">): string {
+export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof" | "steps">): string {
   switch (step.kind) {
     case "complaint": {
       const complaint = view.complaints.find(({ id }) => id === step.data.complaintId);
       return `Complaint from ${complaint?.saidBy ?? "?"}`;
     }
     case "guess":
-      return `First guess: ${causeLabel(step.data.cause)}`;
+      return `First guess: ${labelOfCause(step.data.cause)}`;
     case "answer":
       return `Asked: ${sayAnswers(step.data)}`;
     case "skip":
@@ -57,6 +62,8 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof
       const label = CHECKS.find(({ id }) => id === step.data.checkId)?.label;
       return `${step.data.correctsStepId ? "Corrected: " : ""}${label}: ${VERDICT_WORDS[step.data.verdict as keyof typeof VERDICT_WORDS].toLowerCase()}${step.data.reason ? `, since ${step.data.reason}` : ""}`;
     }
+    case "second-look":
+      return `${labelOfCause(step.data.cause)}: looked once more, ${step.data.isStillSo ? "still so" : "not so"}`;
     case "fix":
       return FIX_LABELS[step.data.fix as FixId] ?? step.data.fix;
     case "deck":
@@ -65,6 +72,10 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof
       return "tightened" in step.data
         ? `Tightened: ${partLabel(step.data.tightened).toLowerCase()}`
         : `Gearbox ${step.data.way === "off" ? "apart" : "together"}: ${step.data.step.replaceAll("-", " ")}`;
+    case "guided":
+      return `${step.data.round === "blade" ? "Blade" : "Spindle"} ${step.data.place.replaceAll("-", " ")}, ${step.data.way}: ${step.data.step.replaceAll("-", " ")}`;
+    case "own-list":
+      return `Own list told: ${step.data.place.replaceAll("-", " ")}`;
     case "photograph":
       return `Photograph: ${step.data.about}`;
     case "test-cut":
@@ -80,7 +91,7 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof
     case "close":
       return step.data.isProved ? "Closed, proved" : "Closed, not proved";
     case "undo":
-      return step.data.reason ? `Taken back: ${step.data.reason}` : "Undone";
+      return `Taken back: ${undone(step, view)}${step.data.reason ? `, since ${step.data.reason}` : ""}`;
   }
 }
 

@@ -1,4 +1,5 @@
 import { useCallback, useState } from "react";
+import type { SafeState } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
@@ -9,23 +10,33 @@ import type { PanelId } from "./steps";
 const ONE_COLUMN_BELOW = 1024;
 
 /** What was opened by hand, and after which step. */
-type Chosen = { panel?: PanelId; atStep: number; cameFrom?: PanelId };
+type Chosen = { panel?: PanelId; atStep: number; cameFrom?: PanelId; needs?: SafeState };
 
 /** Steps that are only said: they do not move a job on. */
-const TALK: readonly string[] = ["answer", "guess", "note", "deck", "rebuild", "photograph"];
+const TALK: readonly string[] = ["answer", "guess", "note", "deck", "rebuild", "guided", "own-list", "photograph"];
+
+/** Whether nothing has moved the job on since it was opened by hand. */
+function isStillChosen({ atStep }: Chosen, view: JobView): boolean {
+  return atStep >= 0 && view.steps.every(({ id, kind }) => id <= atStep || TALK.includes(kind));
+}
 
 /** What was opened by hand, until the job moves on; back to the check once it was made safe for it; else what comes next. */
 function panelOf({ chosen, view, suggested }: { chosen: Chosen; view: JobView; suggested: PanelId }): PanelId {
   const [before, last] = [view.steps.at(-2), view.steps.at(-1)];
-  const since = view.steps.filter(({ id }) => id > chosen.atStep);
-  if (chosen.panel && chosen.atStep >= 0 && since.every(({ kind }) => TALK.includes(kind))) return chosen.panel;
+  if (chosen.panel && isStillChosen(chosen, view)) return chosen.panel;
   const isMadeSafe = last?.kind === "confirmation" && before?.id === chosen.atStep;
   return isMadeSafe && chosen.cameFrom ? chosen.cameFrom : suggested;
 }
 
+/** Work that waits for the machine to be safe: it comes up again once it is. */
+const comesBack = (panel: PanelId): boolean =>
+  panel.startsWith("check:") || panel === "fix" || panel === "deck" || panel === "box" || panel === "blade" || panel === "spindle";
+
 export type PanelInHand = {
   panel: PanelId;
-  open: (panel: PanelId) => void;
+  /** `needs`: the state that what is left here for making safe must have. */
+  open: (panel: PanelId, needs?: SafeState) => void;
+  needs: SafeState | undefined;
   /** The panel from which making safe was asked for. */
   cameFrom: PanelId | undefined;
   /** One's own last step: a form starts anew after it, not under one's hands when another writes. */
@@ -57,15 +68,28 @@ export function usePanel({ view, act, suggested }: { view: JobView; act: Act; su
   };
   const { clear } = act;
   const open = useCallback(
-    (next: PanelId) => {
+    (next: PanelId, needs?: SafeState) => {
       clear();
       setBegun(undefined);
-      setChosen({ panel: next, atStep: lastStep, ...(next === "safe" && panel.startsWith("check:") ? { cameFrom: panel } : {}) });
+      setChosen({
+        panel: next,
+        atStep: lastStep,
+        ...(next === "safe" && comesBack(panel) ? { cameFrom: panel } : {}),
+        ...(next === "safe" && needs ? { needs } : {}),
+      });
       // In one column the panel lies below the list it was opened from.
       if (window.innerWidth < ONE_COLUMN_BELOW)
         requestAnimationFrame(() => document.getElementById("in-hand")?.scrollIntoView({ block: "start" }));
     },
     [clear, setChosen, lastStep, panel],
   );
-  return { panel, open, cameFrom: chosen.cameFrom, lastOwn, begin, beginAt };
+  return {
+    panel,
+    open,
+    needs: panel === "safe" && isStillChosen(chosen, view) ? chosen.needs : undefined,
+    cameFrom: chosen.cameFrom,
+    lastOwn,
+    begin,
+    beginAt,
+  };
 }

@@ -80,7 +80,7 @@ function sayFirst({ plan, settles, tie, diagnosis }: WorkUp): string {
   }
   const ready = first.setUpMinutes > 0 ? ` (${first.setUpMinutes} of them making ready)` : "";
   const [one, other] = settles.map((id) => labelOfCause(id).toLowerCase());
-  const would = one && other ? `: would settle ${one} against ${other}` : one ? `: would settle ${one}` : "";
+  const would = one && other ? `: tells ${one} from ${other}` : one ? `: proves or clears ${one}` : "";
   const tied = tie?.check === first.id ? ` It tells the two leaders apart.` : "";
   return `Tells most for its ${first.minutes} minutes${ready}${would}.${tied}`;
 }

@@ -7,7 +7,7 @@ import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
-import { CAUSES, EVENTS } from "@/core/trade";
+import { EVENTS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
@@ -19,6 +19,7 @@ import { faceOf } from "@/ui/checks/faces";
 import { BeltPicture } from "@/ui/sheet/belt-picture";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
+import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayOwed } from "@/ui/words/owed";
 import { KeepLive } from "./keep-live";
 import { KeptPictures } from "./kept-pictures";
@@ -56,8 +57,7 @@ const GROUP_WORDS = { machine: "", operation: " (operation)", turf: " (turf)" } 
 
 /** A closing cause; what was no fault of the machine is told apart. */
 function sayCause(id: string): string {
-  const cause = CAUSES.find((one) => one.id === id);
-  return cause ? `${cause.label}${GROUP_WORDS[groupOf(cause.id)]}` : "Nothing found";
+  return id === "nothing-found" ? "Nothing found" : `${labelOfCause(id)}${GROUP_WORDS[groupOf(id)]}`;
 }
 
 /** The spindle log in words, newest first. */
@@ -100,7 +100,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
         </Link>
       </div>
       {owed.length > 0 && <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(sayOwed).join("; ")}.</p>}
-      <Standing state={state} machine={machine} />
+      <Standing state={state} machine={machine} machineId={record.id} />
       <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
         <div>
           <svg
@@ -192,7 +192,9 @@ export default async function MachinePage({ params, searchParams }: Props) {
                   <Link href={`/jobs/${job.jobId}`} prefetch={false} className="block py-2 hover:bg-sheet">
                     <span className="flex gap-3">
                       <span className="num w-28 shrink-0 text-sm text-soft">{dateOnly(job.openedAt)}</span>
-                      <span className="grow">“{job.words}”</span>
+                      <span className="grow">
+                        {job.words ? `“${job.words}”` : job.symptoms.map(labelOfSymptom).join(", ") || "nothing said"}
+                      </span>
                       <span className={`shrink-0 font-semibold ${job.isProved ? "text-good" : ""}`}>
                         {job.state === "closed" ? (job.isProved ? "proved" : "not proved") : "open"}
                       </span>

@@ -1,13 +1,14 @@
 "use client";
 
-import { CategoryScale, Chart, Filler, Legend, LinearScale, LineElement, PointElement, Tooltip } from "chart.js";
+import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, TimeScale, Tooltip } from "chart.js";
+import "chartjs-adapter-date-fns";
 import { useEffect, useState } from "react";
 import { Line } from "react-chartjs-2";
 import { fromSi, shownUnit, unitById } from "@/core/units";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 
-Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Filler, Tooltip, Legend);
+Chart.register(TimeScale, LinearScale, PointElement, LineElement, Filler, Tooltip, Legend);
 
 export type TrendPoint = { at: string; jobId: number; values: Record<string, number> };
 export type TrendLine = { id: string; label: string };
@@ -19,6 +20,16 @@ const STYLES = [
   { dash: [2, 3], point: "triangle" },
   { dash: [9, 3, 2, 3], point: "rectRot" },
 ] as const;
+
+const DAY = 86_400_000;
+/** Of the whole span on either side, and a few days about a single reading: no empty band round one point. */
+const MARGIN = 0.04;
+
+function spanOf(times: readonly number[]): { from: number; to: number } {
+  const [first, last] = [Math.min(...times), Math.max(...times)];
+  const margin = Math.max(DAY, (last - first) * MARGIN);
+  return { from: first - margin, to: last + margin };
+}
 
 /** What was read over the jobs, as departures from what is right, with the tolerance as a band; and the same as a table. */
 export function Trend(args: {
@@ -34,6 +45,7 @@ export function Trend(args: {
     rule: "#b4b9ae",
     band: "rgba(28,97,66,0.16)",
     lines: ["#22307f", "#bd2a10", "#7a5200", "#1c6142"],
+    family: "sans-serif",
   });
   useEffect(() => {
     const style = getComputedStyle(document.documentElement);
@@ -43,16 +55,19 @@ export function Trend(args: {
       rule: of("--rule"),
       band: theme === "dark" ? "rgba(126,211,163,0.18)" : "rgba(28,97,66,0.16)",
       lines: ["--dye-text", "--mark", "--watch", "--good"].map(of),
+      family: getComputedStyle(document.body).fontFamily,
     });
   }, [theme]);
+  const font = { family: ink.family, size: 13 };
   const id = shownUnit({ dimension: args.dimension, system });
   const unit = unitById(id).symbol;
   const shown = (si: number) => fromSi(si, id);
-  const labels = args.points.map(({ at }) => dateOnly(at, timeZone));
+  const times = args.points.map(({ at }) => Date.parse(at));
+  const span = spanOf(times);
   const tolerance = shown(args.toleranceSi);
   const band = (sign: 1 | -1) => ({
     label: sign === 1 ? "tolerance" : "",
-    data: labels.map(() => sign * tolerance),
+    data: [span.from, span.to].map((x) => ({ x, y: sign * tolerance })),
     borderColor: "transparent",
     backgroundColor: ink.band,
     pointRadius: 0,
@@ -63,7 +78,9 @@ export function Trend(args: {
     const style = STYLES[k % STYLES.length] ?? STYLES[0];
     return {
       label: line.label,
-      data: args.points.map(({ values }) => (values[line.id] === undefined ? null : shown(values[line.id] as number))),
+      data: args.points.flatMap(({ at, values }) =>
+        values[line.id] === undefined ? [] : [{ x: Date.parse(at), y: shown(values[line.id] as number) }],
+      ),
       borderColor: ink.lines[k % ink.lines.length],
       backgroundColor: ink.lines[k % ink.lines.length],
       borderDash: [...style.dash],
@@ -73,6 +90,7 @@ export function Trend(args: {
       spanGaps: true,
     };
   });
+  if (times.length === 0) return null;
   return (
     <figure>
       <figcaption className="text-lg font-semibold">
@@ -81,16 +99,34 @@ export function Trend(args: {
       <div className="h-56">
         <Line
           aria-label={`${args.title} over time; the table beneath holds the same figures`}
-          data={{ labels, datasets: [band(1), band(-1), ...lines] }}
+          data={{ datasets: [band(1), band(-1), ...lines] }}
           options={{
             animation: false,
             responsive: true,
             maintainAspectRatio: false,
             scales: {
-              x: { ticks: { color: ink.text, maxRotation: 0, autoSkip: true }, grid: { color: ink.rule } },
-              y: { ticks: { color: ink.text }, grid: { color: ink.rule }, title: { display: true, text: unit, color: ink.text } },
+              x: {
+                type: "time",
+                min: span.from,
+                max: span.to,
+                time: { minUnit: "day" },
+                // The shop's own zone, not the computer's.
+                ticks: {
+                  color: ink.text,
+                  font,
+                  maxRotation: 0,
+                  autoSkip: true,
+                  callback: (value) => dateOnly(new Date(value).toISOString(), timeZone),
+                },
+                grid: { color: ink.rule },
+              },
+              y: {
+                ticks: { color: ink.text, font },
+                grid: { color: ink.rule },
+                title: { display: true, text: unit, color: ink.text, font },
+              },
             },
-            plugins: { legend: { labels: { color: ink.text, usePointStyle: true, filter: ({ text }) => text !== "" } } },
+            plugins: { legend: { labels: { color: ink.text, font, usePointStyle: true, filter: ({ text }) => text !== "" } } },
           }}
         />
       </div>

@@ -14,6 +14,9 @@ export const beltReadingsSchema = z.object({
       state: z.enum(["sound", "glazed", "cracked", "frayed"]).optional(),
       width: z.enum(["at-rim", "below-rim"]).optional(),
       tension: z.enum(["right", "slack", "went-on-easily"]).optional(),
+      /** Felt after a run, and looked at for shine where it runs past a shaft. */
+      heat: z.enum(["hand-warm", "too-hot"]).optional(),
+      rubs: z.enum(["clear", "rubs"]).optional(),
     })
     .default({}),
   idlers: z
@@ -38,6 +41,8 @@ type Says = {
     | { code: "change-belt"; what: string }
     | { code: "change-spring"; what: string }
     | { code: "change-idler"; what: string }
+    | { code: "free-belt" }
+    | { code: "find-heat" }
     | { code: "guards-on" }
     | { code: "belt-of-length"; wantedMetres: number };
   warning: { code: "belt-not-on" };
@@ -47,7 +52,7 @@ type Says = {
 
 export const beltInspection: Check<BeltReadings, { unseen: string[] }, Says> = {
   id: "belt-inspection",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["idler-spring"],
   readingsSchema: beltReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -94,6 +99,8 @@ function formOf(machine: Machine): Form {
         "Tension",
         choices(["right", "Right"], ["slack", "Slack"], ["went-on-easily", "Went on too easily"]),
       ),
+      choice("belt", ["belt", "heat"], "After a run", choices(["hand-warm", "Hand-warm"], ["too-hot", "Too hot to hold"])),
+      choice("belt", ["belt", "rubs"], "Past shafts and brackets", choices(["clear", "Clear"], ["rubs", "Rubs on one"])),
       ...(machine.sheet.belt?.lengthMetres === undefined
         ? []
         : [
@@ -156,7 +163,9 @@ const BAD: Record<string, Verdict> = {
   frayed: "out",
   "below-rim": "out",
   slack: "out",
-  "went-on-easily": "watch",
+  "went-on-easily": "out",
+  "too-hot": "out",
+  rubs: "out",
   rough: "out",
   seized: "out",
   "loose-rivet": "out",
@@ -176,6 +185,8 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
     ["belt", belt.state],
     ["belt-width", belt.width],
     ["belt-tension", belt.tension],
+    ["belt-heat", belt.heat],
+    ["belt-rubs", belt.rubs],
     ["idlers", idlers.state],
     ["spring", idlers.spring],
     ["guards", guards.state],
@@ -220,14 +231,18 @@ const IDLER: readonly string[] = ["rough", "seized", "loose-rivet"];
 
 function causesOf(code: string): Finding["causes"] {
   if (OFF.includes(code)) return shows("belt-off");
-  if (code === "went-on-easily") return pointsAt("belt-off");
+  // A belt that goes on too easily is a belt off something; one that rubs runs another way than it was led.
+  if (code === "went-on-easily" || code === "rubs") return pointsAt("belt-off");
+  if (code === "too-hot") return pointsAt("belt-slipping");
   if (SLIPS.includes(code)) return shows("belt-slipping");
   return IDLER.includes(code) ? shows("idler-failing") : [];
 }
 
 function actionOf({ place, code }: Finding): Says["action"][] {
   if (code === "no-picture") return [{ code: "photograph-belt" }];
-  if (OFF.includes(code)) return [{ code: "seat-belt", place, what: code }];
+  if (code === "rubs") return [{ code: "free-belt" }];
+  if (code === "too-hot") return [{ code: "find-heat" }];
+  if (code === "went-on-easily" || OFF.includes(code)) return [{ code: "seat-belt", place, what: code }];
   if (SLIPS.includes(code)) return [{ code: place === "spring" ? "change-spring" : "change-belt", what: code }];
   if (IDLER.includes(code)) return [{ code: "change-idler", what: code }];
   return code === "missing" ? [{ code: "guards-on" }] : [];

@@ -319,6 +319,7 @@ function figuresOf(blade: BalanceDetail["blades"][number], { permissible }: Term
         kind: "between",
         most,
         standing: permissible !== undefined && permissible >= resolution ? "published-from-memory" : "estimate",
+        ...(permissible !== undefined && permissible >= resolution ? { source: "ISO 21940-11" } : {}),
       },
       verdict,
       standing: "measured",

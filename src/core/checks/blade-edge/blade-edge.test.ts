@@ -39,7 +39,7 @@ describe("blade-edge: both ends of every blade", () => {
 describe("scrap rules that nothing overrules (trade handbook)", () => {
   it.each([
     ["a crack", { crack: "cracked" }, "crack"],
-    ["a bend", { bend: "bent" }, "bend"],
+    ["a bend unlike the old blade's", { bend: "bent", bendCompared: "unlike" }, "bend"],
     ["a slot forming by the sail", { slot: "forming" }, "slot-forming"],
     ["a sail worn to half", { A: end("sharp", 0, 0.1) }, "sail-half-gone"],
     ["a sail worn through", { A: end("sharp", 0, 0) }, "sail-worn-through"],
@@ -55,6 +55,67 @@ describe("scrap rules that nothing overrules (trade handbook)", () => {
   it("a crack or a bend is a stop, and never straightened", () => {
     const result = edge(set(blade({ crack: "cracked" })));
     expect([result.verdict, result.warnings[0]?.code]).toEqual(["stop", "never-straighten"]);
+  });
+});
+
+describe("a bend seen by eye", () => {
+  const bent = (bendCompared?: string) => edge(set(blade({ bend: "bent", bendCompared })));
+
+  it("is compared before it is scrap: it stands, and speaks of a bent blade, until somebody has", () => {
+    const open = bent();
+    expect([open.verdict, saysOf(open, "blade-bent"), open.actions[0]?.code]).toEqual(["stop", "suspect", "compare-bend"]);
+    expect(open.actions.map(({ code }) => code)).not.toContain("scrap-blade");
+  });
+
+  it("is a new blade's own curve where the other has it too, and scrap where it has not", () => {
+    expect([bent("same-curve").verdict, saysOf(bent("same-curve"), "blade-bent")]).toEqual(["in-tolerance", undefined]);
+    expect([bent("unlike").verdict, saysOf(bent("unlike"), "blade-bent"), bent("unlike").actions[0]?.code]).toEqual([
+      "stop",
+      "seen",
+      "scrap-blade",
+    ]);
+  });
+});
+
+describe("a nick in one blade of a sharp set", () => {
+  const money = { price: 24, sharpening: 9, fitting: 3, sharpenings: 5, hoursPerEdge: 10, currency: "EUR" };
+  const nicked = (nick: number, more: object = {}) => edge({ ...set(blade({ A: end("sharp", nick) })), ...more });
+
+  it("sends no good blade to be ground: leave it, replace that one, or grind the set, with millimetres and money of each", () => {
+    const result = nicked(0.001, { money });
+    expect(result.detail).toMatchObject({ advice: "one-nicked", nick: { places: ["left"] } });
+    /** By hand: one blade 24 and fitting 3; three sharpened and fitted 3 × (9 + 3); under the nick 1 mm and 0.5 mm of clean-up. */
+    expect(result.actions).toEqual([
+      { code: "leave-nick", depthMetres: 0.001 },
+      { code: "replace-nicked", count: 1, amount: 27, currency: "EUR" },
+      { code: "grind-under-nick", stockMetres: expect.closeTo(0.0015, 12), count: 3, amount: 36, currency: "EUR" },
+    ]);
+  });
+
+  it("is not left where it is damage, and says no money that nobody gave", () => {
+    const bare = { ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: undefined } };
+    const result = edge(set(blade({ A: end("sharp", 0.003) })), bare);
+    expect([result.verdict, saysOf(result, "blade-damaged")]).toEqual(["out", "seen"]);
+    expect(result.actions).toEqual([
+      { code: "replace-nicked", count: 1 },
+      { code: "grind-under-nick", stockMetres: expect.closeTo(0.0035, 12), count: 3 },
+    ]);
+  });
+
+  it("is not ground under where one of the set would be past its limit by it", () => {
+    const narrow = (at: object) => blade({ ...at, widthMetres: 1.76 * IN });
+    const result = edge({
+      ...set(blade({ A: end("sharp", 0.001) })),
+      blades: { ...set(blade({ A: end("sharp", 0.001) })).blades, middle: narrow({}) },
+    });
+    expect(result.detail.advice).toBe("one-nicked");
+    expect(result.actions.map(({ code }) => code)).toEqual(["leave-nick", "replace-nicked"]);
+  });
+
+  it("is one thing among others where a blade is dull, or every blade has one", () => {
+    expect(edge(set(blade({ A: end("dull", 0.001) }))).detail.advice).toBe("sharpen");
+    const all = blade({ B: end("sharp", 0.001) });
+    expect(edge(set(all, all)).detail.advice).toBe("sharpen");
   });
 });
 
@@ -78,9 +139,19 @@ describe("in millimetres and money", () => {
     expect(edge({ ...set(dull, dull), money: money(24, 24.1) }).detail.advice).toBe("replace");
   });
 
-  it("replaces a set with a blade that has no grind left", () => {
-    const thin = blade({ A: end("dull", 0.004), B: end("dull"), widthMetres: 1.8 * IN });
-    expect(edge(set(thin, dull)).detail).toMatchObject({ advice: "replace" });
+  it("replaces a set with a blade that has no grind left, which is never fewer than none, and condemns nothing by an estimate", () => {
+    const thin = blade({ A: end("dull", 0.001), B: end("dull"), widthMetres: 1.79 * IN });
+    const result = edge(set(thin, dull));
+    expect(result.detail).toMatchObject({ advice: "replace" });
+    expect(result.detail.blades[0]?.grindsLeft).toBe(0);
+    expect(result.findings.filter(({ code }) => code === "no-grind-left").map(({ verdict }) => verdict)).toEqual(["watch"]);
+    expect(figure(result, "grinds-left", "left")).toMatchObject({ value: 0, verdict: "watch" });
+  });
+
+  it("a width within a rule's error of the limit is watched; past the error it is scrap", () => {
+    const at = (inches: number) => edge(set(blade({ widthMetres: inches * IN }))).findings.filter(({ place }) => place === "left");
+    expect(at(1.74).map(({ code, verdict }) => [code, verdict])).toContainEqual(["width-at-limit", "watch"]);
+    expect(at(1.72).map(({ code }) => code)).toContain("below-least-width");
   });
 
   it("replaces a sharp set that has worn short: what it shares counts, not how it cuts", () => {

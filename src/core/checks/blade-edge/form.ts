@@ -3,7 +3,7 @@ import { choices, type Form } from "../form";
 import { ENDS } from "./schema";
 
 /** Blade by blade, the whole blade and then its ends: what scraps it is asked first. */
-export function edgeForm(machine: Machine): Form {
+export function edgeForm(machine: Machine, soFar: unknown = {}): Form {
   const across = spindlesAcross(machine);
   const { blade } = machine.sheet;
   return {
@@ -12,7 +12,7 @@ export function edgeForm(machine: Machine): Form {
       { id: "money", label: "What an edge costs", isFolded: true },
     ],
     fields: [
-      ...across.flatMap((spindle) => bladeFields(machine, spindle)),
+      ...across.flatMap((spindle) => bladeFields(machine, spindle, looksBent(soFar, spindle.id))),
       amount("price", "A new blade"),
       amount("sharpening", "One sharpening and balancing"),
       amount("fitting", "Off and on, each time"),
@@ -22,15 +22,28 @@ export function edgeForm(machine: Machine): Form {
         isWhole: true,
       },
       { ...amount("hoursPerEdge", "Hours on an edge"), least: 0.1, most: 1000, unit: "h" },
+      {
+        kind: "text",
+        path: ["money", "currency"],
+        group: "money",
+        label: `Currency, letters or sign${blade?.currency === undefined ? "" : `, sheet: ${blade.currency}`}`,
+        most: 3,
+        isOptional: true,
+      },
     ],
   };
+}
+
+function looksBent(soFar: unknown, id: string): boolean {
+  const { blades } = soFar as { blades?: Record<string, { bend?: string }> };
+  return blades?.[id]?.bend === "bent";
 }
 
 function amount(name: string, label: string) {
   return { kind: "number" as const, path: ["money", name], group: "money", label, least: 0, most: 100_000, isOptional: true };
 }
 
-function bladeFields(machine: Machine, { id, tipCircleDiameterMetres: sheet }: Spindle): Form["fields"] {
+function bladeFields(machine: Machine, { id, tipCircleDiameterMetres: sheet }: Spindle, isBent: boolean): Form["fields"] {
   const choice = (name: string, label: string, options: { id: string; label: string }[]) => ({
     kind: "choice" as const,
     path: ["blades", id, name],
@@ -40,7 +53,16 @@ function bladeFields(machine: Machine, { id, tipCircleDiameterMetres: sheet }: S
   });
   return [
     choice("crack", "Crack, by eye and ring", choices(["none", "None"], ["cracked", "Cracked"])),
-    choice("bend", "Bend", choices(["straight", "Straight"], ["bent", "Bent"])),
+    choice("bend", "Bend", choices(["straight", "Straight"], ["bent", "Looks bent"])),
+    ...(isBent
+      ? [
+          choice(
+            "bendCompared",
+            "Held against the old one, or tracked",
+            choices(["same-curve", "The same curve: its own"], ["unlike", "Unlike it: bent"]),
+          ),
+        ]
+      : []),
     choice("slot", "Slot by the sail", choices(["none", "None"], ["forming", "Forming"])),
     ...ENDS.flatMap((end) => endFields(id, end)),
     {

@@ -7,18 +7,39 @@ import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { edgeForm } from "./form";
 import { type EdgeReadings, ENDS, edgeReadingsSchema } from "./schema";
-import { adviceOf, type BladeWorth, costOf, DAMAGING_NICK_METRES, type SetAdvice, worthOf } from "./worth";
+import {
+  adviceOf,
+  type BladeWorth,
+  costOf,
+  DAMAGING_NICK_METRES,
+  type NickWays,
+  nickWays,
+  type SetAdvice,
+  TAPE_ERROR_METRES,
+  worthOf,
+} from "./worth";
 
 export type { EdgeReadings } from "./schema";
 export { STOCK_PER_GRIND_METRES } from "./worth";
 
-export type EdgeDetail = { blades: BladeWorth[]; advice: SetAdvice; cost?: EdgeCost; leastOverlapMetres?: number };
+export type EdgeDetail = {
+  blades: BladeWorth[];
+  advice: SetAdvice;
+  cost?: EdgeCost;
+  currency?: string;
+  nick?: NickWays;
+  leastOverlapMetres?: number;
+};
 
 type Says = {
   action:
     | { code: "scrap-blade"; place: string; reason: string }
-    | { code: "replace-set"; why: "scrap" | "short" | "worth"; sharpenedPerHour?: number; replacedPerHour?: number }
-    | { code: "sharpen-set"; stockMetres: number; grindsLeft?: number; sharpenedPerHour?: number; replacedPerHour?: number }
+    | { code: "replace-set"; why: "scrap" | "short" | "worth"; sharpened?: number; replaced?: number; currency?: string }
+    | { code: "sharpen-set"; stockMetres: number; grindsLeft?: number; sharpened?: number; replaced?: number; currency?: string }
+    | { code: "compare-bend"; place: string }
+    | { code: "replace-nicked"; count: number; amount?: number; currency?: string }
+    | { code: "leave-nick"; depthMetres: number }
+    | { code: "grind-under-nick"; stockMetres: number; count: number; amount?: number; currency?: string }
     | { code: "leave-set" };
   warning: { code: "never-straighten" } | { code: "worn-short-however-sharp"; overlapMetres: number };
   provisional: { code: "place-unread"; place: string };
@@ -27,7 +48,7 @@ type Says = {
 
 export const bladeEdge: Check<EdgeReadings, EdgeDetail, Says> = {
   id: "blade-edge",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["freed-blade"],
   readingsSchema: edgeReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -46,7 +67,9 @@ function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail
   const cost = costOf(readings.money, sheet);
   const overlap = overlapNow(machine, readings);
   const isComplete = unread.length === 0;
-  const advice = isComplete || blades.some(({ scrap }) => scrap.length > 0) ? adviceOf(blades, cost) : "not-told";
+  const ways = isComplete ? nickWays(blades, readings.money, sheet) : undefined;
+  const advice = isComplete || blades.some(({ scrap }) => scrap.length > 0) ? adviceOf(blades, cost, ways) : "not-told";
+  const currency = readings.money.currency ?? sheet?.currency;
   const isShort = overlap !== undefined && overlap < LEAST_OVERLAP_METRES;
   const findings: Finding[] = [
     ...blades.flatMap(findingsAt),
@@ -64,14 +87,21 @@ function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail
     }),
     provisional: unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
     figures: blades.flatMap((worth) => figuresOf(worth, readings, sheet)),
-    actions: actionsOf({ blades, advice, cost, overlap }),
+    actions: actionsOf({ blades, advice, cost, overlap, ways, currency }),
     warnings: [
       ...(blades.some(({ scrap }) => scrap.includes("bend") || scrap.includes("crack")) ? [{ code: "never-straighten" as const }] : []),
       ...(overlap !== undefined && overlap < LEAST_OVERLAP_METRES
         ? [{ code: "worn-short-however-sharp" as const, overlapMetres: overlap }]
         : []),
     ],
-    detail: { blades, advice, ...(cost ? { cost } : {}), ...(overlap === undefined ? {} : { leastOverlapMetres: overlap }) },
+    detail: {
+      blades,
+      advice,
+      ...(cost ? { cost } : {}),
+      ...(currency ? { currency } : {}),
+      ...(ways ? { nick: ways } : {}),
+      ...(overlap === undefined ? {} : { leastOverlapMetres: overlap }),
+    },
   };
 }
 
@@ -86,18 +116,23 @@ function overlapNow(machine: Machine, { blades }: EdgeReadings): number | undefi
 /** What makes a blade scrap, in the cause it shows; past its limits it is only used up. A bend by eye is told from a new blade's own curve by tracking it. */
 function scrapShows(reason: BladeWorth["scrap"][number]): NonNullable<Finding["causes"]> {
   if (reason === "crack") return shows("blade-damaged");
-  if (reason === "bend") return pointsAt("blade-bent");
+  if (reason === "bend") return shows("blade-bent");
   if (reason === "below-least-length") return shows("blade-worn-short");
   return reason.startsWith("sail") || reason === "slot-forming" ? shows("blade-sail-worn") : [];
 }
 
 /** All that is off with a blade; sharp only where it was looked at and nothing is. */
-function findingsAt({ spindleId: place, scrap, edge, deepestNickMetres = 0, isLookedAt, grindsLeft }: BladeWorth): Finding[] {
+function findingsAt(worth: BladeWorth): Finding[] {
+  const { spindleId: place, scrap, edge, deepestNickMetres = 0, isLookedAt, pastLimitMetres = 0, isBendOpen, atLimit } = worth;
   const off: Finding[] = [
     ...scrap.map(
       (code): Finding => ({ place, code, verdict: code === "crack" || code === "bend" ? "stop" : "out", causes: scrapShows(code) }),
     ),
-    ...(grindsLeft !== undefined && grindsLeft < 0 ? [{ place, code: "no-grind-left", verdict: "out" as const }] : []),
+    // Until it is held against another it may be a new blade's own curve, and may be bent: it does not run.
+    ...(isBendOpen ? [{ place, code: "bend-to-compare", verdict: "stop" as const, causes: pointsAt("blade-bent") }] : []),
+    // What a grind takes is an estimate, and condemns nothing.
+    ...(pastLimitMetres > 0 ? [{ place, code: "no-grind-left", verdict: "watch" as const }] : []),
+    ...atLimit.map((what): Finding => ({ place, code: `${what}-at-limit`, verdict: "watch" })),
     ...(deepestNickMetres >= DAMAGING_NICK_METRES
       ? [{ place, code: "nicked", verdict: "out" as const, causes: shows("blade-damaged") }]
       : []),
@@ -120,7 +155,8 @@ function figuresOf(worth: BladeWorth, { blades }: EdgeReadings, sheet: BladeShee
   ): Figure[] => {
     if (value === undefined) return [];
     const isOut =
-      limit !== undefined && ((limit.most !== undefined && value >= limit.most) || (limit.least !== undefined && value < limit.least));
+      limit !== undefined &&
+      ((limit.most !== undefined && value >= limit.most) || (limit.least !== undefined && value < limit.least - TAPE_ERROR_METRES));
     return [
       {
         id,
@@ -157,7 +193,7 @@ function figuresOf(worth: BladeWorth, { blades }: EdgeReadings, sheet: BladeShee
             value: worth.grindsLeft,
             dimension: "count" as const,
             instrument: "gauge" as const,
-            verdict: worth.grindsLeft < 0 ? ("out" as const) : ("in-tolerance" as const),
+            verdict: (worth.pastLimitMetres ?? 0) > 0 ? ("watch" as const) : ("in-tolerance" as const),
             standing: "estimate" as const,
           },
         ]),
@@ -192,18 +228,33 @@ function actionsOf(args: {
   advice: SetAdvice;
   cost: EdgeCost | undefined;
   overlap: number | undefined;
+  ways: NickWays | undefined;
+  currency: string | undefined;
 }): Says["action"][] {
-  const { blades, advice, cost, overlap } = args;
+  const { blades, advice, cost, overlap, ways } = args;
+  const compare = blades.flatMap(({ spindleId, isBendOpen }) => (isBendOpen ? [{ code: "compare-bend" as const, place: spindleId }] : []));
   const scrap = blades.flatMap(({ spindleId, scrap: reasons }): Says["action"][] =>
     reasons.map((reason) => ({ code: "scrap-blade", place: spindleId, reason })),
   );
   const isShort = overlap !== undefined && overlap < LEAST_OVERLAP_METRES;
-  const money = cost ? { sharpened: cost.sharpenedPerHour, replaced: cost.replacedPerHour } : {};
+  const money = cost
+    ? { sharpened: cost.sharpenedPerHour, replaced: cost.replacedPerHour, ...(args.currency ? { currency: args.currency } : {}) }
+    : {};
   if (advice === "scrap" || advice === "replace" || (isShort && advice !== "not-told"))
-    return [...scrap, { code: "replace-set", why: advice === "scrap" ? "scrap" : isShort ? "short" : "worth", ...money }];
+    return [...compare, ...scrap, { code: "replace-set", why: advice === "scrap" ? "scrap" : isShort ? "short" : "worth", ...money }];
   const stock = Math.max(0, ...blades.map(({ stockMetres }) => stockMetres ?? 0));
-  if (advice === "sharpen") return [{ code: "sharpen-set", stockMetres: stock, ...leastGrinds(blades), ...money }];
-  return advice === "leave" ? [{ code: "leave-set" }] : [];
+  if (advice === "one-nicked" && ways) return [...compare, ...nickActions(ways)];
+  if (advice === "sharpen") return [...compare, { code: "sharpen-set", stockMetres: stock, ...leastGrinds(blades), ...money }];
+  return advice === "leave" ? [...compare, { code: "leave-set" }] : compare;
+}
+
+/** Replace those, leave the nick, or grind them all: a mechanic's own choice, with what each takes. */
+function nickActions({ deepestMetres, replace, mayLeave, grind }: NickWays): Says["action"][] {
+  return [
+    ...(mayLeave ? [{ code: "leave-nick" as const, depthMetres: deepestMetres }] : []),
+    { code: "replace-nicked", count: replace.count, ...replace.money },
+    ...(grind ? [{ code: "grind-under-nick" as const, stockMetres: grind.stockMetres, count: grind.count, ...grind.money }] : []),
+  ];
 }
 
 function leastGrinds(blades: readonly BladeWorth[]): { grindsLeft?: number } {

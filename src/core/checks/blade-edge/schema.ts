@@ -20,6 +20,8 @@ export const edgeReadingsSchema = z.object({
         /** By eye and by ring. */
         crack: z.enum(["none", "cracked"]).optional(),
         bend: z.enum(["straight", "bent"]).optional(),
+        /** One that looks bent, held against the old one or a sister: a new blade has a curve of its own. */
+        bendCompared: z.enum(["same-curve", "unlike"]).optional(),
         /** Between sail and flat. */
         slot: z.enum(["none", "forming"]).optional(),
         lengthMetres: z.number().positive().max(2).optional(),
@@ -38,6 +40,8 @@ export const edgeReadingsSchema = z.object({
       fitting: money.optional(),
       sharpenings: z.number().int().min(0).max(100).optional(),
       hoursPerEdge: z.number().positive().max(1000).optional(),
+      /** As the shop writes it; shown beside the figures and reckoned with nowhere. */
+      currency: z.string().trim().min(1).max(3).optional(),
     })
     .default({}),
 });

@@ -8,6 +8,7 @@ const fitted = (more: object = {}) => ({
   sail: "to-deck",
   leads: "edge",
   stack: "as-sheet",
+  imprint: "same",
   seated: "flush",
   bolt: "sae-8",
   tightened: "wrench",
@@ -15,6 +16,8 @@ const fitted = (more: object = {}) => ({
   ...more,
 });
 const set = (left: object = fitted()) => ({ blades: { left, middle: fitted(), right: fitted() } });
+const withLift = (lift: string) =>
+  ({ ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: { ...zeroTurn.sheet.blade, lift } } }) as typeof zeroTurn;
 const fitOf = (readings: object, machine = zeroTurn) => assessed<FitDetail>("blade-fit", machine, readings);
 
 describe("how blades are fitted", () => {
@@ -27,7 +30,8 @@ describe("how blades are fitted", () => {
   });
 
   it.each([
-    ["upside down", { sail: "to-ground" }, "turn-over", "blade-upside-down"],
+    ["upside down", { sail: "to-ground", leads: "back" }, "turn-over", "blade-upside-down"],
+    ["sail down and yet its edge leading", { sail: "to-ground" }, "fit-right-blade", "blade-wrong-part"],
     ["sail up and yet back leading", { leads: "back" }, "fit-right-blade", "blade-wrong-part"],
     ["a washer reversed", { stack: "washer-reversed" }, "turn-washer", "blade-loose"],
     ["a part of the stack missing", { stack: "part-missing" }, "mend-stack", "blade-loose"],
@@ -45,7 +49,7 @@ describe("how blades are fitted", () => {
   });
 
   it("upside down and loose is a stop with both causes, and neither hides the other", () => {
-    const result = fitOf(set(fitted({ sail: "to-ground", tightened: "loose", torqueNewtonMetres: undefined })));
+    const result = fitOf(set(fitted({ sail: "to-ground", leads: "back", tightened: "loose", torqueNewtonMetres: undefined })));
     expect([result.verdict, saysOf(result, "blade-upside-down"), saysOf(result, "blade-loose")]).toEqual(["stop", "seen", "seen"]);
     expect(result.findings.filter(({ place }) => place === "left").map(({ code }) => code)).toEqual(["loose", "upside-down"]);
   });
@@ -80,6 +84,70 @@ describe("how blades are fitted", () => {
     expect(refused("blade-fit", zeroTurn, set(fitted({ tightened: "feel" })))).toEqual([
       "torque-without-wrench at readings.blades.left.torqueNewtonMetres",
     ]);
+  });
+});
+
+describe("washers and signs", () => {
+  const withStack = (stack: readonly string[] | undefined) =>
+    ({ ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: { ...zeroTurn.sheet.blade, stack } } }) as typeof zeroTurn;
+
+  /** Trade handbook: hollow toward the blade so that its rim bears; and this machine's own stack before any rule. */
+  it.each([
+    [["bolt", "cupped-washer-hollow-up", "blade", "collar"], "toward-blade"],
+    [["bolt", "cupped-washer-hollow-down", "blade", "collar"], "toward-head"],
+    [["bolt", "blade", "cupped-washer-hollow-down", "collar"], "toward-blade"],
+    [["bolt", "flat-washer", "blade"], "by-imprint"],
+    [undefined, "by-imprint"],
+  ] as const)("a stack of %j wants the hollow %s", (stack, hollow) => {
+    const result = fitOf(set(fitted({ stack: "washer-reversed" })), withStack(stack));
+    expect(result.actions).toContainEqual({ code: "turn-washer", place: "left", hollow });
+  });
+
+  it("does not pass without a stack on the sheet, whatever is answered", () => {
+    const result = fitOf(set(), withStack(undefined));
+    expect([result.verdict, result.told, saysOf(result, "blade-loose")]).toEqual(["not-enough-readings", [], undefined]);
+    expect(result.provisional).toEqual([{ code: "no-stack-on-sheet" }]);
+    expect(result.actions.map(({ code }) => code)).toContain("write-stack-down");
+  });
+
+  it("always asks the imprint, and says where it disagrees with the stack", () => {
+    expect(fitOf(set(fitted({ imprint: undefined }))).verdict).toBe("not-enough-readings");
+    expect(fitOf(set(fitted({ imprint: "no-mark" }))).verdict).toBe("in-tolerance");
+    const other = fitOf(set(fitted({ imprint: "other" })));
+    expect([other.verdict, saysOf(other, "blade-loose"), other.actions[0]?.code]).toEqual(["out", "suspect", "compare-imprint"]);
+  });
+
+  it("takes a flat blade without a sail by its edge or its stamp, and says when two signs disagree", () => {
+    expect(fitOf(set(fitted({ sail: "none" }))).verdict).toBe("in-tolerance");
+    expect(fitOf(set(fitted({ sail: undefined, stamp: "right" }))).verdict).toBe("in-tolerance");
+    const two = fitOf(set(fitted({ stamp: "wrong" })));
+    expect([two.verdict, saysOf(two, "blade-upside-down")]).toEqual(["out", "suspect"]);
+    expect(two.actions).toContainEqual({ code: "look-at-signs", place: "left", signs: "sail,stamp" });
+  });
+
+  it("holds the lift against today's use, not against a catcher that hangs in the shed", () => {
+    const codes = (use: string, lift: string) => fitOf({ ...set(), use, part: { lift } }).detail.mismatches.map(({ code }) => code);
+    expect(codes("bag", "mulching")).toEqual(["mulching-with-catcher"]);
+    expect(codes("bag", "low")).toEqual(["low-lift-with-bag"]);
+    expect(codes("mulch", "high")).toEqual(["high-lift-on-mulching"]);
+    const warned = fitOf({ ...set(), use: "bag", part: {} }, withLift("mulching"));
+    expect([warned.detail.mismatches, warned.warnings.map(({ code }) => code)]).toEqual([
+      [],
+      expect.arrayContaining(["set-for-other-use"]),
+    ]);
+    expect(fitOf({ ...set(), use: "mulch", part: {} }, withLift("mulching")).warnings).not.toContainEqual({ code: "set-for-other-use" });
+    // The sheet's own set is another: said, whatever it is used for.
+    expect(codes("mulch", "mulching")).toEqual(["other-lift"]);
+  });
+
+  it("measures a pattern part over its flats or pins as well", () => {
+    const pins = {
+      ...zeroTurn,
+      sheet: { ...zeroTurn.sheet, blade: { ...zeroTurn.sheet.blade, hole: { shape: "two-pins", acrossMetres: 0.01, secondMetres: 0.06 } } },
+    } as typeof zeroTurn;
+    const codes = (secondMetres: number) =>
+      fitOf({ ...set(), part: { hole: "two-pins", holeMetres: 0.01, secondMetres } }, pins).detail.mismatches.map(({ code }) => code);
+    expect([codes(0.06), codes(0.062)]).toEqual([[], ["other-second"]]);
   });
 });
 

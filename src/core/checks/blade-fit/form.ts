@@ -14,6 +14,7 @@ const HOLES = choices(
 /** How each blade sits comes first: it is what is seen; then the part itself against the sheet, then against the old one. */
 export function fitForm(machine: Machine): Form {
   const across = spindlesAcross(machine);
+  const hasStack = machine.sheet.blade?.stack !== undefined;
   return {
     groups: [
       ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
@@ -22,7 +23,15 @@ export function fitForm(machine: Machine): Form {
       { id: "bolt", label: "Bolt head and socket", isFolded: true },
     ],
     fields: [
-      ...across.flatMap(({ id }) => mountFields(id)),
+      ...across.flatMap(({ id }) => mountFields(id, hasStack)),
+      {
+        kind: "choice",
+        path: ["use"],
+        group: "part",
+        label: "The deck is used today to",
+        isOptional: true,
+        options: choices(["bag", "Collect"], ["mulch", "Mulch"], ["discharge", "Discharge"]),
+      },
       ...partFields(machine, "part"),
       {
         kind: "choice",
@@ -44,7 +53,7 @@ export function fitForm(machine: Machine): Form {
   };
 }
 
-function mountFields(id: string): Form["fields"] {
+function mountFields(id: string, hasStack: boolean): Form["fields"] {
   const choice = (name: string, label: string, options: ReturnType<typeof choices>, isOptional = false) => ({
     kind: "choice" as const,
     path: ["blades", id, name],
@@ -54,17 +63,26 @@ function mountFields(id: string): Form["fields"] {
     isOptional,
   });
   return [
-    choice("sail", "Sail points", choices(["to-deck", "Up, to the deck"], ["to-ground", "Down, to the ground"])),
+    choice(
+      "sail",
+      "Sail points",
+      choices(["to-deck", "Up, to the deck"], ["to-ground", "Down, to the ground"], ["none", "Flat, has none"]),
+    ),
     choice("leads", "Leading as it turns", choices(["edge", "Sharp edge"], ["back", "Blunt back"])),
     choice(
       "stack",
       "Washers and collars",
       choices(
-        ["as-sheet", "As the stack shows"],
+        ["as-sheet", hasStack ? "As the stack shows" : "As it came off"],
         ["washer-reversed", "Hollow wrong way"],
         ["part-missing", "One missing"],
         ["other-order", "Other order"],
       ),
+    ),
+    choice(
+      "imprint",
+      "Imprint on old blade and hub",
+      choices(["same", "Lies as it did"], ["other", "Lies otherwise"], ["no-mark", "No mark to see"]),
     ),
     choice("seated", "Blade on its seat", choices(["flush", "Flush"], ["proud", "Proud"])),
     choice(
@@ -91,6 +109,19 @@ function mountFields(id: string): Form["fields"] {
       instrument: "gauge",
       range: { least: 1, most: 1000, usualLeast: 20, usualMost: 250 },
     },
+    choice(
+      "stamp",
+      "Stamp or words on it",
+      choices(["right", "Side named faces so"], ["wrong", "Faces the other way"], ["none", "None to read"]),
+      true,
+    ),
+    choice("arrow", "Arrow on it", choices(["with-turn", "The way it turns"], ["against-turn", "Against it"], ["none", "None"]), true),
+    choice(
+      "centre",
+      "Dish of its middle",
+      choices(["ends-lower", "Ends lower than the hub"], ["ends-higher", "Ends higher"], ["flat", "Flat"]),
+      true,
+    ),
   ];
 }
 
@@ -105,6 +136,7 @@ function length(
 
 function partFields(machine: Machine, which: "part" | "old"): Form["fields"] {
   const sheet = machine.spindles[0]?.tipCircleDiameterMetres ?? 0.5;
+  const hole = machine.sheet.blade?.hole?.shape;
   const choice = (name: string, label: string, options: ReturnType<typeof choices>) => ({
     kind: "choice" as const,
     path: [which, name],
@@ -122,6 +154,16 @@ function partFields(machine: Machine, which: "part" | "old"): Form["fields"] {
     }),
     choice("hole", "Centre hole", HOLES),
     length(which, [which, "holeMetres"], "Across the hole", { least: 0.003, most: 0.2, usualLeast: 0.006, usualMost: 0.06 }),
+    ...(hole === "two-flats" || hole === "two-pins"
+      ? [
+          length(which, [which, "secondMetres"], hole === "two-flats" ? "Over the flats" : "Pin to pin", {
+            least: 0.003,
+            most: 0.3,
+            usualLeast: 0.005,
+            usualMost: 0.15,
+          }),
+        ]
+      : []),
     length(which, [which, "thicknessMetres"], "Thickness", { least: 0.001, most: 0.03, usualLeast: 0.0025, usualMost: 0.01 }),
     length(which, [which, "offsetMetres"], "Hub face down to the edge", { least: 0, most: 0.2, usualLeast: 0, usualMost: 0.06 }),
     choice("lift", "Lift", choices(["low", "Low"], ["medium", "Medium"], ["high", "High"], ["mulching", "Mulching"])),

@@ -1,6 +1,7 @@
-import { clampForce, type Socket, socketsFor } from "@/core/blades/bolts";
-import { judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
+import { clampForce, isIncredibleTorque, type Socket, socketsFor, TORQUE_WITHIN } from "@/core/blades/bolts";
+import { againstUse, judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
 import { bladesOf, clearances, widthOfCut } from "@/core/blades/overlap";
+import { wayUp } from "@/core/blades/way-up";
 import type { Figure, Finding } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
@@ -11,17 +12,6 @@ import { fitForm } from "./form";
 import { type FitBlade, type FitReadings, fitReadingsSchema } from "./schema";
 
 export type { FitReadings } from "./schema";
-
-/** A wrench reads to about this. Common practice. */
-export const TORQUE_WITHIN = 0.1;
-
-/** So many times the sheet's figure, or so small a part of it, is a slip of units or of the pen and no torque. Estimate. */
-export const TORQUE_SLIP = 3;
-
-export function isIncredibleTorque(torqueNewtonMetres: number | undefined, wanted: number | undefined): boolean {
-  if (torqueNewtonMetres === undefined || wanted === undefined) return false;
-  return torqueNewtonMetres >= wanted * TORQUE_SLIP || torqueNewtonMetres <= wanted / TORQUE_SLIP;
-}
 
 export type FitDetail = {
   mismatches: Mismatch[];
@@ -35,23 +25,27 @@ export type FitDetail = {
 type Says = {
   action:
     | { code: "turn-over"; place: string }
-    | { code: "turn-washer"; place: string }
+    | { code: "turn-washer"; place: string; hollow: WasherHollow }
+    | { code: "compare-imprint"; place: string }
+    | { code: "look-at-signs"; place: string; signs: string }
     | { code: "mend-stack"; place: string }
     | { code: "change-bolt"; place: string; found: string; wanted: string; way: string }
     | { code: "re-check-bolt"; place: string }
     | { code: "torque-by-wrench"; place: string; torqueNewtonMetres: number }
     | { code: "fit-right-blade"; strikes: number }
     | { code: "measure-not-remember" }
-    | { code: "ask-sheet-torque" };
+    | { code: "ask-sheet-torque" }
+    | { code: "write-stack-down" };
   warning:
     | { [Code in Mismatch["code"]]: { code: `fit-${Code}`; byMetres?: number } }[Mismatch["code"]]
     | { code: "differs-from-old"; what: string; byMetres?: number }
+    | { code: "set-for-other-use" }
     | { code: "left-hand-thread" }
     | { code: "no-blade-on-sheet" }
     | { code: "count-the-blades"; count: number }
     | { code: "socket-too-small"; byMetres: number }
     | { code: "socket-too-loose"; byMetres: number };
-  provisional: { code: "place-unread"; place: string } | { code: "size-remembered" };
+  provisional: { code: "place-unread"; place: string } | { code: "size-remembered" } | { code: "no-stack-on-sheet" };
   problem:
     | { code: "unknown-spindle"; place: string }
     | { code: "torque-without-wrench"; place: string }
@@ -61,7 +55,7 @@ type Problem = Says["problem"] & At;
 
 export const bladeFit: Check<FitReadings, FitDetail, Says> = {
   id: "blade-fit",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["freed-blade"],
   readingsSchema: fitReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -100,7 +94,11 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, 
   const { part, old, blades } = readings;
   const sheet = machine.sheet.blade;
   const found = sheet
-    ? mismatches(sheet, part, { turns: machine.spindles[0]?.turns, hasCatcher: featuresOf(machine).includes("catcher") })
+    ? mismatches(sheet, part, {
+        turns: machine.spindles[0]?.turns,
+        hasCatcher: featuresOf(machine).includes("catcher"),
+        use: readings.use,
+      })
     : [];
   const againstOld = newAgainstOld(part, old);
   const strikes = wouldStrike(machine, part.lengthMetres);
@@ -112,7 +110,11 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, 
     ...(strikes ? [{ place: "set", code: "strikes", verdict: "stop" as const, causes: shows("blade-wrong-part") }] : []),
     ...(found.length > 0 ? [partFinding(found)] : []),
   ];
-  const isComplete = unread.length === 0;
+  // Without a stack on the sheet nobody can say that it lies as it should.
+  const hasStack = machine.sheet.blade?.stack !== undefined;
+  const isComplete = unread.length === 0 && hasStack;
+  // One sign that is wrong leaves open which of the two it is.
+  const areRightWayUp = Object.values(blades).every((read) => wayUp(read).code === "right");
   return {
     check: "blade-fit",
     ruleVersion: bladeFit.ruleVersion,
@@ -120,18 +122,19 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, 
       check: "blade-fit",
       findings,
       clears: {
-        "blade-upside-down": isComplete,
-        "blade-wrong-part": isComplete && isPartTold(machine, part) && !findings.some(({ code }) => code === "upside-down"),
+        "blade-upside-down": unread.length === 0 && areRightWayUp,
+        "blade-wrong-part": isComplete && isPartTold(machine, readings) && areRightWayUp,
         "blade-loose": isComplete && !findings.some(({ code }) => code === "by-feel"),
       },
       told: [
-        ...machine.spindles.filter((spindle) => !unread.includes(spindle)).map(({ id }) => id),
+        ...machine.spindles.filter((spindle) => hasStack && !unread.includes(spindle)).map(({ id }) => id),
         ...(part.lengthMetres === undefined ? [] : ["set"]),
       ],
       isComplete,
     }),
     provisional: [
       ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
+      ...(hasStack ? [] : [{ code: "no-stack-on-sheet" as const }]),
       ...(part.standing === "remembered" ? [{ code: "size-remembered" as const }] : []),
     ],
     figures: [...torques, ...widthFigure(machine, part.lengthMetres)],
@@ -150,9 +153,10 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, 
 /** What must be told of a blade before it counts as looked at. */
 function isTold(read: FitBlade | undefined): boolean {
   return (
-    read?.sail !== undefined &&
-    read.leads !== undefined &&
+    read !== undefined &&
+    wayUp(read).code !== "untold" &&
     read.stack !== undefined &&
+    read.imprint !== undefined &&
     read.seated !== undefined &&
     read.tightened !== undefined &&
     // By wrench is said with its figure, or it is only said.
@@ -167,17 +171,19 @@ function wouldStrike(machine: Machine, lengthMetres: number | undefined): boolea
 }
 
 /** Sizes of a part that this sheet gives something to compare with; nothing is cleared before all of them were told. */
-function isPartTold(machine: Machine, part: FitReadings["part"]): boolean {
+function isPartTold(machine: Machine, { part, use }: FitReadings): boolean {
   const sheet = machine.sheet.blade;
   if (!sheet) return false;
   const wanted: [boolean, unknown][] = [
     [true, part.lengthMetres],
     [sheet.hole !== undefined, part.hole],
     [sheet.hole !== undefined, part.holeMetres],
+    [sheet.hole?.secondMetres !== undefined, part.secondMetres],
     [sheet.thicknessMetres !== undefined, part.thicknessMetres],
     [sheet.offsetMetres !== undefined, part.offsetMetres],
     [sheet.widthMetres !== undefined, part.widthMetres],
     [sheet.lift !== undefined || featuresOf(machine).includes("catcher"), part.lift],
+    [sheet.lift !== undefined || featuresOf(machine).includes("catcher"), use],
     [machine.spindles[0]?.turns !== undefined, part.turns],
   ];
   return wanted.every(([isCompared, value]) => !isCompared || value !== undefined);
@@ -188,19 +194,23 @@ function findingsAt(machine: Machine, place: string, read: FitBlade): Finding[] 
   const wanted = machine.sheet.blade?.bolt?.grade;
   const grade = read.bolt && wanted ? judgeGrade(read.bolt, wanted) : "right";
   const out = (code: string, causes: Finding["causes"]): Finding => ({ place, code, verdict: "out", ...(causes ? { causes } : {}) });
-  const isUpsideDown = read.sail === "to-ground";
+  const way = wayUp(read);
   const off: Finding[] = [
     ...(read.tightened === "loose" ? [{ place, code: "loose", verdict: "stop" as const, causes: shows("blade-loose") }] : []),
-    ...(isUpsideDown ? [out("upside-down", shows("blade-upside-down"))] : []),
-    // Sail to the deck and yet the back leads: made for the other direction.
-    ...(read.leads === "back" && read.sail === "to-deck" ? [out("other-direction", shows("blade-wrong-part"))] : []),
-    ...(read.leads === "back" && read.sail === undefined ? [out("back-leads", shows("blade-upside-down"))] : []),
+    ...(way.code === "upside-down" ? [out("upside-down", shows("blade-upside-down"))] : []),
+    ...(way.code === "another-blade"
+      ? [out(way.why === "back-leads" ? "other-direction" : "sail-down-edge-leads", shows("blade-wrong-part"))]
+      : []),
+    ...(way.code === "signs-disagree" ? [out("signs-disagree", pointsAt("blade-upside-down", "blade-wrong-part"))] : []),
+    ...(read.imprint === "other" ? [out("imprint-differs", pointsAt("blade-loose"))] : []),
     ...(read.stack !== undefined && read.stack !== "as-sheet" ? [out(read.stack, shows("blade-loose"))] : []),
     ...(read.seated === "proud" ? [out("proud", shows("blade-loose"))] : []),
     ...(grade === "right" ? [] : [out(`bolt-${grade}`, pointsAt("blade-loose"))]),
     ...(read.tightened === "feel" ? [{ place, code: "by-feel", verdict: "watch" as const }] : []),
   ];
-  return off.length === 0 && isTold(read) ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
+  return off.length === 0 && isTold(read) && machine.sheet.blade?.stack !== undefined
+    ? [{ place, code: "right", verdict: "in-tolerance" }]
+    : off;
 }
 
 /** A wrench set far from the sheet's figure: too little may let the blade go. */
@@ -262,8 +272,9 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
   const torque = machine.sheet.bladeBoltTorqueNewtonMetres;
   const wanted = machine.sheet.blade?.bolt?.grade;
   const each = Object.entries(readings.blades).flatMap(([place, read]): Says["action"][] => [
-    ...(read.sail === "to-ground" || (read.leads === "back" && read.sail === undefined) ? [{ code: "turn-over" as const, place }] : []),
-    ...(read.stack === "washer-reversed" ? [{ code: "turn-washer" as const, place }] : []),
+    ...wayActions(place, read),
+    ...(read.stack === "washer-reversed" ? [{ code: "turn-washer" as const, place, hollow: hollowOf(machine.sheet.blade?.stack) }] : []),
+    ...(read.imprint === "other" ? [{ code: "compare-imprint" as const, place }] : []),
     ...(read.stack === "part-missing" || read.stack === "other-order" || read.seated === "proud"
       ? [{ code: "mend-stack" as const, place }]
       : []),
@@ -278,14 +289,37 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
         ]
       : []),
   ]);
-  const isOtherWay = Object.values(readings.blades).some(({ sail, leads }) => sail === "to-deck" && leads === "back");
+  const isOtherWay = Object.values(readings.blades).some((read) => wayUp(read).code === "another-blade");
+  const lacksStack = machine.sheet.blade !== undefined && machine.sheet.blade.stack === undefined;
   const isTightening = Object.values(readings.blades).some(({ tightened }) => tightened !== undefined);
   return [
     ...(strikes || found.length > 0 || isOtherWay ? [{ code: "fit-right-blade" as const, strikes: strikes ? 1 : 0 }] : []),
     ...each,
     ...(readings.part.standing === "remembered" ? [{ code: "measure-not-remember" as const }] : []),
     ...(torque === undefined && isTightening ? [{ code: "ask-sheet-torque" as const }] : []),
+    ...(lacksStack && each.length + Object.keys(readings.blades).length > 0 ? [{ code: "write-stack-down" as const }] : []),
   ];
+}
+
+function wayActions(place: string, read: FitBlade): Says["action"][] {
+  const way = wayUp(read);
+  if (way.code === "upside-down") return [{ code: "turn-over", place }];
+  return way.code === "signs-disagree" ? [{ code: "look-at-signs", place, signs: way.signs.join(",") }] : [];
+}
+
+/**
+ * Which way the hollow of this machine's cupped washer faces, by the stack on its sheet: it lies under the blade, so up is toward it. Nothing of
+ * ours stands in for a stack that has none.
+ */
+export type WasherHollow = "toward-blade" | "toward-head" | "by-imprint";
+
+export function hollowOf(stack: readonly string[] | undefined): WasherHollow {
+  if (!stack) return "by-imprint";
+  const blade = stack.indexOf("blade");
+  const at = stack.findIndex((part) => part.startsWith("cupped-washer"));
+  if (at < 0 || blade < 0) return "by-imprint";
+  const facesUp = stack[at] === "cupped-washer-hollow-up";
+  return facesUp === at < blade ? "toward-blade" : "toward-head";
 }
 
 function warningsOf(args: {
@@ -298,6 +332,7 @@ function warningsOf(args: {
   const head = readings.headMetres ?? machine.sheet.blade?.bolt?.headMetres;
   const { socketMetres } = readings;
   const play = head !== undefined && socketMetres !== undefined ? socketMetres - head : undefined;
+  const sheetLift = machine.sheet.blade?.lift;
   const isLeftHand = machine.sheet.blade?.bolt?.thread === "left";
   return [
     ...found.map((one) => ({ code: `fit-${one.code}` as const, ...("byMetres" in one ? { byMetres: one.byMetres } : {}) })),
@@ -306,6 +341,10 @@ function warningsOf(args: {
       what,
       ...(byMetres === undefined ? {} : { byMetres }),
     })),
+    // What was not read off the blade is no other part; that the sheet's set is for another use is said all the same.
+    ...(readings.part.lift === undefined && sheetLift && againstUse(sheetLift, readings.use)
+      ? [{ code: "set-for-other-use" as const }]
+      : []),
     ...(play === undefined ? [] : socketWarning(play)),
     ...(isLeftHand ? [{ code: "left-hand-thread" as const }] : []),
     ...(machine.sheet.blade ? [] : [{ code: "no-blade-on-sheet" as const }]),

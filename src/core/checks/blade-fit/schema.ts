@@ -10,6 +10,8 @@ const partSchema = z.object({
   thicknessMetres: size.optional(),
   offsetMetres: z.number().min(0).max(0.2).optional(),
   widthMetres: size.optional(),
+  /** Over the flats, or from pin to pin. */
+  secondMetres: size.optional(),
   lift: z.enum(LIFTS).optional(),
   turns: z.enum(["clockwise", "anticlockwise"]).optional(),
 });
@@ -19,14 +21,21 @@ export const fitReadingsSchema = z.object({
   part: partSchema.extend({ standing: z.enum(["measured", "read-off", "sheet", "remembered"]).optional() }).default({}),
   /** The one that came off. */
   old: partSchema.default({}),
+  /** What the deck is used for today. */
+  use: z.enum(["bag", "mulch", "discharge"]).optional(),
   headMetres: size.optional(),
   socketMetres: size.optional(),
   blades: z
     .record(
       z.string(),
       z.object({
-        sail: z.enum(["to-deck", "to-ground"]).optional(),
+        sail: z.enum(["to-deck", "to-ground", "none"]).optional(),
         leads: z.enum(["edge", "back"]).optional(),
+        stamp: z.enum(["right", "wrong", "none"]).optional(),
+        centre: z.enum(["ends-lower", "ends-higher", "flat"]).optional(),
+        arrow: z.enum(["with-turn", "against-turn", "none"]).optional(),
+        /** The mark that washer or collar left on the old blade and on the hub, against how it lies now. */
+        imprint: z.enum(["same", "other", "no-mark"]).optional(),
         stack: z.enum(["as-sheet", "washer-reversed", "part-missing", "other-order"]).optional(),
         seated: z.enum(["flush", "proud"]).optional(),
         bolt: z.enum(BOLT_GRADES).optional(),

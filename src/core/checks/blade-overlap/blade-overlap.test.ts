@@ -29,8 +29,16 @@ describe("blade-overlap", () => {
     expect(saysOf(overlap(set(17)), "blade-worn-short")).toBeLessThan(0.5);
   });
 
-  it("is watched when the margin is nearly gone", () => {
-    expect(overlap(set(16.2 + 0.006 / IN + 0.05)).verdict).toBe("watch");
+  it("is watched when the margin is nearly gone; a strip that wear has opened in turns is out", () => {
+    const worn = overlap(set(16.2 + 0.006 / IN + 0.05));
+    expect(worn.findings.filter(({ code }) => code === "overlap").map(({ verdict }) => verdict)).toEqual(["watch", "watch"]);
+    expect([worn.verdict, worn.findings.find(({ place }) => place === "turns")?.code]).toEqual(["out", "strip-in-turns"]);
+    expect(overlap(set(17)).findings.some(({ place }) => place === "turns")).toBe(false);
+  });
+
+  it("far under the least the sheet lets them wear to, blades are another part; short of that nobody can tell by a tape", () => {
+    expect(saysOf(overlap(set(15.5)), "blade-wrong-part")).toBe("suspect");
+    for (const worn of [16.2, 16.9]) expect(saysOf(overlap(set(worn)), "blade-wrong-part")).toBeUndefined();
   });
 
   it("stops a set whose circles meet, and refuses a blade longer than the deck allows", () => {

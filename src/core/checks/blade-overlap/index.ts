@@ -12,7 +12,7 @@ import {
   wearLeft,
   widthOfCut,
 } from "@/core/blades/overlap";
-import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { type Evidence, type Figure, type Finding, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
 import { instrument } from "@/core/instruments";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
@@ -52,7 +52,7 @@ type Problem = Says["problem"] & At;
 
 export const bladeOverlap: Check<OverlapReadings, OverlapDetail, Says> = {
   id: "blade-overlap",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["turn-by-hand"],
   readingsSchema: overlapReadingsSchema,
   missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
@@ -112,11 +112,11 @@ function assess(machine: Machine, readings: OverlapReadings): Assessment<Overlap
     ruleVersion: bladeOverlap.ruleVersion,
     ...settled({
       check: "blade-overlap",
-      findings: findingsOf(figures, "set"),
-      evidence: unread.length === 0 ? evidenceOf(machine, blades) : [],
+      findings: [...findingsOf(figures, "set"), ...turnFindings(machine, detail)],
+      evidence: unread.length === 0 ? [...evidenceOf(machine, blades), ...otherPart(machine, blades)] : [],
       told: [
         ...figures.flatMap(({ place }) => (place !== undefined && isRead(place) ? [place] : [])),
-        ...(unread.length === 0 ? ["set"] : []),
+        ...(unread.length === 0 ? ["set", "turns"] : []),
       ],
       isComplete: unread.length === 0,
     }),
@@ -202,6 +202,29 @@ function evidenceOf(machine: Machine, blades: readonly SweptBlade[]): Evidence[]
     sides: "one",
   });
   return [{ cause, likelihoodRatio: ratio }];
+}
+
+/** No blade is worn so far under the sheet's least before its machine is complained of. Estimate. */
+const PAST_WEAR_METRES = 0.015;
+
+/** Far under the least the sheet lets a blade wear to, it is another, shorter blade; short of that a tape cannot tell wear from another part. */
+function otherPart({ sheet }: Machine, blades: readonly SweptBlade[]): Evidence[] {
+  const { leastLengthMetres: least, lengthMetres: asNew } = sheet.blade ?? {};
+  if (least === undefined || asNew === undefined) return [];
+  const isUnder = blades.some(({ lengthMetres }) => lengthMetres < least - PAST_WEAR_METRES);
+  return isUnder ? [{ check: "blade-overlap", cause: "blade-wrong-part", result: "suspect" }] : [];
+}
+
+/** So much wider than the sheet's own blades leave in the same turns, and the strip is their wear. Estimate: what a tape tells. */
+const WIDER_STRIP_METRES = 0.003;
+
+/** Staggered blades leave a strip in some turns by design; one that wear has opened or widened is what was complained of. */
+function turnFindings(machine: Machine, { right, left }: OverlapDetail): Finding[] {
+  const worst = (bands: readonly { worstMetres: number }[]) => Math.min(0, ...bands.map(({ worstMetres }) => worstMetres));
+  const now = Math.min(worst(right), worst(left));
+  const fresh = bladesOf(machine);
+  const asNew = Math.min(...([1, -1] as const).map((side) => worst(badRadii({ blades: fresh, side, limitMetres: LEAST_OVERLAP_METRES }))));
+  return now < 0 && now < asNew - WIDER_STRIP_METRES ? [{ place: "turns", code: "strip-in-turns", verdict: "out" }] : [];
 }
 
 function actionsOf(blades: readonly SweptBlade[], { right, left }: OverlapDetail): Says["action"][] {

@@ -71,7 +71,7 @@ describe("blade-track", () => {
     const bent = { markedMetres: mm(64), otherMetres: mm(60), swappedMarkedMetres: mm(64), swappedOtherMetres: mm(60) };
     const result = track({ blade: bent }, machineOf("WP-1"));
     expect(result.actions).toEqual([{ code: "hold-for-crankshaft", place: "blade" }]);
-    expect(saysOf(result, "crankshaft-bent-or-key-sheared")).toBe("seen");
+    expect(saysOf(result, "crankshaft-bent")).toBe("seen");
     expect(saysOf(result, "blade-bent")).toBe("not-found");
   });
 

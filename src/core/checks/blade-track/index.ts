@@ -54,7 +54,7 @@ type Says = {
 
 export const bladeTrack: Check<TrackReadings, { tracks: Track[] }, Says> = {
   id: "blade-track",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["turn-by-hand"],
   readingsSchema: trackReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -154,9 +154,9 @@ function assess(machine: Machine, { blades }: TrackReadings): Assessment<{ track
   };
 }
 
-/** Of a blade on the engine's own shaft a track that runs true clears no key: a sheared one lets the carrier turn, and bends nothing. */
+/** Of a blade on the engine's own shaft a track that runs true clears the crankshaft, and no key: a sheared one bends nothing. */
 function clearsOf(shaft: string, isClear: boolean): Record<string, boolean> {
-  return { "blade-bent": isClear, ...(shaft === "spindle-shaft-bent" ? { [shaft]: isClear } : {}) };
+  return { "blade-bent": isClear, [shaft]: isClear };
 }
 
 const needsSwap = ({ firstMetres, bladeMetres }: Track) => bladeMetres === undefined && isOver(firstMetres);
@@ -194,14 +194,14 @@ function figuresOf({ spindleId, firstMetres, bladeMetres, shaftMetres }: Track):
 /** What bends where a shaft is the engine's own. */
 function shaftCause(machine: Machine): string {
   const features = featuresOf(machine);
-  return features.includes("direct-drive") && features.includes("combustion") ? "crankshaft-bent-or-key-sheared" : "spindle-shaft-bent";
+  return features.includes("direct-drive") && features.includes("combustion") ? "crankshaft-bent" : "spindle-shaft-bent";
 }
 
 function actionsOf(machine: Machine, track: Track): Says["action"][] {
   const place = track.spindleId;
   if (needsSwap(track)) return [{ code: "swap-blade", place }];
   const isShaft = track.shaftMetres !== undefined && isOver(track.shaftMetres);
-  const isCrank = shaftCause(machine) === "crankshaft-bent-or-key-sheared";
+  const isCrank = shaftCause(machine) === "crankshaft-bent";
   return [
     ...(track.bladeMetres !== undefined && isOver(track.bladeMetres) ? [{ code: "scrap-blade" as const, place, reason: "bend" }] : []),
     ...(isShaft ? [{ code: isCrank ? ("hold-for-crankshaft" as const) : ("change-shaft" as const), place }] : []),

@@ -96,7 +96,7 @@ function formOf(machine: Machine): Form {
         label: isReel ? "Bench height" : "Dial, pin or notch says",
         ...length,
       },
-      { kind: "list", path: ["heightsMetres"], group: "stubble", label: "Stubble, prick by prick", wanted: WANTED_READINGS, ...length },
+      { kind: "list", path: ["heightsMetres"], group: "stubble", label: "Stubble, reading by reading", wanted: WANTED_READINGS, ...length },
       {
         kind: "choice",
         path: ["ground"],

@@ -14,6 +14,8 @@ const LOOKS_TO_SAY_SO = 3;
 export const cleanlinessReadingsSchema = z.object({
   pack: z.object({ depthMetres: z.number().min(0).max(0.3), worst: z.string().max(60).optional() }).optional(),
   port: z.object({ state: z.enum(["open", "clogged", "none"]) }).optional(),
+  /** What the clippings leave by, as the deck is used today. */
+  outlet: z.object({ state: z.enum(["free", "bag-clogged", "plug-in", "flap-shut"]) }).optional(),
   chute: z.object({ state: z.enum(["open", "narrowed", "clogged"]) }).optional(),
   baffles: z.object({ state: z.enum(["in-place", "bent", "missing", "none"]) }).optional(),
   shell: z.object({ state: z.enum(["sound", "bare", "cracked"]) }).optional(),
@@ -27,6 +29,7 @@ type Says = {
   action:
     | { code: "scrape-deck"; worst: string }
     | { code: "open-port"; what: "port" | "chute" }
+    | { code: "free-outlet"; state: string }
     | { code: "mend-baffle"; state: string }
     | { code: "repair-shell"; state: string }
     | { code: "wash-sooner"; looks: number; packed: number };
@@ -37,7 +40,7 @@ type Says = {
 
 export const deckCleanliness: Check<CleanlinessReadings, { site?: { looks: number; packed: number } }, Says> = {
   id: "deck-cleanliness",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["scrape-from-side"],
   readingsSchema: cleanlinessReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -95,6 +98,18 @@ function formOf(machine: Machine): Form {
       },
       {
         kind: "choice",
+        path: ["outlet", "state"],
+        group: "ways",
+        label: "Bag, mulch plug, flap",
+        options: [
+          { id: "free", label: "As this use wants" },
+          { id: "bag-clogged", label: "Bag full or cloth clogged" },
+          { id: "plug-in", label: "Plug left in" },
+          { id: "flap-shut", label: "Flap shut or bent" },
+        ],
+      },
+      {
+        kind: "choice",
         path: ["baffles", "state"],
         group: "ways",
         label: "Baffles",
@@ -121,17 +136,18 @@ function formOf(machine: Machine): Form {
   };
 }
 
-const BAD: readonly string[] = ["clogged", "narrowed", "missing", "bent", "cracked"];
+const BAD: readonly string[] = ["clogged", "narrowed", "missing", "bent", "cracked", "bag-clogged", "plug-in", "flap-shut"];
 
 /** What a place that is off shows; a baffle speaks to none of the causes. */
 const SHOWN: Readonly<Record<string, string>> = {
   pack: "deck-packed",
   port: "deck-packed",
   chute: "deck-packed",
+  outlet: "discharge-blocked",
   shell: "deck-shell-bent",
 };
 
-function findingsIn({ pack, port, chute, baffles, shell }: CleanlinessReadings): Finding[] {
+function findingsIn({ pack, port, chute, outlet, baffles, shell }: CleanlinessReadings): Finding[] {
   const found = (place: string, code: string, verdict: Verdict): Finding => {
     const cause = verdict === "out" ? SHOWN[place] : undefined;
     return { place, code, verdict, causes: cause ? shows(cause) : [] };
@@ -142,6 +158,7 @@ function findingsIn({ pack, port, chute, baffles, shell }: CleanlinessReadings):
     ...(pack ? [found("pack", pack.worst ?? "deck", packVerdict(pack.depthMetres))] : []),
     ...looked("port", port?.state),
     ...looked("chute", chute?.state),
+    ...looked("outlet", outlet?.state),
     ...looked("baffles", baffles?.state),
     ...looked("shell", shell?.state),
   ];
@@ -153,8 +170,8 @@ function packVerdict(depthMetres: number): Verdict {
 
 function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: { looks: number; packed: number } }, Says> {
   const findings = findingsIn(readings);
-  const { pack, port, chute, baffles, site } = readings;
-  const isComplete = pack !== undefined && port !== undefined && chute !== undefined && baffles !== undefined;
+  const { pack, port, chute, outlet, baffles, site } = readings;
+  const isComplete = [pack, port, chute, outlet, baffles].every((part) => part !== undefined);
   const isOften = site !== undefined && site.looks >= LOOKS_TO_SAY_SO && site.packed / site.looks >= OFTEN;
   return {
     check: "deck-cleanliness",
@@ -163,11 +180,11 @@ function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: 
       check: "deck-cleanliness",
       findings,
       // A shell that shows no crack from below may be bent all the same: only a crack speaks, nothing clears it here.
-      clears: { "deck-packed": isComplete },
+      clears: { "deck-packed": isComplete, "discharge-blocked": readings.outlet !== undefined },
       told: findings.map(({ place }) => place),
       isComplete,
     }),
-    provisional: (["pack", "port", "chute", "baffles"] as const)
+    provisional: (["pack", "port", "chute", "outlet", "baffles"] as const)
       .filter((place) => readings[place] === undefined)
       .map((place) => ({ code: "part-unread", part: place })),
     figures: pack ? [packFigure(pack.depthMetres)] : [],
@@ -194,6 +211,7 @@ function actionsOf(findings: readonly Finding[]): Says["action"][] {
     if (verdict !== "out") return [];
     if (place === "pack") return [{ code: "scrape-deck", worst: code }];
     if (place === "port" || place === "chute") return [{ code: "open-port", what: place }];
+    if (place === "outlet") return [{ code: "free-outlet", state: code }];
     return place === "baffles" ? [{ code: "mend-baffle", state: code }] : [{ code: "repair-shell", state: code }];
   });
 }

@@ -47,7 +47,7 @@ type Says = {
 
 export const gearboxInspection: Check<GearboxReadings, { again: string[] }, Says> = {
   id: "gearbox-inspection",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: gearboxReadingsSchema,
   missing: (machine) => (gearboxes(machine).length === 0 ? ["no-gearboxes"] : []),
   problems: (machine, { boxes }) => unknownPlaces({ read: boxes, known: gearboxes(machine), path: "boxes", code: "unknown-gearbox" }),
@@ -119,11 +119,13 @@ function oilOf(machine: Machine, box: string, read: Read): { wanted: number; sho
   return wanted === undefined || read.depthMetres === undefined ? undefined : { wanted, short: read.depthMetres - wanted };
 }
 
-const BROKEN: readonly string[] = ["broken", "sheared", "chipped", "chips"];
-const DOUBTFUL: readonly string[] = ["bent", "worn", "rough"];
+const BROKEN: readonly string[] = ["broken", "chipped", "chips"];
+const DOUBTFUL: readonly string[] = ["worn", "rough"];
 const LEAKS: readonly string[] = ["runs", "weeps", "grooved", "milky", "oil-low"];
 
 function causesOf(code: string): Finding["causes"] {
+  if (code === "sheared") return shows("gearbox-pin-sheared");
+  if (code === "bent") return pointsAt("gearbox-pin-sheared");
   if (BROKEN.includes(code)) return shows("gear-teeth-broken");
   if (DOUBTFUL.includes(code)) return pointsAt("gear-teeth-broken");
   if (LEAKS.includes(code)) return shows("gearbox-oil-low");
@@ -166,7 +168,11 @@ function assess(machine: Machine, { boxes }: GearboxReadings): Assessment<{ agai
     ...settled({
       check: "gearbox-inspection",
       findings,
-      clears: { "gear-teeth-broken": unread.length === 0, "gearbox-oil-low": unread.length === 0 && isOilKnown },
+      clears: {
+        "gear-teeth-broken": unread.length === 0,
+        "gearbox-pin-sheared": unread.length === 0,
+        "gearbox-oil-low": unread.length === 0 && isOilKnown,
+      },
       told: all.filter((box) => !unread.includes(box)).map(({ id }) => id),
       isComplete: unread.length === 0,
     }),

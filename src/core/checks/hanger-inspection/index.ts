@@ -31,7 +31,7 @@ const HANGER_OPTIONS = [
   { id: "sound", label: "Sound" },
   { id: "worn", label: "Worn" },
   { id: "bent", label: "Bent" },
-  { id: "elongated", label: "Hole long" },
+  { id: "elongated", label: "Worn oval" },
   { id: "wrong-clip", label: "Wrong clip" },
   { id: "missing", label: "Missing" },
 ] as const;

@@ -50,7 +50,7 @@ type Says = {
 
 export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }, Says> = {
   id: "spindle-play",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["turn-by-hand", "dry-bearing-air"],
   readingsSchema: playReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 || kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
@@ -162,13 +162,15 @@ function causesOf(machine: Machine, code: string): Finding["causes"] {
   const isDirect = featuresOf(machine).includes("direct-drive");
   if (code === "grass" || code === "wire") return shows("shaft-wrapped");
   if (isDirect && powerOf(machine) !== "combustion") return [];
-  if (code === "key-sheared" || code === "shaft-wobbles") return shows(CRANK);
+  if (code === "key-sheared") return shows(KEY);
+  if (code === "shaft-wobbles") return shows(CRANK);
   if (isDirect) return BEARING.includes(code) && code !== "step" ? pointsAt(CRANK) : [];
   if (BEARING.includes(code)) return shows("spindle-bearing-worn");
   return code === "hot" ? pointsAt("spindle-bearing-worn") : [];
 }
 
-const CRANK = "crankshaft-bent-or-key-sheared";
+const CRANK = "crankshaft-bent";
+const KEY = "key-sheared";
 const BEARING: readonly string[] = ["rough", "binding", "play", "step"];
 
 /** All that is off with a spindle; sound only where everything was told and nothing is. */
@@ -261,7 +263,7 @@ function clearsOf(machine: Machine, isComplete: boolean, read: readonly Read[]):
   const isDirect = featuresOf(machine).includes("direct-drive");
   const heats = read.filter(({ hubKelvin }) => hubKelvin !== undefined).length;
   return {
-    ...(isDirect && powerOf(machine) === "combustion" ? { [CRANK]: isComplete } : {}),
+    ...(isDirect && powerOf(machine) === "combustion" ? { [CRANK]: isComplete, [KEY]: isComplete } : {}),
     ...(isDirect ? {} : { "spindle-bearing-worn": isComplete && (heats === 0 || heats === machine.spindles.length) }),
     "shaft-wrapped": isComplete,
   };

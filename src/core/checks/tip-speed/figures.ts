@@ -15,7 +15,13 @@ function judge(metresPerSecond: number): Verdict {
   return metresPerSecond < WORKING_RANGE.from || metresPerSecond > WORKING_RANGE.to ? "watch" : "in-tolerance";
 }
 
-const TIP_TOLERANCE: Tolerance = { kind: "between", least: WORKING_RANGE.from, most: TIP_SPEED_LIMIT, standing: "published-from-memory" };
+const TIP_TOLERANCE: Tolerance = {
+  kind: "between",
+  least: WORKING_RANGE.from,
+  most: TIP_SPEED_LIMIT,
+  standing: "published-from-memory",
+  source: "ANSI/OPEI B71.1, B71.4",
+};
 
 function tipFigure(id: string, place: string, { metresPerSecond }: Speed, verdict: Verdict): Figure {
   const standing = id === "paper-tip-speed" ? "physics" : "measured";

@@ -1,7 +1,8 @@
 import { type PaperWay, paperSpeed, paperWay } from "@/core/drive/paper";
+import { featuresOf } from "@/core/kinds";
 import { type Machine, type Pulley, pointOf, powerOf, spindlesAcross } from "@/core/machine";
 import type { QuantityRange } from "@/core/units";
-import type { Field, Form, QuantityAsked } from "../form";
+import { choices, type Field, type Form, type QuantityAsked } from "../form";
 
 /** No blade of this trade turns as fast; the fastest are under 4,000. */
 const TURNING: QuantityRange = { least: 0, most: 20_000, usualLeast: 0, usualMost: 6000 };
@@ -93,6 +94,12 @@ const charge = (path: string, label: string): Field =>
     range: { least: 0, most: 1 },
   });
 
+/** A blade clutch of its own stands between an engine and belts or gears. */
+export function hasClutch(machine: Machine): boolean {
+  const features = featuresOf(machine);
+  return features.includes("combustion") && (features.includes("belt") || features.includes("gears"));
+}
+
 /** Pulleys first, then each spindle from the driver's left, then load, charge and travel. */
 export function speedForm(machine: Machine): Form {
   const across = spindlesAcross(machine);
@@ -104,6 +111,7 @@ export function speedForm(machine: Machine): Form {
       { id: "paper", label: "On paper first, before it is run up", isOnPaper: true, isFolded: isOnSheet },
       ...across.map((spindle) => ({ id: spindle.id, label: spindle.label, at: pointOf(spindle) })),
       ...(isCordless ? [{ id: "charge", label: "At low charge" }] : []),
+      ...(hasClutch(machine) ? [{ id: "clutch", label: "Blade clutch, from the seat" }] : []),
       // Read when all have been read without load, and the machine cuts.
       { id: "work", label: "At work, cutting its usual grass", isFolded: true },
     ],
@@ -128,6 +136,22 @@ export function speedForm(machine: Machine): Form {
               }),
             ),
             charge("low", "Charge then"),
+          ]
+        : []),
+      ...(hasClutch(machine)
+        ? [
+            {
+              kind: "choice" as const,
+              path: ["clutch"],
+              group: "clutch",
+              label: "Switched in, and out again",
+              isOptional: true,
+              options: choices(
+                ["at-once", "Takes and lets go at once"],
+                ["slips-in", "Slips or squeals in"],
+                ["drags-off", "Blades run on"],
+              ),
+            },
           ]
         : []),
       ...across.map(({ id, label }) =>

@@ -1,5 +1,5 @@
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
-import type { Figure, Finding } from "@/core/findings";
+import type { Evidence, Figure, Finding } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -22,7 +22,11 @@ export type SpeedDetail = {
 };
 
 type Says = {
-  action: { code: "look-for-load" } | { code: "charge-sooner" } | { code: "full-throttle" };
+  action:
+    | { code: "look-for-load" }
+    | { code: "charge-sooner" }
+    | { code: "full-throttle" }
+    | { code: "see-to-clutch"; how: "slips-in" | "drags-off" };
   warning:
     | { code: "over-tip-speed-limit"; place: string; limitMetresPerSecond: number; mostRevolutions?: number | undefined }
     | { code: "faster-than-paper"; place: string }
@@ -34,7 +38,7 @@ type Says = {
 
 export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail, Says> = {
   id: "tip-speed",
-  ruleVersion: 4,
+  ruleVersion: 6,
   cautions: ["covers-stay-on"],
   readingsSchema: speedReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -60,30 +64,50 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
     ruleVersion: tipSpeedCheck.ruleVersion,
     ...settled({
       check: "tip-speed",
-      findings,
+      findings: [...findings, ...clutchFindings(readings.clutch)],
       figures,
-      evidence: evidenceOf({
-        machine,
-        known,
-        pattern,
-        isLabouring: figures.some(({ id, verdict }) => id === "droop" && verdict === "out"),
-      }),
-      told: known.flatMap(({ spindleId, paper, noLoad }) => [
-        ...(noLoad ? [spindleId] : []),
-        // Measured is better than reckoned: it clears what paper said, never the other way round.
-        ...(paper || noLoad ? [`${spindleId}#${ON_PAPER}`] : []),
-      ]),
+      evidence: [
+        ...evidenceOf({
+          machine,
+          known,
+          pattern,
+          isLabouring: figures.some(({ id, verdict }) => id === "droop" && verdict === "out"),
+        }),
+        ...clutchEvidence(readings.clutch),
+      ],
+      told: known
+        .flatMap(({ spindleId, paper, noLoad }) => [
+          ...(noLoad ? [spindleId] : []),
+          // Measured is better than reckoned: it clears what paper said, never the other way round.
+          ...(paper || noLoad ? [`${spindleId}#${ON_PAPER}`] : []),
+        ])
+        .concat(readings.clutch === undefined ? [] : [CLUTCH]),
       isComplete: unread.length === 0,
     }),
     provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread" as const, place: spindleId })),
     figures,
-    actions: actionsOf(figures),
+    actions: [
+      ...actionsOf(figures),
+      ...(readings.clutch === "slips-in" || readings.clutch === "drags-off"
+        ? [{ code: "see-to-clutch" as const, how: readings.clutch }]
+        : []),
+    ],
     warnings: known.flatMap((one) => warningsFor(machine, one)),
     detail: { pattern, spindles: read, known, ...(biteMetres === undefined ? {} : { biteMetres }) },
   };
 }
 
 const ON_PAPER = "paper";
+const CLUTCH = "clutch";
+
+function clutchFindings(clutch: SpeedReadings["clutch"]): Finding[] {
+  return clutch === undefined ? [] : [{ place: CLUTCH, code: clutch, verdict: clutch === "at-once" ? "in-tolerance" : "out" }];
+}
+
+function clutchEvidence(clutch: SpeedReadings["clutch"]): Evidence[] {
+  if (clutch === undefined) return [];
+  return [{ check: "tip-speed", cause: "pto-failing", result: clutch === "at-once" ? "not-found" : "seen" }];
+}
 
 /** What a figure that is off says of its spindle. */
 const FOUND: Readonly<Record<string, string>> = {
@@ -95,8 +119,11 @@ const FOUND: Readonly<Record<string, string>> = {
   "low-charge-tip-speed": "sags",
 };
 
+/** No pulley is mistaken by this much without another being on it, or the governor set up. Estimate. */
+const MUCH_FASTER = 0.1;
+
 /** All that is off at a spindle, each thing once; right only where it was measured and nothing is. */
-function findingsAt({ spindleId: place, noLoad }: ReadSpindle, figures: readonly Figure[]): Finding[] {
+function findingsAt({ spindleId: place, noLoad, slip }: ReadSpindle, figures: readonly Figure[]): Finding[] {
   const own = figures.filter((figure) => figure.place === place);
   const stops = own.filter(({ verdict }) => verdict === "stop");
   const over = [
@@ -107,6 +134,9 @@ function findingsAt({ spindleId: place, noLoad }: ReadSpindle, figures: readonly
   if (noLoad.revolutionsPerMinute === 0) return [...over, { place, code: "stands", verdict: "out" }];
   const out = [...new Set(own.flatMap(({ id, verdict }) => (verdict === "out" ? (FOUND[id] ?? []) : [])))];
   const off: Finding[] = [...over, ...out.map((code): Finding => ({ place, code, verdict: "out" }))];
+  // Paper and tachometer disagree: one of the two is wrong, and until it is known which, neither clears the drive.
+  const isFast = slip !== undefined && slip < -FASTER_THAN_PAPER;
+  if (isFast) return [...off, { place, code: "faster-than-paper", verdict: slip < -MUCH_FASTER ? "out" : "watch" }];
   if (off.length > 0) return off;
   return own.some(({ verdict }) => verdict === "watch")
     ? [{ place, code: "near-limit", verdict: "watch" }]

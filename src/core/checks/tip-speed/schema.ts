@@ -33,6 +33,8 @@ export const speedReadingsSchema = z.object({
   /** Of a cordless machine: how full its pack was. */
   charge: z.object({ full: share.optional(), low: share.optional() }).default({}),
   groundMetresPerSecond: z.number().positive().max(20).optional(),
+  /** How the blade clutch takes hold and lets go, listened to from the seat. */
+  clutch: z.enum(["at-once", "slips-in", "drags-off"]).optional(),
 });
 
 export type SpeedReadings = {
@@ -40,4 +42,5 @@ export type SpeedReadings = {
   paper: { engineRevolutionsPerMinute?: number; drivePitchMetres?: number; toothRatio?: number; slip?: number };
   charge: { full?: number; low?: number };
   groundMetresPerSecond?: number;
+  clutch?: "at-once" | "slips-in" | "drags-off";
 };

@@ -40,7 +40,7 @@ type Says = {
 
 export const vibrationReading: Check<VibrationReadings, VibrationDetail, Says> = {
   id: "vibration-reading",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["sensor-from-distance"],
   readingsSchema: vibrationReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -144,13 +144,15 @@ const FELT_VERDICT: Record<(typeof FELT)[number], Verdict> = { none: "in-toleran
 const feltAt = (place: string, felt: (typeof FELT)[number]): Finding => ({ place, code: `felt-${felt}`, verdict: FELT_VERDICT[felt] });
 
 const CAUSES = ["blade-unbalanced", "spindle-bearing-worn"];
+const ENGINE = "engine-rough";
 
-/** Blades or spindles shake only while they turn: without them it is neither. A hand cannot tell the two apart. */
+/** Blades or spindles shake only while they turn: without them it is neither, but the engine. A hand cannot tell the two apart. */
 function evidenceOf({ felt, with: runs }: VibrationReadings["machine"]): Evidence[] {
   const check = "vibration-reading";
   if (felt === undefined) return [];
-  if (felt !== "none" && runs === "blades") return [{ check, causes: [...CAUSES], result: "suspect" }];
-  return CAUSES.map((cause) => ({ check, cause, result: "not-found" }));
+  const engine: Evidence = { check, cause: ENGINE, result: felt !== "none" && runs === "engine-alone" ? "seen" : "not-found" };
+  if (felt !== "none" && runs === "blades") return [{ check, causes: [...CAUSES], result: "suspect" }, engine];
+  return [...CAUSES.map((cause): Evidence => ({ check, cause, result: "not-found" })), engine];
 }
 
 function actionsOf(machine: Machine, { felt, with: runs }: VibrationReadings["machine"], worstAt: readonly string[]): Says["action"][] {

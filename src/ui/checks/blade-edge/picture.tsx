@@ -35,6 +35,7 @@ export function Picture({ machine, assessment, readings, system }: PictureArgs) 
       {detail?.cost && (
         <p className="num px-3 pb-2 text-center text-lg text-[var(--chalk)]">
           An hour of edge: sharpened {detail.cost.sharpenedPerHour.toFixed(2)}, replaced {detail.cost.replacedPerHour.toFixed(2)}
+          {detail.currency ? ` ${detail.currency}` : ""}
         </p>
       )}
     </div>

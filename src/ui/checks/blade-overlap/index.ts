@@ -28,15 +28,17 @@ export const face: Face<typeof bladeOverlap> = {
     overlap: "overlap",
     "blade-clearance": "gap between circles",
     "wear-left": "wear left",
+    "strip-in-turns": "leave a strip in turns that new blades do not",
   },
   figures: {
     overlap: "Overlap",
-    "blade-clearance": "Clear between",
+    "blade-clearance": "Gap between circles",
     "wear-left": "Wear left at each tip",
     "width-of-cut": "Width of cut",
   },
   parts: {
     set: "The set",
+    turns: "The blades",
   },
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
   isPlanless: true,

@@ -16,7 +16,7 @@ export const face: Face<typeof cuttingHeight> = {
     "rake-cuts-lower": (w, t) => `The blades are raked: they cut ${length(w.byMetres, t.system, "gauge")} lower than their middle stands.`,
   },
   provisional: {
-    "few-pricks": (r) => `${r.count} pricks only, ${r.wanted} are wanted`,
+    "few-pricks": (r) => `${r.count} readings only, ${r.wanted} are wanted`,
     "soft-ground": () => "read on soft ground",
   },
   states: {
@@ -25,7 +25,7 @@ export const face: Face<typeof cuttingHeight> = {
   figures: {
     "stubble-mean": "Stubble, mean",
     "stubble-95": "Mean is sure to ±, 95 %",
-    "stubble-spread": "Spread of the pricks",
+    "stubble-spread": "Spread of the readings",
     "over-the-setting": "Over the setting",
     "learnt-offset": "Offset learnt here",
   },

@@ -4,12 +4,19 @@ import { lower, placeIn, REPAIR_SHELL, sayMarks, show, stateIn } from "../shared
 
 type Found = ReturnType<typeof deckCleanliness.assess>;
 
+const OUTLET: Readonly<Record<string, string>> = {
+  "bag-clogged": "Empty the bag, wash its cloth: air that cannot leave carries nothing",
+  "plug-in": "Take the mulch plug out for collecting or side discharge",
+  "flap-shut": "Free or straighten the flap; it stays on the machine",
+};
+
 /** What this worksheet says. */
 export const face: Face<typeof deckCleanliness> = {
   answer: sayClean,
   actions: {
     "scrape-deck": () => "Scrape without gouging, then wash: bare steel rusts",
     "open-port": (a) => `Open the ${a.what === "port" ? "washout port" : "chute"}`,
+    "free-outlet": (a) => OUTLET[a.state] ?? "Free the way out",
     "mend-baffle": (a) => `Baffle ${stateIn(face, a.state)}: put it right`,
     "repair-shell": () => REPAIR_SHELL,
     "wash-sooner": (a) => `Packed at ${a.packed} of ${a.looks} looks on this site: wash more often`,
@@ -33,6 +40,10 @@ export const face: Face<typeof deckCleanliness> = {
     middle: "in the middle",
     right: "right",
     baffle: "at the baffle",
+    free: "free",
+    "bag-clogged": "full or clogged",
+    "plug-in": "with the plug left in",
+    "flap-shut": "shut or bent",
     clogged: "clogged",
     none: "has none",
     narrowed: "narrowed",
@@ -49,6 +60,7 @@ export const face: Face<typeof deckCleanliness> = {
     pack: "Pack",
     port: "Washout port",
     chute: "Chute",
+    outlet: "Bag, plug, flap",
     baffles: "Baffles",
     shell: "Shell",
   },
@@ -61,6 +73,6 @@ function sayClean(assessment: Found, told: Told): string {
     face,
     assessment,
     told,
-    assessment.verdict === "in-tolerance" ? "Clean, and the air has its way." : "Depth of the pack, port, chute, baffles.",
+    assessment.verdict === "in-tolerance" ? "Clean, and the air has its way." : "Depth of the pack, port, chute, bag or plug, baffles.",
   );
 }

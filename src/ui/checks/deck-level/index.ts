@@ -57,7 +57,7 @@ export const face: Face<typeof deckLevel> = {
     rake: "Rake, front minus rear",
     "rake-tip-to-tip": "Rake, tip to tip",
     "cut-height": "Cuts at",
-    "largest-residual": "Worst reading off the plane",
+    "largest-residual": "Oddest reading, by",
   },
   parts: {
     deck: "Deck",
@@ -109,14 +109,16 @@ export function sayTurn(
   const up = action.turns > 0;
   const unit = hanger?.step === "hole" ? (Math.abs(action.turns) === 1 ? "hole" : "holes") : Math.abs(action.turns) <= 1 ? "turn" : "turns";
   const other = hanger?.upIs === "clockwise" ? "anticlockwise" : "clockwise";
-  const way = hanger?.upIs ? `, ${turnSeenFrom(standpoint, up ? hanger.upIs : other)}` : "";
+  const way = hanger?.upIs
+    ? `, ${turnSeenFrom(standpoint, up ? hanger.upIs : other)} seen from ${standpoint === "underneath" ? "below" : "above"}`
+    : "";
   return `${name}: ${formatTurns(action.turns)} ${unit} ${up ? "up" : "down"}${way}`;
 }
 
 const READ_WHY: Record<NonNullable<DeckDetail["nextReading"]>["why"], string> = {
   "settle-side": "settles the side",
   "settle-rake": "settles the rake",
-  "make-a-plane": "makes a plane",
+  "make-a-plane": "one more reading",
   "spare-reading": "a spare reading checks the others",
   "tell-apart": "tells one blade's mount from one bent end, or from the whole deck",
 };

@@ -20,7 +20,7 @@ export const face: Face<typeof hangerInspection> = {
     sound: "sound",
     worn: "worn",
     bent: "bent",
-    elongated: "hole worn long",
+    elongated: "hole worn oval",
     "wrong-clip": "not its own clip",
     missing: "missing",
     cracked: "cracked",

@@ -12,6 +12,8 @@ export const face: Face<typeof tipSpeedCheck> = {
     "look-for-load": () => "So much lost under load: look for dull edges, a packed deck, too much grass at once, a weak engine",
     "charge-sooner": () => "Charge it sooner, or change the pack: at this charge the edge tears",
     "full-throttle": () => FULL_THROTTLE,
+    "see-to-clutch": (a) =>
+      a.how === "slips-in" ? "Blade clutch slips: gap, wiring and face to the manual" : "Blades run on: brake of the clutch to the manual",
   },
   warnings: {
     "over-tip-speed-limit": (w, t) =>
@@ -33,6 +35,10 @@ export const face: Face<typeof tipSpeedCheck> = {
     slips: "slips",
     slower: "slower",
     stands: "stands still",
+    "faster-than-paper": "faster than worked out",
+    "at-once": "takes hold at once",
+    "slips-in": "slips in",
+    "drags-off": "runs on",
     "too-slow": "too slow",
     "loses-speed": "loses speed under load",
     "near-limit": "near its limit",
@@ -49,10 +55,14 @@ export const face: Face<typeof tipSpeedCheck> = {
     bite: "Bite of each edge",
     "low-charge-tip-speed": "Tip speed, low charge",
   },
+  parts: {
+    clutch: "Blade clutch",
+  },
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
-function saySpeeds({ detail, figures, warnings, verdict }: Found, { machine, system }: Told): string {
+function saySpeeds(found: Found, { machine, system }: Told): string {
+  const { detail, figures, warnings, verdict } = found;
   const over = warnings.find((warning) => warning.code === "over-tip-speed-limit");
   if (over) {
     const limit = showTipSpeed(over.limitMetresPerSecond, system);
@@ -81,6 +91,8 @@ function saySpeeds({ detail, figures, warnings, verdict }: Found, { machine, sys
   const droop = figures.find(({ id, verdict: found }) => id === "droop" && found === "out");
   if (droop) return `Loses ${Math.round(droop.value * 100)} % under load.${left}`;
   const slip = figures.find(({ id, verdict: found }) => id === "slip" && found === "out");
+  const fast = found.findings.find(({ code }) => code === "faster-than-paper");
+  if (fast) return `${placeName(machine, fast.place)} turns faster than worked out: find which is wrong, the pulleys or the governor.`;
   if (slip) return `${placeName(machine, slip.place ?? "")} loses ${Math.round(slip.value * 100)} % to slip.`;
   return verdict === "watch" ? `Tip speed close to a limit.${left}` : `Tip speed right.${left}`;
 }

@@ -5,7 +5,9 @@ import type { Db } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograph } from "@/data/deck";
 import { AppError } from "@/data/errors";
+import { newGuidedMoveSchema, recordGuidedMove } from "@/data/guided";
 import * as jobs from "@/data/job-actions";
+import { newOwnListSchema, recordOwnList } from "@/data/own-list";
 import { madeAnew, type Picture } from "@/data/pictures";
 import { newRebuildMoveSchema, recordRebuildMove } from "@/data/rebuild";
 import { newConfirmationSchema, newLiftSchema, newPutBackSchema, recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
@@ -24,8 +26,11 @@ const ACTIONS: Record<string, Change> = {
   lift: action(newLiftSchema, recordLift),
   handover: action(jobs.newHandoverSchema, jobs.recordHandover),
   takes: action(newTakeSchema, recordTake),
+  "second-looks": action(jobs.newSecondLookSchema, jobs.recordSecondLook),
   findings: action(newFindingSchema, recordFinding),
   deck: action(newDeckMoveSchema, recordDeckMove),
+  guided: action(newGuidedMoveSchema, recordGuidedMove),
+  "own-list": action(newOwnListSchema, recordOwnList),
   rebuild: action(newRebuildMoveSchema, recordRebuildMove),
   photographs: (request, jobId) =>
     changing(

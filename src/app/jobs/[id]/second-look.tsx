@@ -1,0 +1,60 @@
+"use client";
+
+import { checkRow } from "@/core/checks";
+import type { WorkUp } from "@/core/diagnosis";
+import { spokenFor } from "@/core/jobs";
+import type { JobView } from "@/data/job-view";
+import { labelOfCause, labelOfCheck } from "@/ui/words/diagnosis";
+import type { Act } from "./act";
+import { SafeGate } from "./gate";
+import { isSafeFor, latestTake, type PanelId } from "./steps";
+
+/** The reading that a cause stands on: the latest of each check, where it still holds and speaks for it. */
+function takeFor(view: JobView, cause: string): JobView["takes"][number] | undefined {
+  return view.takes.findLast(
+    (take) =>
+      latestTake(view, take.checkId)?.stepId === take.stepId && take.stale.length === 0 && spokenFor(take.result.evidence).includes(cause),
+  );
+}
+
+/** What stands on one look is looked at once more before it is mended: one touch says whether it is still so. */
+export function SecondLook({
+  view,
+  workUp,
+  cause,
+  act,
+  open,
+}: {
+  view: JobView;
+  workUp: WorkUp | undefined;
+  cause: string;
+  act: Act;
+  open: (panel: PanelId) => void;
+}) {
+  const ranked = [...(workUp?.diagnosis.causes ?? []), ...(workUp?.diagnosis.alsoWorthALook ?? [])].find(({ id }) => id === cause);
+  const take = takeFor(view, cause);
+  const row = take && checkRow(take.checkId);
+  if (ranked?.looks !== 1 || !take || !row) return null;
+  const say = (isStillSo: boolean) => act.send("second-looks", { takeStepId: take.stepId, cause, isStillSo });
+  return (
+    <section aria-label="Look once more" className="my-1 border-l-4 border-watch px-2 py-1">
+      <p className="leading-snug font-semibold">{labelOfCause(cause)}: on one look so far. Look at it once more before you mend it.</p>
+      <p className="text-sm leading-snug text-soft">
+        {labelOfCheck(take.checkId)}: the same place read again, from nothing. A slip of the eye or the gauge shows here, not after the
+        parts are off.
+      </p>
+      {isSafeFor(view, row.state) ? (
+        <div className="mt-1 flex gap-2">
+          <button type="button" className="btn grow" disabled={act.isBusy} onClick={() => say(true)}>
+            Still so
+          </button>
+          <button type="button" className="btn grow" disabled={act.isBusy} onClick={() => say(false)}>
+            Not so
+          </button>
+        </div>
+      ) : (
+        <SafeGate needs={row.state} open={open} />
+      )}
+    </section>
+  );
+}
