@@ -510,6 +510,119 @@ function walkBehind(kind: "walk-petrol" | "walk-cordless", tipped: "on-its-side"
 
 const unit = (id: string, label: string, x: number, y: number, width: number) => ({ id, label, ...at(x, y), widthMetres: inch(width) });
 
+type UnitSheetInput = NonNullable<NonNullable<MachineInput["sheet"]>["unit"]>;
+
+const side = (y: number, z: number) => ({ yMetres: inch(y), zMetres: inch(z) });
+const roller = (y: number, z: number, radius: number) => ({ ...side(y, z), radiusMetres: inch(radius) });
+const degrees = (value: number) => (value * Math.PI) / 180;
+
+/** Bracket holes by height, each height of cut twice: without a groomer, and one hole on with it. */
+const brackets = (heights: readonly (readonly [number, number])[]): NonNullable<UnitSheetInput["brackets"]> =>
+  heights.flatMap(([from, to], k) =>
+    [false, true].map((withGroomer) => ({
+      withGroomer,
+      fromHeightMetres: inch(from),
+      toHeightMetres: inch(to),
+      number: k + (withGroomer ? 2 : 1),
+      facing: k < 2 ? ("rearward" as const) : ("forward" as const),
+    })),
+  );
+
+/** A fairway unit: eleven blades, its edge half an inch over a level ground line. */
+const FAIRWAY_UNIT: UnitSheetInput = {
+  reel: { newDiameterMetres: inch(5), scrapDiameterMetres: inch(4.5), blades: 11 },
+  bedknife: {
+    type: "Fairway",
+    thicknessMetres: inch(0.14),
+    leastThicknessMetres: inch(0.09),
+    depthMetres: inch(0.32),
+    leastDepthMetres: inch(0.2),
+    hoursBetweenGrinds: 120,
+    fromHeightMetres: inch(0.35),
+    toHeightMetres: inch(0.8),
+  },
+  sideView: {
+    front: roller(4.4, 1.25, 1.25),
+    rear: roller(-3.6, 1, 1),
+    edge: side(0.35, 0.5),
+    reel: side(0.6, 2.987),
+    heel: side(-0.9, 0.42),
+    toe: side(0.33, 0.36),
+    faceRadians: degrees(4),
+  },
+  frontRoller: { kind: "grooved", hasSolidEnds: true },
+  rearRoller: { kind: "smooth", hasSolidEnds: true },
+  attitude: { leastRadians: degrees(2), mostRadians: degrees(6) },
+  groomer: "groomer",
+  hasScraper: true,
+  school: "light-contact",
+  brackets: brackets([
+    [0.25, 0.4],
+    [0.4, 0.6],
+    [0.6, 1.2],
+  ]),
+  adjusters: { squareThrowMetres: 0.001, heightThrowMetres: 0.00125, knifeThrowMetres: 0.0005 },
+};
+
+/** An outfield unit: a larger reel of eight blades, set without contact. */
+const OUTFIELD_UNIT: UnitSheetInput = {
+  ...FAIRWAY_UNIT,
+  reel: { newDiameterMetres: inch(7), scrapDiameterMetres: inch(6.3), blades: 8 },
+  bedknife: {
+    type: "High cut",
+    thicknessMetres: inch(0.2),
+    leastThicknessMetres: inch(0.12),
+    depthMetres: inch(0.36),
+    leastDepthMetres: inch(0.22),
+    hoursBetweenGrinds: 150,
+    fromHeightMetres: inch(0.5),
+    toHeightMetres: inch(1.2),
+  },
+  sideView: {
+    front: roller(5.4, 1.5, 1.5),
+    rear: roller(-4.4, 1.25, 1.25),
+    edge: side(0.45, 0.625),
+    reel: side(0.8, 4.107),
+    heel: side(-1, 0.5),
+    toe: side(0.42, 0.425),
+    faceRadians: degrees(5),
+  },
+  groomer: "brush",
+  school: "no-contact",
+};
+
+/** A greens unit: fourteen blades and a thin knife at 4 mm. */
+const GREENS_UNIT: UnitSheetInput = {
+  reel: { newDiameterMetres: inch(5), scrapDiameterMetres: inch(4.6), blades: 14 },
+  bedknife: {
+    type: "Thin, greens",
+    thicknessMetres: inch(0.08),
+    leastThicknessMetres: inch(0.055),
+    depthMetres: inch(0.25),
+    leastDepthMetres: inch(0.17),
+    hoursBetweenGrinds: 40,
+    fromHeightMetres: inch(0.1),
+    toHeightMetres: inch(0.25),
+  },
+  sideView: {
+    front: roller(3.9, 1, 1),
+    rear: roller(-3.2, 0.9, 0.9),
+    edge: side(0.3, 0.156),
+    reel: side(0.5, 2.648),
+    heel: side(-0.8, 0.11),
+    toe: side(0.28, 0.076),
+    faceRadians: degrees(3),
+  },
+  frontRoller: { kind: "grooved", hasSolidEnds: false },
+  rearRoller: { kind: "smooth", hasSolidEnds: true },
+  attitude: { leastRadians: degrees(1), mostRadians: degrees(5) },
+  groomer: "none",
+  hasScraper: false,
+  school: "firm-contact",
+  brackets: brackets([[0.08, 0.3]]),
+  adjusters: { squareThrowMetres: 0.0008, heightThrowMetres: 0.001, knifeThrowMetres: 0.0004 },
+};
+
 function reelRideOn(units: 3 | 5): MachineInput {
   const width = units === 3 ? 26 : 22;
   const pitch = width - 2.4;
@@ -528,7 +641,13 @@ function reelRideOn(units: 3 | 5): MachineInput {
     frame: weight(2300, -20),
     spindles: [],
     units: [...row(forward, 20), ...row(behind, -24)],
-    sheet: { heightLeastMetres: 0.006, heightMostMetres: 0.03, notes: "Units set on the bench to one height." },
+    sheet: {
+      heightLeastMetres: 0.006,
+      heightMostMetres: 0.03,
+      unit: units === 3 ? FAIRWAY_UNIT : OUTFIELD_UNIT,
+      reelDrive: { revolutionsPerMinute: units === 3 ? 1400 : 1200, isGroundDriven: false, fallsWithEngine: "reel-and-travel" },
+      notes: "Units set on the bench to one height.",
+    },
   };
 }
 
@@ -538,7 +657,12 @@ function reelWalking(): MachineInput {
     wheels: axle("drum", "drum half", { x: 5.5, y: -12, size: [7.5, 9] }),
     spindles: [],
     units: [unit("unit", "Unit", 0, 0, 21)],
-    sheet: { heightLeastMetres: 0.0025, heightMostMetres: 0.012 },
+    sheet: {
+      heightLeastMetres: 0.0025,
+      heightMostMetres: 0.012,
+      unit: GREENS_UNIT,
+      reelDrive: { revolutionsPerMinute: 900, isGroundDriven: true },
+    },
   };
 }
 

@@ -5,8 +5,9 @@ import { type BladeSheet, cuttingWidth, isRider, type Machine, referenceSpindle,
 import { gaussian } from "@/core/random";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
+import { benchHeight, soundUnits } from "./sound-units";
 
-type Readings = Record<string, unknown>;
+export type Readings = Record<string, unknown>;
 
 /** What a wrench is set to where the sheet gives no figure. */
 const USUAL_TORQUE = 60;
@@ -86,7 +87,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
       return each(({ tipCircleDiameterMetres }) => ({ lengthMetres: taped(tipCircleDiameterMetres - 0.001) }));
     case "cutting-height":
       return kindById(machine.kind).cutsWith === "reel"
-        ? pricks({ settingMetres: 0.012, offsetMetres: 0, spreadMetres: 0.0003, random, turf, stepMetres: 0.0001 })
+        ? pricks({ settingMetres: benchHeight(machine), offsetMetres: 0, spreadMetres: 0.0003, random, turf, stepMetres: 0.0001 })
         : pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
     case "turf-condition":
       return { beforeMetres: [0.076, 0.079, 0.077], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
@@ -170,7 +171,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
     case "pass-overlap":
       return { passes: 10, acrossMetres: 10 * (cuttingWidth(machine) - 0.09), steersBy: "outer-edge-of-cut" };
     default:
-      return undefined;
+      return soundUnits({ machine, check, random });
   }
 }
 

@@ -14,7 +14,9 @@ export type Sheet = { name: string; machine: Machine; check: Check; fields: read
 export type Spoil = { path: string; value: unknown; isChoice: boolean };
 
 /** One machine of each make of form in the depot: the others ask the same. */
-const MACHINES = FLEET.filter(({ fleetNumber }) => ["ZT-1", "ZT-2", "FD-1", "GR-1", "BD-1", "WP-1", "WC-1", "RT-1"].includes(fleetNumber));
+const MACHINES = FLEET.filter(({ fleetNumber }) =>
+  ["ZT-1", "ZT-2", "FD-1", "GR-1", "BD-1", "WP-1", "WC-1", "RT-1", "RF-1", "RW-1"].includes(fleetNumber),
+);
 
 /** What the sheet says a new blade is: told in full, so that a wrong part can be cleared. */
 function partOf({ sheet: { blade }, spindles }: Machine): object {

@@ -1,6 +1,8 @@
 import type { Machine } from "@/core/machine";
 import { antiScalpWheels } from "./anti-scalp-wheels";
+import { armPlay } from "./arm-play";
 import { type AssessOutcome, assessWith, checkRow, isOffered } from "./assess";
+import { bedknifeAttitude } from "./bedknife-attitude";
 import { beltInspection } from "./belt-inspection";
 import { bladeBalance } from "./blade-balance";
 import { bladeEdge } from "./blade-edge";
@@ -8,18 +10,31 @@ import { bladeFit } from "./blade-fit";
 import { bladeOverlap } from "./blade-overlap";
 import { bladeTiming } from "./blade-timing";
 import { bladeTrack } from "./blade-track";
+import { clippingPath } from "./clipping-path";
 import { cuttingHeight } from "./cutting-height";
 import { deckCleanliness } from "./deck-cleanliness";
 import { deckLevel } from "./deck-level";
 import { gearboxInspection } from "./gearbox-inspection";
+import { groomerDepth } from "./groomer-depth";
 import { groundSpeed } from "./ground-speed";
 import { hangerInspection } from "./hanger-inspection";
 import { passOverlap } from "./pass-overlap";
+import { reelBearing } from "./reel-bearing";
+import { reelCone } from "./reel-cone";
+import { reelContact } from "./reel-contact";
+import { reelEdge } from "./reel-edge";
+import { reelSpeed } from "./reel-speed";
+import { rollerBearing } from "./roller-bearing";
+import { rollerClean } from "./roller-clean";
+import { rollerPosition } from "./roller-position";
+import { rollerSquare } from "./roller-square";
 import { spindlePlay } from "./spindle-play";
 import { tipSpeedCheck } from "./tip-speed";
 import { turfCondition } from "./turf-condition";
 import type { Check } from "./types";
 import { tyrePressure } from "./tyre-pressure";
+import { unitLayout } from "./unit-layout";
+import { unitMatch } from "./unit-match";
 import { vibrationReading } from "./vibration-reading";
 
 /** Every check with a worksheet. Screen, API, job card and diagnosis use this one list: a new check is added here and nowhere else. */
@@ -44,6 +59,21 @@ export const WORKSHEETS: readonly Check[] = [
   vibrationReading,
   groundSpeed,
   passOverlap,
+  unitMatch,
+  rollerClean,
+  rollerBearing,
+  reelBearing,
+  armPlay,
+  reelEdge,
+  reelCone,
+  rollerSquare,
+  reelContact,
+  bedknifeAttitude,
+  rollerPosition,
+  groomerDepth,
+  unitLayout,
+  clippingPath,
+  reelSpeed,
 ] as unknown as Check[];
 
 export function worksheetById(id: string): Check | undefined {

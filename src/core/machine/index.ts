@@ -17,6 +17,7 @@ export {
   type BladeSheet,
   BOLT_GRADES,
   type BoltGrade,
+  FACINGS,
   type Gearbox,
   HOLE_SHAPES,
   type HoleShape,
@@ -26,10 +27,14 @@ export {
   type MachineInput,
   machineSchema,
   type Pulley,
+  ROLLER_KINDS,
   type Spindle,
   STACK_PARTS,
   type StackPart,
+  type Unit,
+  type UnitSheet,
   type Wheel,
 } from "./schema";
 export { isPlaceOf, type SheetProblem, type SheetProblemCode, sheetProblems } from "./sheet-problems";
 export { STANDPOINT_LABELS, type Standpoint, seenFrom, turnSeenFrom } from "./standpoint";
+export { unitSheetOf, unitsAcross } from "./units";

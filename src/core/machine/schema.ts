@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { FEATURE_IDS, KIND_IDS } from "@/core/kinds";
+import { CONTACT_SCHOOLS } from "@/core/reel/contact";
 
 const id = z
   .string()
@@ -151,8 +152,98 @@ export const gearboxSchema = z.object({
   isConnected: z.boolean().default(false),
 });
 
-/** A reel unit seen from above: its middle and its width of cut. */
-export const unitSchema = z.object({ id, label, ...place, widthMetres: z.number().positive().max(2) });
+const sidePoint = { yMetres: z.number().min(-2).max(2), zMetres: z.number().min(-2).max(2) };
+const sideRoller = z.object({ ...sidePoint, radiusMetres: z.number().positive().max(0.3) });
+
+export const ROLLER_KINDS = ["smooth", "grooved"] as const;
+export const FACINGS = ["forward", "rearward"] as const;
+
+const rollerSheetSchema = z.object({
+  kind: z.enum(ROLLER_KINDS),
+  /** A roller without solid ends presses no line at its ends. */
+  hasSolidEnds: z.boolean().default(true),
+  /** Of its turf face, where it is not the unit's width. */
+  widthMetres: positiveMetres.optional(),
+});
+
+/**
+ * What a reel unit has to be. Its side view is in its own frame: y forward, z up, metres, any origin fixed to the unit; the knife's edge set
+ * back behind the reel's middle is part of it.
+ */
+export const unitSheetSchema = z.object({
+  reel: z
+    .object({
+      newDiameterMetres: z.number().positive().max(0.4),
+      scrapDiameterMetres: z.number().positive().max(0.4),
+      blades: z.number().int().min(3).max(20),
+    })
+    .optional(),
+  bedknife: z
+    .object({
+      type: z.string().trim().min(1).max(40),
+      /** Of the lip new, and the least it may be ground to. */
+      thicknessMetres: z.number().positive().max(0.03),
+      leastThicknessMetres: z.number().positive().max(0.03).optional(),
+      /** Front to back of the front face's stock, new and least. */
+      depthMetres: z.number().positive().max(0.1).optional(),
+      leastDepthMetres: z.number().positive().max(0.1).optional(),
+      hoursBetweenGrinds: z.number().positive().max(2000).optional(),
+      /** Heights of cut it is made for. */
+      fromHeightMetres: positiveMetres.optional(),
+      toHeightMetres: positiveMetres.optional(),
+    })
+    .optional(),
+  sideView: z
+    .object({
+      front: sideRoller,
+      rear: sideRoller,
+      edge: z.object(sidePoint),
+      reel: z.object(sidePoint).optional(),
+      heel: z.object(sidePoint).optional(),
+      toe: z.object(sidePoint).optional(),
+      /** Of the knife's top face; positive when its front edge is the lower end. */
+      faceRadians: z.number().min(-0.6).max(0.6).optional(),
+    })
+    .optional(),
+  frontRoller: rollerSheetSchema.optional(),
+  rearRoller: rollerSheetSchema.optional(),
+  attitude: z.object({ leastRadians: z.number().min(-0.6).max(0.6), mostRadians: z.number().min(-0.6).max(0.6) }).optional(),
+  groomer: z.enum(["none", "groomer", "brush"]).optional(),
+  hasScraper: z.boolean().optional(),
+  school: z.enum(CONTACT_SCHOOLS).optional(),
+  /** Which hole and facing of the front roller's bracket belongs to a height, with a groomer or without. */
+  brackets: z
+    .array(
+      z.object({
+        withGroomer: z.boolean(),
+        fromHeightMetres: z.number().min(0).max(0.2),
+        toHeightMetres: positiveMetres,
+        number: z.number().int().min(1).max(20),
+        facing: z.enum(FACINGS),
+      }),
+    )
+    .max(40)
+    .optional(),
+  /** What one turn of each adjuster moves. */
+  adjusters: z
+    .object({
+      squareThrowMetres: z.number().positive().max(0.02).optional(),
+      heightThrowMetres: z.number().positive().max(0.02).optional(),
+      knifeThrowMetres: z.number().positive().max(0.02).optional(),
+    })
+    .optional(),
+});
+
+/** A reel unit seen from above: its middle and its width of cut; what sets it apart from the machine's other units, where anything does. */
+export const unitSchema = z.object({
+  id,
+  label,
+  ...place,
+  widthMetres: z.number().positive().max(2),
+  /** Its right end forward; nought is square to travel. */
+  yawRadians: z.number().min(-0.6).max(0.6).optional(),
+  own: unitSheetSchema.optional(),
+});
 
 export const deckSchema = z.object({
   mount: z.enum(["frame-hung", "self-carried", "fixed"]),
@@ -210,6 +301,17 @@ export const sheetSchema = z.object({
       purgeHours: z.number().positive().max(5000).optional(),
     })
     .optional(),
+  /** What every reel unit of the machine has to be. */
+  unit: unitSheetSchema.optional(),
+  reelDrive: z
+    .object({
+      revolutionsPerMinute: z.number().positive().max(5000).optional(),
+      /** Turned by the ground: its clip is the same at every speed. */
+      isGroundDriven: z.boolean().default(false),
+      /** What slows when the engine does. */
+      fallsWithEngine: z.enum(["reel", "reel-and-travel", "nothing"]).optional(),
+    })
+    .optional(),
   /** Whether spindles go back to their own place, or are moved round to even their wear. */
   spindlePlaces: z.enum(["own", "rotated"]).optional(),
   notes: z.string().max(2000).optional(),
@@ -241,6 +343,8 @@ export type BladeSheet = NonNullable<Machine["sheet"]["blade"]>;
 export type AntiScalpWheel = NonNullable<Machine["deck"]>["antiScalpWheels"][number];
 export type Pulley = z.output<typeof pulleySchema>;
 export type Gearbox = z.output<typeof gearboxSchema>;
+export type Unit = z.output<typeof unitSchema>;
+export type UnitSheet = z.output<typeof unitSheetSchema>;
 export type HoleShape = (typeof HOLE_SHAPES)[number];
 export type BoltGrade = (typeof BOLT_GRADES)[number];
 export type StackPart = (typeof STACK_PARTS)[number];

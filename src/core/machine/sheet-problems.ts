@@ -1,6 +1,7 @@
 import { kindById } from "@/core/kinds";
+import { type SideView, sideProblems, stanceOf } from "@/core/reel/side-view";
 import { placesOf } from "./places";
-import type { Machine } from "./schema";
+import type { Machine, UnitSheet } from "./schema";
 
 export type SheetProblem = { code: SheetProblemCode; path: (string | number)[]; [detail: string]: unknown };
 export type SheetProblemCode =
@@ -9,7 +10,10 @@ export type SheetProblemCode =
   | "pressure-above-moulded"
   | "not-on-sheet"
   | "cuts-with-another"
-  | "nothing-to-cut-with";
+  | "nothing-to-cut-with"
+  | "rollers-overlap"
+  | "rollers-crossed"
+  | "rollers-above-knife";
 
 /** Lists whose members are named by id; two of one name cannot be told apart in any reading. */
 const NAMED: readonly { path: readonly string[]; ids: (machine: Machine) => readonly string[] }[] = [
@@ -31,8 +35,31 @@ function idsTwice(machine: Machine): SheetProblem[] {
   });
 }
 
+/** Every unit's sheet a machine has: the one for all of them, and what is some unit's own. */
+function unitSheetsOf({ sheet, units }: Pick<Machine, "sheet" | "units">): { own: UnitSheet; path: (string | number)[] }[] {
+  return [
+    ...(sheet.unit ? [{ own: sheet.unit, path: ["sheet", "unit"] }] : []),
+    ...units.flatMap(({ own }, k) => (own ? [{ own, path: ["units", k, "own"] }] : [])),
+  ];
+}
+
+/** Rollers that overlap or stand above the knife carry nothing. */
+function cannotStand(machine: Machine): SheetProblem[] {
+  return unitSheetsOf(machine).flatMap(({ own: { sideView }, path }) => {
+    if (!sideView) return [];
+    const codes = sideProblems(sideView);
+    const height = stanceOf(sideView as SideView)?.heightMetres;
+    const isUnder = height !== undefined && height <= 0;
+    return [...codes, ...(isUnder ? (["rollers-above-knife"] as const) : [])].map((code) => ({ code, path: [...path, "sideView"] }));
+  });
+}
+
 /** Pairs of which the first must not be more than the second; one that is not on the sheet says nothing. */
-function pairsOf({ sheet, wheels }: Machine): { least?: number | undefined; most?: number | undefined; path: (string | number)[] }[] {
+function pairsOf({
+  sheet,
+  wheels,
+  units,
+}: Machine): { least?: number | undefined; most?: number | undefined; path: (string | number)[] }[] {
   const { blade } = sheet;
   return [
     { least: sheet.heightLeastMetres, most: sheet.heightMostMetres, path: ["sheet", "heightLeastMetres"] },
@@ -43,6 +70,17 @@ function pairsOf({ sheet, wheels }: Machine): { least?: number | undefined; most
       most: sheet.grease?.purgeHours,
       path: ["sheet", "grease", "topUpHours"],
     },
+    ...unitSheetsOf({ sheet, units }).flatMap(({ own, path }) => [
+      { least: own.reel?.scrapDiameterMetres, most: own.reel?.newDiameterMetres, path: [...path, "reel", "scrapDiameterMetres"] },
+      {
+        least: own.bedknife?.leastThicknessMetres,
+        most: own.bedknife?.thicknessMetres,
+        path: [...path, "bedknife", "leastThicknessMetres"],
+      },
+      { least: own.bedknife?.leastDepthMetres, most: own.bedknife?.depthMetres, path: [...path, "bedknife", "leastDepthMetres"] },
+      { least: own.bedknife?.fromHeightMetres, most: own.bedknife?.toHeightMetres, path: [...path, "bedknife", "fromHeightMetres"] },
+      { least: own.attitude?.leastRadians, most: own.attitude?.mostRadians, path: [...path, "attitude", "leastRadians"] },
+    ]),
     ...wheels.map((wheel, index) => ({
       least: wheel.leastPressurePascals,
       most: wheel.sheetPressurePascals,
@@ -100,7 +138,14 @@ function wrongCutters({ kind, spindles, units }: Machine): SheetProblem[] {
  * comes from outside, is refused with these.
  */
 export function sheetProblems(machine: Machine): SheetProblem[] {
-  return [...wrongCutters(machine), ...idsTwice(machine), ...wrongOrder(machine), ...aboveMoulded(machine), ...unknownNames(machine)];
+  return [
+    ...wrongCutters(machine),
+    ...idsTwice(machine),
+    ...wrongOrder(machine),
+    ...aboveMoulded(machine),
+    ...unknownNames(machine),
+    ...cannotStand(machine),
+  ];
 }
 
 /** Whether a place somebody names is one of this machine. */

@@ -27,14 +27,14 @@ export type Setting = "right" | "loose" | "tight";
 
 /**
  * What a strip of paper tells under a school (common practice). Paper that passes is loose under all three. Pinched still cuts grass where the edges
- * are to stand apart, and is loose where they are to touch. A reel that turns stiff is tight under all three; one that drags at all is tight where
- * there is to be no contact.
+ * are to stand apart, and is loose where they are to touch. Where paper is cut, a reel that turns stiff is tight under all three, and one that drags at all
+ * is tight where there is to be no contact.
  */
 export function paperSays(school: ContactSchool, paper: Paper, turns: ReelTurns | undefined): Setting {
   if (paper === "passes") return "loose";
+  if (paper === "pinched") return school === "no-contact" ? "right" : "loose";
   if (turns === "stiff") return "tight";
-  if (school === "no-contact") return turns === "light-drag" && paper === "cut" ? "tight" : "right";
-  return paper === "pinched" ? "loose" : "right";
+  return school === "no-contact" && turns === "light-drag" ? "tight" : "right";
 }
 
 /** What a feeler tells: a gap only where the school wants one. */

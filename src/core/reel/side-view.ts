@@ -9,10 +9,10 @@ export type SideView = {
   /** The cutting edge of the bedknife. */
   edge: SidePoint;
   /** Lowest rear corner of knife and bedbar; lowest point ahead of the edge. */
-  heel?: SidePoint;
-  toe?: SidePoint;
+  heel?: SidePoint | undefined;
+  toe?: SidePoint | undefined;
   /** Of the knife's top face in the unit's frame: positive when its front edge is the lower end. */
-  faceRadians?: number;
+  faceRadians?: number | undefined;
 };
 
 /** Where the ground lies under a unit: its height below a point is `normal · point − offset`. */

@@ -27,6 +27,7 @@ const SHOWN: Record<Dimension, Record<UnitSystem, UnitId>> = {
   force: { us: "lbf", metric: "n" },
   duration: { us: "h", metric: "h" },
   share: { us: "percent", metric: "percent" },
+  angle: { us: "deg", metric: "deg" },
 };
 
 const DECIMALS: Record<UnitId, Record<Instrument, number>> = {
@@ -43,6 +44,7 @@ const DECIMALS: Record<UnitId, Record<Instrument, number>> = {
   "n-m": { tape: 0, gauge: 0, fine: 1 },
   "ft-lb": { tape: 0, gauge: 0, fine: 1 },
   "in-lb": { tape: 0, gauge: 0, fine: 0 },
+  deg: { tape: 0, gauge: 1, fine: 2 },
   "m/s": { tape: 1, gauge: 1, fine: 2 },
   "km/h": { tape: 1, gauge: 1, fine: 2 },
   mph: { tape: 1, gauge: 1, fine: 2 },

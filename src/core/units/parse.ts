@@ -23,6 +23,7 @@ const EXAMPLES: Record<Dimension, Partial<Record<UnitId, string>> & { any: strin
   force: { any: "400 lbf or 1780 N" },
   duration: { any: "2.5 h" },
   share: { any: "85 %" },
+  angle: { any: "4.5" },
 };
 
 const VULGAR: Record<string, string> = {

@@ -13,7 +13,8 @@ export type Dimension =
   | "force"
   | "duration"
   | "seconds"
-  | "share";
+  | "share"
+  | "angle";
 
 export type UnitSystem = "us" | "metric";
 
@@ -98,6 +99,7 @@ export const UNITS = [
   { id: "percent", dimension: "share", factor: 0.01, symbol: "%", spellings: ["%", "percent", "per cent", "pc"] },
   { id: "n", dimension: "force", factor: 1, symbol: "N", spellings: ["n", "newton", "newtons"] },
   { id: "lbf", dimension: "force", factor: POUND_FORCE_NEWTONS, symbol: "lbf", spellings: ["lbf"] },
+  { id: "deg", dimension: "angle", factor: Math.PI / 180, symbol: "°", spellings: ["°", "deg", "degree", "degrees"] },
   { id: "s", dimension: "duration", factor: 1, symbol: "s", spellings: ["s", "sec", "seconds"] },
   { id: "min", dimension: "duration", factor: 60, symbol: "min", spellings: ["min", "minutes"] },
   { id: "h", dimension: "duration", factor: 3600, symbol: "h", spellings: ["h", "hr", "hrs", "hour", "hours"] },

@@ -31,7 +31,7 @@ export function placeIn({ parts = {} }: Named, machine: Machine, place: string):
   const wheel = machine.deck?.antiScalpWheels.find(({ id }) => id === place);
   if (wheel) return wheel.label;
   const [first, second] = place.split(":");
-  const isPair = machine.spindles.some(({ id }) => id === second);
+  const isPair = [...machine.spindles, ...machine.units].some(({ id }) => id === second);
   return isPair ? `${placeName(machine, first ?? "")} and ${lower(placeName(machine, second ?? ""))}` : placeName(machine, place);
 }
 

@@ -102,7 +102,7 @@ describe("no code is left without words", () => {
   });
 
   it("a check without a worksheet has a silent face, and a code it does not know stands in brackets", () => {
-    expect(faceOf("reel-cone").answer({} as Assessment, { machine: zeroTurn, system: "us" })).toBe("");
+    expect(faceOf("no-such-check").answer({} as Assessment, { machine: zeroTurn, system: "us" })).toBe("");
     expect(sayState("blade-edge", "no-such-state")).toBe("⟨no-such-state⟩");
   });
 });

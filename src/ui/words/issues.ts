@@ -16,6 +16,7 @@ const KIND_WORDS: Record<Dimension, string> = {
   seconds: "a time in seconds",
   force: "a force",
   duration: "a time",
+  angle: "an angle",
   share: "a share in percent",
 };
 
@@ -119,6 +120,9 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "not-on-sheet": (i) => `Nothing on this sheet is called “${i.place}”.`,
   "cuts-with-another": () => "A rotary machine cuts with blades, a reel machine with units: this sheet says both, or the other.",
   "nothing-to-cut-with": () => "This sheet names nothing that cuts.",
+  "rollers-overlap": () => "The two rollers lie in one another. One of their places or sizes is wrong.",
+  "rollers-crossed": () => "The front roller stands behind the rear one. One of their places is wrong.",
+  "rollers-above-knife": () => "The rollers stand above the knife: it would lie on the ground. One of their places or sizes is wrong.",
   "too-deep": () => "Nested deeper than anything here.",
   "letter-not-allowed": () => "A letter stands in here that no keyboard types. Type it again.",
   "name-not-allowed": () => "A name that cannot stand here.",

@@ -1,0 +1,204 @@
+import * as z from "zod";
+import { type Figure, type Finding, judgeDeviation, type Standing, type Verdict } from "@/core/findings";
+import { kindById } from "@/core/kinds";
+import { type Machine, pointOf, type Unit, unitsAcross } from "@/core/machine";
+import type { Caution } from "@/core/safety";
+import type { CheckId } from "@/core/trade";
+import { type Field, type Form, readAt } from "./form";
+import { settled } from "./settled";
+import type { Assessment, At, Check } from "./types";
+import { unknownPlaces } from "./verdicts";
+
+/** What is answered or measured of a unit, and what it means. `Code` is what is found, `Do` what is to be done about it. */
+type Read = Readonly<Record<string, string | number | undefined>>;
+/** `isOptional` may only point at a cause, never show it: what is not read clears nothing. */
+type Common = { key: string; label: string; isOptional?: boolean; isAskedOf?: (machine: Machine, unit: Unit, read: Read) => boolean };
+type Means<Code extends string, Do extends string> = {
+  code: Code;
+  verdict: Verdict;
+  causes?: Finding["causes"];
+  do?: Do;
+};
+type ChoiceOfUnit<Code extends string, Do extends string> = Common & {
+  kind: "choice";
+  options: readonly { id: string; label: string; means?: Means<Code, Do> }[];
+};
+type SizeOfUnit<Code extends string, Do extends string> = Common & {
+  kind: "size";
+  figure: string;
+  instrument: "tape" | "gauge" | "fine";
+  range: { least: number; most: number; usualLeast?: number; usualMost?: number };
+  most: number;
+  standing: Standing;
+  means: Omit<Means<Code, Do>, "verdict">;
+};
+export type OfUnit<Code extends string, Do extends string> = ChoiceOfUnit<Code, Do> | SizeOfUnit<Code, Do>;
+
+export type UnitReadings = { units: Record<string, Record<string, string | number | undefined>> };
+type AtUnit<Do extends string> = Do extends string ? { code: Do; place: string } : never;
+export type UnitSays<Do extends string> = {
+  action: AtUnit<Do>;
+  provisional: { code: "unit-unread"; place: string };
+  problem: { code: "unknown-unit"; place: string };
+};
+
+/** A machine without units has none of these checks. */
+export const noUnits = (machine: Machine): string[] =>
+  machine.units.length === 0 || kindById(machine.kind).cutsWith !== "reel" ? ["no-units"] : [];
+
+export const unknownUnits = (machine: Machine, read: Readonly<Record<string, unknown>>): ({ code: "unknown-unit"; place: string } & At)[] =>
+  unknownPlaces({ read, known: machine.units, path: "units", code: "unknown-unit" });
+
+/** One group a unit, touched on the plan. */
+export const unitGroups = (machine: Machine): Form["groups"] =>
+  unitsAcross(machine).map((unit) => ({ id: unit.id, label: unit.label, at: pointOf(unit) }));
+
+/**
+ * A check that asks the same of every unit: choices and sizes, each with what it means. A cause is cleared only where everything that could show it was
+ * read of every unit.
+ */
+export function unitCheck<Code extends string, Do extends string>(args: {
+  id: CheckId;
+  ruleVersion: number;
+  cautions?: readonly Caution[];
+  asked: readonly OfUnit<Code, Do>[];
+  /** What follows from a unit's readings by its geometry. */
+  reckon?: (machine: Machine, unit: Unit, read: UnitReadings["units"][string]) => Figure[];
+}): Check<UnitReadings, { read: number }, UnitSays<Do>> {
+  const { id, ruleVersion, cautions, asked, reckon } = args;
+  const askedOf = (machine: Machine, unit: Unit, read: Read) => asked.filter(({ isAskedOf }) => isAskedOf?.(machine, unit, read) ?? true);
+  const schema = z.object({
+    units: z
+      .record(
+        z.string(),
+        z.object(
+          Object.fromEntries(
+            asked.map((one) => [
+              one.key,
+              one.kind === "choice"
+                ? z.enum(one.options.map((option) => option.id) as [string, ...string[]]).optional()
+                : z.number().min(one.range.least).max(one.range.most).optional(),
+            ]),
+          ),
+        ),
+      )
+      .default({}),
+  }) as unknown as z.ZodType<UnitReadings>;
+
+  const findingsAt = (machine: Machine, unit: Unit, read: UnitReadings["units"][string]): (Finding & { do?: Do })[] => {
+    const own = askedOf(machine, unit, read);
+    const off = own.flatMap((one) => meant(one, read[one.key]).map((means) => ({ place: unit.id, ...means })));
+    return off.length === 0 && isTold(own, read) ? [{ place: unit.id, code: "sound", verdict: "in-tolerance" }] : off;
+  };
+
+  const assess = (machine: Machine, { units }: UnitReadings): Assessment<{ read: number }, UnitSays<Do>> => {
+    const across = unitsAcross(machine);
+    const told = across.filter((unit) => isTold(askedOf(machine, unit, units[unit.id] ?? {}), units[unit.id] ?? {}));
+    const findings = across.flatMap((unit) => findingsAt(machine, unit, units[unit.id] ?? {}));
+    const unread = across.filter((unit) => !told.includes(unit));
+    return {
+      check: id,
+      ruleVersion,
+      ...settled({
+        check: id,
+        findings: findings.map(({ do: _, ...finding }) => finding),
+        clears: clearsOf(asked, (one) =>
+          across.every((unit) => one.isAskedOf?.(machine, unit, units[unit.id] ?? {}) === false || units[unit.id]?.[one.key] !== undefined),
+        ),
+        told: told.map((unit) => unit.id),
+        isComplete: unread.length === 0,
+      }),
+      provisional: unread.map((unit) => ({ code: "unit-unread" as const, place: unit.id })),
+      figures: across.flatMap((unit) => [
+        ...askedOf(machine, unit, units[unit.id] ?? {}).flatMap((one) => figureOf(one, unit.id, units[unit.id]?.[one.key])),
+        ...(reckon?.(machine, unit, units[unit.id] ?? {}) ?? []),
+      ]),
+      actions: findings.flatMap(({ place, do: code }) => (code === undefined ? [] : [{ code, place } as AtUnit<Do>])),
+      warnings: [],
+      detail: { read: told.length },
+    };
+  };
+
+  return {
+    id,
+    ruleVersion,
+    ...(cautions ? { cautions } : {}),
+    readingsSchema: schema,
+    missing: noUnits,
+    problems: (machine, { units }) => unknownUnits(machine, units),
+    form: (machine, soFar) => ({
+      groups: unitGroups(machine),
+      fields: unitsAcross(machine).flatMap((unit) =>
+        askedOf(machine, unit, (readAt(soFar, ["units", unit.id]) ?? {}) as Read).map((one) => fieldOf(one, unit.id)),
+      ),
+    }),
+    assess,
+  };
+}
+
+type Any = OfUnit<string, string>;
+
+function fieldOf(one: Any, unit: string): Field {
+  const common = {
+    path: ["units", unit, one.key],
+    group: unit,
+    label: one.label,
+    ...(one.isOptional ? { isOptional: true } : {}),
+  };
+  if (one.kind === "choice") return { ...common, kind: "choice", options: one.options.map(({ id, label }) => ({ id, label })) };
+  return { ...common, kind: "quantity", dimension: "length", instrument: one.instrument, range: one.range };
+}
+
+const isTold = (asked: readonly Any[], read: Readonly<Record<string, unknown>>): boolean =>
+  asked.every(({ key, isOptional }) => isOptional === true || read[key] !== undefined);
+
+function judged(one: SizeOfUnit<string, string>, value: number): Verdict {
+  return judgeDeviation({ deviation: Math.max(0, value), tolerance: one.most });
+}
+
+/** What an answer means: nothing where it is as it should be. A size near its limit is watched and accuses nothing. */
+function meant<Code extends string, Do extends string>(
+  one: OfUnit<Code, Do>,
+  value: string | number | undefined,
+): (Omit<Finding, "place"> & { do?: Do })[] {
+  if (value === undefined) return [];
+  if (one.kind === "choice") {
+    const means = one.options.find(({ id }) => id === value)?.means;
+    return means ? [means] : [];
+  }
+  const verdict = judged(one, Number(value));
+  if (verdict === "in-tolerance") return [];
+  return verdict === "out" ? [{ ...one.means, verdict }] : [{ code: "near-limit", verdict }];
+}
+
+function figureOf(one: Any, place: string, value: string | number | undefined): Figure[] {
+  if (one.kind !== "size" || value === undefined) return [];
+  return [
+    {
+      id: one.figure,
+      place,
+      value: Number(value),
+      dimension: "length",
+      instrument: one.instrument,
+      tolerance: { kind: "between", most: one.most, standing: one.standing },
+      verdict: judged(one, Number(value)),
+      standing: "measured",
+    },
+  ];
+}
+
+/** By cause: whether all that could show it was read of every unit. An optional size that nobody took holds nothing back. */
+function clearsOf<Code extends string, Do extends string>(
+  asked: readonly OfUnit<Code, Do>[],
+  isRead: (one: OfUnit<Code, Do>) => boolean,
+): Record<string, boolean> {
+  const showing = (one: OfUnit<Code, Do>) =>
+    (one.kind === "choice" ? one.options.map(({ means }) => means) : [one.means]).flatMap((means) => means?.causes ?? []);
+  const causes = [...new Set(asked.flatMap(showing).map(({ cause }) => cause))];
+  return Object.fromEntries(
+    causes.map((cause) => [
+      cause,
+      asked.filter((one) => showing(one).some((shown) => shown.cause === cause)).every((one) => one.isOptional === true || isRead(one)),
+    ]),
+  );
+}

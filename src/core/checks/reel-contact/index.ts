@@ -1,0 +1,364 @@
+import * as z from "zod";
+import type { Figure, Finding } from "@/core/findings";
+import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import {
+  ALONG,
+  type Along,
+  CONTACT_SCHOOLS,
+  type ContactSchool,
+  contactTurn,
+  GAP_METRES,
+  type Gaps,
+  gapSays,
+  PAPER,
+  type Pattern,
+  REEL_TURNS,
+  readContact,
+  type Setting,
+  type Trials,
+} from "@/core/reel";
+import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { choices, type Field, type Form } from "../form";
+import { pointsAt, settled, shows } from "../settled";
+import type { Assessment, At, Check } from "../types";
+
+/** What most shops set to, where the sheet does not say. Common practice. */
+export const USUAL_SCHOOL: ContactSchool = "light-contact";
+/** Blades of a reel where the sheet does not say. */
+const USUAL_BLADES = 11;
+
+const along = z.object({ left: z.enum(PAPER).optional(), middle: z.enum(PAPER).optional(), right: z.enum(PAPER).optional() });
+const gap = z.number().min(0).max(0.1);
+
+export const contactReadingsSchema = z.object({
+  units: z
+    .record(
+      z.string(),
+      z.object({
+        turns: z.enum(REEL_TURNS).optional(),
+        /** The worst of all reel blades at each place along the knife. */
+        worst: along.optional(),
+        /** Blade by blade, numbered from 1. */
+        trials: z.record(z.string().regex(/^[1-9][0-9]?$/), along).optional(),
+        gaps: z.object({ left: gap.optional(), middle: gap.optional(), right: gap.optional() }).optional(),
+        /** Whether it can be made to cut paper by bringing the knife closer. */
+        closer: z.enum(["cuts", "will-not", "not-tried"]).optional(),
+        bearing: z.enum(["sound", "not-known", "lifts"]).optional(),
+      }),
+    )
+    .default({}),
+});
+export type ContactReadings = z.output<typeof contactReadingsSchema>;
+type Read = ContactReadings["units"][string];
+
+type Says = {
+  action:
+    | { code: "bring-closer"; place: string; end: "both" | "left" | "right"; turns?: number }
+    | { code: "back-off"; place: string; end: "both" | "left" | "right"; turns?: number }
+    | { code: "set-parallel"; place: string; end: "left" | "right"; turns?: number }
+    | { code: "grind-knife"; place: string }
+    | { code: "look-at-blade"; place: string; blades: string }
+    | { code: "lap-or-grind"; place: string }
+    | { code: "bearing-first"; place: string };
+  warning: { code: "bearing-not-known"; place: string } | { code: "bearing-lifts"; place: string };
+  provisional:
+    | { code: "unit-unread"; place: string }
+    | { code: "bearing-not-known"; place: string }
+    | { code: "usual-school"; place: string };
+  problem:
+    | { code: "unknown-unit"; place: string }
+    | { code: "more-blades-than-reel"; place: string; blades: number }
+    | { code: "worse-than-the-worst"; place: string; blade: string; along: Along };
+};
+
+export type UnitContact = {
+  school: ContactSchool;
+  pattern: Pattern;
+  along: Partial<Record<Along, Setting>>;
+  /** What the same trials come to under each school. */
+  bySchool: Record<ContactSchool, Pattern["name"]>;
+};
+export type ContactDetail = { units: Record<string, UnitContact> };
+
+/** How reel and knife meet along the knife and round the reel, by paper or by feeler, under the unit's own school. */
+export const reelContact: Check<ContactReadings, ContactDetail, Says> = {
+  id: "reel-contact",
+  ruleVersion: 1,
+  cautions: ["reels-isolated"],
+  readingsSchema: contactReadingsSchema,
+  missing: noUnits,
+  problems,
+  form: formOf,
+  assess,
+};
+
+export const bladesOn = (machine: Machine, unit: string): number => unitSheetOf(machine, unit).reel?.blades ?? USUAL_BLADES;
+
+function problems(machine: Machine, { units }: ContactReadings): (Says["problem"] & At)[] {
+  const over = Object.entries(units).flatMap(([place, { trials = {} }]) => {
+    const blades = bladesOn(machine, place);
+    return Object.keys(trials)
+      .filter((blade) => Number(blade) > blades)
+      .map((blade) => ({ code: "more-blades-than-reel" as const, path: ["units", place, "trials", blade], place, blades }));
+  });
+  return [...unknownUnits(machine, units), ...over, ...Object.entries(units).flatMap(([place, read]) => contradictions(place, read))];
+}
+
+/** From cut to passing. */
+const LOOSENESS: readonly string[] = PAPER;
+
+/** A blade that came out worse than what was given as the worst of all of them. */
+function contradictions(place: string, { trials = {}, worst = {} }: Read): (Says["problem"] & At)[] {
+  return Object.entries(trials).flatMap(([blade, row]) =>
+    ALONG.flatMap((at): (Says["problem"] & At)[] => {
+      const [own, all] = [row[at], worst[at]];
+      const isWorse = own !== undefined && all !== undefined && LOOSENESS.indexOf(own) > LOOSENESS.indexOf(all);
+      return isWorse ? [{ code: "worse-than-the-worst", path: ["units", place, "trials", blade, at], place, blade, along: at }] : [];
+    }),
+  );
+}
+
+const PLACE_LABEL: Record<Along, string> = { left: "Left", middle: "Middle", right: "Right" };
+const PAPERS = choices(["cut", "Cut clean"], ["pinched", "Pinched or torn"], ["passes", "Passes"]);
+
+function formOf(machine: Machine): Form {
+  const across = unitsAcross(machine);
+  const paper = (unit: string, path: readonly string[], group: string, label: string): Field[] =>
+    ALONG.map((place) => ({
+      kind: "choice",
+      path: ["units", unit, ...path, place],
+      group,
+      label: `${label}${PLACE_LABEL[place].toLowerCase()}`,
+      isOptional: true,
+      options: PAPERS,
+    }));
+  return {
+    groups: across.flatMap((unit, k) => [
+      unitGroups(machine)[k] as Form["groups"][number],
+      { id: `${unit.id}-blades`, label: `${unit.label}: blade by blade`, isFolded: true },
+      { id: `${unit.id}-feeler`, label: `${unit.label}: by feeler`, isFolded: true },
+    ]),
+    fields: across.flatMap(({ id }): Field[] => [
+      {
+        kind: "choice",
+        path: ["units", id, "bearing"],
+        group: id,
+        label: "Reel bearings",
+        options: choices(["sound", "Read sound"], ["not-known", "Not looked at"], ["lifts", "Lift"]),
+      },
+      {
+        kind: "choice",
+        path: ["units", id, "turns"],
+        group: id,
+        label: "Reel turned by its handle",
+        options: choices(["free", "Free"], ["light-drag", "Drags a little"], ["stiff", "Stiff"]),
+      },
+      ...paper(id, ["worst"], id, "One strip of paper, worst of all blades, "),
+      {
+        kind: "choice",
+        path: ["units", id, "closer"],
+        group: id,
+        label: "Brought closer",
+        options: choices(["cuts", "It cuts"], ["will-not", "Will not cut however close"], ["not-tried", "Not tried"]),
+      },
+      ...Array.from({ length: bladesOn(machine, id) }, (_, k) => String(k + 1)).flatMap((blade) =>
+        paper(id, ["trials", blade], `${id}-blades`, `Blade ${blade}, `),
+      ),
+      ...ALONG.map(
+        (place): Field => ({
+          kind: "quantity",
+          path: ["units", id, "gaps", place],
+          group: `${id}-feeler`,
+          label: `Gap, ${place}`,
+          isOptional: true,
+          dimension: "length",
+          instrument: "fine",
+          range: { least: 0, most: 0.1, usualLeast: 0, usualMost: 0.0006 },
+        }),
+      ),
+    ]),
+  };
+}
+
+const schoolOf = (machine: Machine, unit: string): ContactSchool => unitSheetOf(machine, unit).school ?? USUAL_SCHOOL;
+
+/** Trials with the worst of all blades as one more row. */
+function trialsOf({ trials = {}, worst }: Read): { rows: Trials; all: Trials } {
+  const rows = trials as Trials;
+  return { rows, all: worst ? { ...rows, worst: worst as Trials[string] } : rows };
+}
+
+const isPlaceRead = (read: Read, place: Along): boolean =>
+  read.gaps?.[place] !== undefined ||
+  read.worst?.[place] !== undefined ||
+  Object.values(read.trials ?? {}).some((row) => row[place] !== undefined);
+
+const isTold = (read: Read): boolean =>
+  ALONG.every((place) => isPlaceRead(read, place)) && read.turns !== undefined && read.closer !== undefined && read.bearing !== undefined;
+
+function contactOf(machine: Machine, unit: string, read: Read): UnitContact {
+  const under = (school: ContactSchool) => {
+    const { rows, all } = trialsOf(read);
+    const rest = { gaps: (read.gaps ?? {}) as Gaps, ...(read.turns ? { turns: read.turns } : {}) };
+    const whole = readContact(school, { trials: all, ...rest });
+    const byBlade = readContact(school, { trials: rows, ...rest });
+    return byBlade.pattern.name === "one-blade" ? { ...whole, pattern: byBlade.pattern } : whole;
+  };
+  const school = schoolOf(machine, unit);
+  const own = under(school);
+  return {
+    school,
+    pattern: own.pattern,
+    along: own.along,
+    bySchool: Object.fromEntries(CONTACT_SCHOOLS.map((one) => [one, under(one).pattern.name])) as UnitContact["bySchool"],
+  };
+}
+
+const CAUSES_OF: Record<Exclude<Pattern["name"], "even">, Finding["causes"]> = {
+  "everywhere-loose": shows("contact-loose"),
+  "everywhere-tight": shows("contact-tight"),
+  "one-end": shows("contact-tapered"),
+  hollow: shows("bedknife-worn-hollow"),
+  crowned: pointsAt("contact-tapered"),
+  "one-blade": shows("reel-blade-high"),
+  mixed: pointsAt("contact-tapered"),
+};
+
+const isTightByFeeler = (school: ContactSchool, gapMetres: number | undefined): boolean =>
+  gapMetres !== undefined && gapSays(school, gapMetres) === "tight";
+
+/** Where paper cuts and only a feeler shows a gap, one of both may be misread. */
+function onlyByFeeler(read: Read): boolean {
+  const { all } = trialsOf(read);
+  return !Object.values(all).some((row) => ALONG.some((at) => row[at] === "passes" || row[at] === "pinched"));
+}
+
+/** Drag is felt; a gap that is only read off a feeler is suspected. */
+const isDragging = ({ turns }: Read, school: ContactSchool): boolean =>
+  turns === "stiff" || (turns === "light-drag" && school === "no-contact");
+
+const SURE: readonly string[] = ["tight", "will-not-cut", "bearing-lifts"];
+const suspected = (finding: Finding): Finding =>
+  SURE.includes(finding.code) ? finding : { ...finding, causes: pointsAt(...(finding.causes ?? []).map(({ cause }) => cause)) };
+
+function findingsAt(place: string, read: Read, contact: UnitContact): Finding[] {
+  const found = patternFindings(place, read, contact);
+  return onlyByFeeler(read) && read.worst !== undefined ? found.map(suspected) : found;
+}
+
+function patternFindings(place: string, read: Read, { pattern, along: places, school }: UnitContact): Finding[] {
+  const told = ALONG.map((one) => places[one]);
+  const isLoose = told.includes("loose");
+  const isTight = told.includes("tight") || ALONG.some((at) => isTightByFeeler(school, read.gaps?.[at])) || read.turns === "stiff";
+  const name = pattern.name;
+  const off: Finding[] = [
+    ...(name === "even" || name === "everywhere-tight"
+      ? []
+      : [{ place, code: name, verdict: "out" as const, causes: CAUSES_OF[name] ?? [] }]),
+    ...(isLoose && name === "even" ? [{ place, code: "loose", verdict: "out" as const, causes: shows("contact-loose") }] : []),
+    ...(isTight
+      ? [
+          {
+            place,
+            code: "tight",
+            verdict: "out" as const,
+            causes: isDragging(read, school) ? shows("contact-tight") : pointsAt("contact-tight"),
+          },
+        ]
+      : []),
+    ...(read.closer === "will-not" ? [{ place, code: "will-not-cut", verdict: "out" as const, causes: shows("reel-dull") }] : []),
+    ...(read.bearing === "lifts" ? [{ place, code: "bearing-lifts", verdict: "out" as const, causes: shows("reel-bearing-worn") }] : []),
+  ];
+  return off.length === 0 && isTold(read) ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
+}
+
+/** A cause is away where all was read of every unit and nothing loose or tight is left that it could have made. */
+function clearsOf(findings: readonly Finding[], isComplete: boolean): Record<string, boolean> {
+  const off = findings.filter(({ verdict }) => verdict === "out").map(({ code }) => code);
+  const isEven = off.every((code) => code === "bearing-lifts" || code === "tight");
+  const away = (isIt: boolean) => isComplete && isIt;
+  return {
+    "contact-loose": away(isEven),
+    "contact-tight": away(!off.includes("tight")),
+    "contact-tapered": away(isEven),
+    "bedknife-worn-hollow": away(isEven),
+    "reel-blade-high": away(isEven),
+    "reel-dull": away(off.length === 0),
+  };
+}
+
+function assess(machine: Machine, { units }: ContactReadings): Assessment<ContactDetail, Says> {
+  const read = unitsAcross(machine).map(({ id }) => ({ id, read: units[id] ?? {}, contact: contactOf(machine, id, units[id] ?? {}) }));
+  const told = read.filter((one) => isTold(one.read)).map(({ id }) => id);
+  const isComplete = told.length === read.length;
+  const findings = read.flatMap((one) => findingsAt(one.id, one.read, one.contact));
+  return {
+    check: "reel-contact",
+    ruleVersion: reelContact.ruleVersion,
+    ...settled({ check: "reel-contact", findings, clears: clearsOf(findings, isComplete), told, isComplete }),
+    provisional: read.flatMap((one): Says["provisional"][] => [
+      ...(told.includes(one.id) ? [] : [{ code: "unit-unread" as const, place: one.id }]),
+      ...(one.read.bearing === "not-known" ? [{ code: "bearing-not-known" as const, place: one.id }] : []),
+      ...(unitSheetOf(machine, one.id).school ? [] : [{ code: "usual-school" as const, place: one.id }]),
+    ]),
+    figures: read.flatMap((one) => gapFigures(one.id, one.read, one.contact.school)),
+    actions: read.flatMap((one) => actionsOf(machine, one.id, one.read, one.contact)),
+    warnings: read.flatMap(({ id, read: { bearing } }): Says["warning"][] => {
+      if (bearing === "lifts") return [{ code: "bearing-lifts", place: id }];
+      return bearing === "not-known" ? [{ code: "bearing-not-known", place: id }] : [];
+    }),
+    detail: { units: Object.fromEntries(read.filter((one) => units[one.id]).map((one) => [one.id, one.contact])) },
+  };
+}
+
+function gapFigures(place: string, { gaps = {} }: Read, school: ContactSchool): Figure[] {
+  return ALONG.flatMap((at): Figure[] => {
+    const value = gaps[at];
+    if (value === undefined) return [];
+    const most = school === "no-contact" ? GAP_METRES.most : GAP_METRES.least;
+    const least = school === "no-contact" ? { least: GAP_METRES.least } : {};
+    return [
+      {
+        id: `gap-${at}`,
+        place,
+        value,
+        dimension: "length",
+        instrument: "fine",
+        tolerance: { kind: "between", ...least, most, standing: "common-practice" },
+        standing: "measured",
+      },
+    ];
+  });
+}
+
+/** What to turn, which way, and how far where a feeler and the sheet's throw tell. A bearing that lifts comes before all of it. */
+function actionsOf(machine: Machine, place: string, read: Read, contact: UnitContact): Says["action"][] {
+  const { pattern, along: places, school } = contact;
+  if (read.bearing === "lifts") return [{ code: "bearing-first", place }];
+  const throwMetres = unitSheetOf(machine, place).adjusters?.knifeThrowMetres;
+  const turnsAt = (at: Along) => {
+    const gapMetres = read.gaps?.[at];
+    return gapMetres === undefined || throwMetres === undefined ? {} : { turns: Math.abs(contactTurn({ school, gapMetres, throwMetres })) };
+  };
+  const isTight = read.turns === "stiff" || ALONG.some((at) => places[at] === "tight");
+  const dull: Says["action"][] = read.closer === "will-not" ? [{ code: "lap-or-grind", place }] : [];
+  switch (pattern.name) {
+    case "everywhere-loose":
+      return dull.length > 0 ? dull : [{ code: "bring-closer", place, end: "both", ...turnsAt("middle") }];
+    case "one-end":
+      return [...dull, { code: "set-parallel", place, end: pattern.end, ...turnsAt(pattern.end) }];
+    case "hollow":
+    case "crowned":
+      return [...dull, { code: "grind-knife", place }];
+    case "one-blade":
+      return [...dull, { code: "look-at-blade", place, blades: pattern.blades.join(", ") }];
+    default: {
+      const loose = ALONG.some((at) => places[at] === "loose");
+      return [
+        ...dull,
+        ...(isTight ? [{ code: "back-off" as const, place, end: "both" as const, ...turnsAt("middle") }] : []),
+        ...(loose && !isTight ? [{ code: "bring-closer" as const, place, end: "both" as const }] : []),
+      ];
+    }
+  }
+}

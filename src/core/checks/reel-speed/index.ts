@@ -1,0 +1,429 @@
+import * as z from "zod";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import {
+  bladesSuit,
+  CLIP_SHARE,
+  callClip,
+  clipOf,
+  DRAW,
+  fourthOf,
+  type RippleCandidate,
+  rippleRise,
+  rippleSources,
+  secondSpeedParts,
+  turnsForClip,
+  turnsFromRipples,
+} from "@/core/reel";
+import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import type { Form } from "../form";
+import { settled, shows } from "../settled";
+import type { Assessment, Check } from "../types";
+
+/** Under the sheet's reel speed by more than this share, loaded: engine, belt or oil is slow. Estimate. */
+export const SLOW_SHARE = 0.08;
+
+const ripplesSchema = z.object({
+  lengthMetres: z.number().positive().max(20).optional(),
+  count: z.number().int().min(1).max(200).optional(),
+  secondLengthMetres: z.number().positive().max(20).optional(),
+  secondCount: z.number().int().min(1).max(200).optional(),
+  /** How much faster or slower the second time. */
+  speedRatio: z.number().min(0.2).max(5).optional(),
+});
+
+export const reelSpeedReadingsSchema = z.object({
+  distanceMetres: z.number().positive().max(2000).optional(),
+  seconds: z.array(z.number().positive().max(3600)).max(20).default([]),
+  heightMetres: z.number().positive().max(0.1).optional(),
+  units: z
+    .record(
+      z.string(),
+      z.object({ revolutionsPerMinute: z.number().positive().max(10_000).optional(), loaded: z.enum(["loaded", "idle"]).optional() }),
+    )
+    .default({}),
+  ripples: ripplesSchema.optional(),
+});
+export type ReelSpeedReadings = z.output<typeof reelSpeedReadingsSchema>;
+
+export type Clip = {
+  unit: string;
+  clipMetres: number;
+  call: ReturnType<typeof callClip>;
+  fastestMetresPerSecond: number;
+  slowestMetresPerSecond: number;
+};
+export type ReelSpeedDetail = {
+  metresPerSecond?: number;
+  heightMetres?: number;
+  clips: Clip[];
+  ripples?: {
+    spacingMetres: number;
+    sources: RippleCandidate[];
+    asksSecondSpeed: boolean;
+    turns: { revolutionsPerMinute: number; plusMinus: number };
+  };
+};
+
+type Says = {
+  action:
+    | { code: "drive-between"; leastMetresPerSecond: number; mostMetresPerSecond: number }
+    | { code: "reel-faster"; place: string; revolutions: number }
+    | { code: "reel-slower"; place: string; revolutions: number }
+    | { code: "full-throttle-first" }
+    | { code: "second-speed" };
+  warning:
+    | { code: "blades-for-height"; place: string; blades: number; says: string }
+    | { code: "ground-driven" }
+    | { code: "both-fall" }
+    | { code: "operating-finding" };
+  provisional:
+    | { code: "unit-unread"; place: string }
+    | { code: "no-speed" }
+    | { code: "no-height" }
+    | { code: "one-run" }
+    | { code: "not-loaded"; place: string };
+  problem: { code: "unknown-unit"; place: string };
+};
+
+/** Reel speed, ground speed and height: how far the machine goes from one reel blade's cut to the next, and what that leaves. */
+export const reelSpeed: Check<ReelSpeedReadings, ReelSpeedDetail, Says> = {
+  id: "reel-speed",
+  ruleVersion: 1,
+  readingsSchema: reelSpeedReadingsSchema,
+  missing: (machine) => [
+    ...noUnits(machine),
+    ...(machine.units.some(({ id }) => !unitSheetOf(machine, id).reel) ? ["no-blade-count"] : []),
+  ],
+  problems: (machine, { units }) => unknownUnits(machine, units),
+  form: formOf,
+  assess,
+};
+
+function formOf(machine: Machine): Form {
+  return {
+    groups: [
+      { id: "run", label: "Timed over a distance, mowing" },
+      ...unitGroups(machine),
+      { id: "ripples", label: "Ripples on the turf", isFolded: true, note: "Measure over several and count them." },
+    ],
+    fields: [
+      {
+        kind: "quantity",
+        path: ["distanceMetres"],
+        group: "run",
+        label: "Distance",
+        dimension: "distance",
+        instrument: "gauge",
+        range: { least: 2, most: 2000, usualLeast: 8, usualMost: 400 },
+      },
+      {
+        kind: "list",
+        path: ["seconds"],
+        group: "run",
+        label: "Time for it, run by run",
+        wanted: 2,
+        dimension: "seconds",
+        instrument: "gauge",
+        range: { least: 0.5, most: 3600, usualLeast: 2, usualMost: 300 },
+      },
+      {
+        kind: "quantity",
+        path: ["heightMetres"],
+        group: "run",
+        label: "Height of cut",
+        dimension: "length",
+        instrument: "fine",
+        range: {
+          least: 0.001,
+          most: 0.1,
+          usualLeast: machine.sheet.heightLeastMetres ?? 0.002,
+          usualMost: machine.sheet.heightMostMetres ?? 0.03,
+        },
+      },
+      ...unitsAcross(machine).flatMap(({ id }) => [
+        {
+          kind: "quantity" as const,
+          path: ["units", id, "revolutionsPerMinute"],
+          group: id,
+          label: "Reel turns at",
+          dimension: "rotation" as const,
+          instrument: "gauge" as const,
+          range: { least: 1, most: 10_000, usualLeast: 300, usualMost: 2600 },
+        },
+        {
+          kind: "choice" as const,
+          path: ["units", id, "loaded"],
+          group: id,
+          label: "Read",
+          options: [
+            { id: "loaded", label: "Mowing" },
+            { id: "idle", label: "Without grass" },
+          ],
+        },
+      ]),
+      ...(
+        [
+          ["lengthMetres", "count", "Length over all of them", "How many ripples that is"],
+          ["secondLengthMetres", "secondCount", "At a second speed: length", "How many ripples that is"],
+        ] as const
+      ).flatMap(([size, count, sizeLabel, countLabel]) => [
+        {
+          kind: "quantity" as const,
+          path: ["ripples", size],
+          group: "ripples",
+          label: sizeLabel,
+          isOptional: true,
+          dimension: "length" as const,
+          instrument: "gauge" as const,
+          range: { least: 0.002, most: 20, usualLeast: 0.01, usualMost: 8 },
+        },
+        {
+          kind: "number" as const,
+          path: ["ripples", count],
+          group: "ripples",
+          label: countLabel,
+          isOptional: true,
+          least: 1,
+          most: 200,
+          isWhole: true,
+        },
+      ]),
+      {
+        kind: "number",
+        path: ["ripples", "speedRatio"],
+        group: "ripples",
+        label: "Second speed, as a share of the first",
+        isOptional: true,
+        least: 0.2,
+        most: 5,
+      },
+    ],
+  };
+}
+
+const speedOf = ({ distanceMetres, seconds }: ReelSpeedReadings): number | undefined =>
+  distanceMetres === undefined || seconds.length === 0
+    ? undefined
+    : (distanceMetres * seconds.length) / seconds.reduce((sum, one) => sum + one, 0);
+
+function clipAt(machine: Machine, unit: string, readings: ReelSpeedReadings): Clip[] {
+  const speed = speedOf(readings);
+  const blades = unitSheetOf(machine, unit).reel?.blades;
+  const turns = readings.units[unit]?.revolutionsPerMinute;
+  const { heightMetres: height } = readings;
+  if (speed === undefined || blades === undefined || turns === undefined || height === undefined) return [];
+  const clipMetres = clipOf({ groundMetresPerSecond: speed, blades, revolutionsPerMinute: turns });
+  const window = fourthOf({ blades, revolutionsPerMinute: turns, heightMetres: height })?.window ?? { least: 0, most: 0 };
+  return [
+    { unit, clipMetres, call: callClip(clipMetres, height), fastestMetresPerSecond: window.most, slowestMetresPerSecond: window.least },
+  ];
+}
+
+const VERDICT_OF: Record<Clip["call"], Verdict> = { ripples: "out", browns: "out", short: "watch", best: "in-tolerance" };
+
+/** Share by which a reel is under its sheet, loaded. */
+function slowBy(machine: Machine, turns: number): number | undefined {
+  const rated = machine.sheet.reelDrive?.isGroundDriven ? undefined : machine.sheet.reelDrive?.revolutionsPerMinute;
+  return rated === undefined ? undefined : 1 - turns / rated;
+}
+
+function findingsAt(machine: Machine, place: string, readings: ReelSpeedReadings, [clip]: readonly Clip[]): Finding[] {
+  const { revolutionsPerMinute: turns } = readings.units[place] ?? {};
+  const slow = turns === undefined ? undefined : slowBy(machine, turns);
+  const speed = slow === undefined ? undefined : judgeDeviation({ deviation: Math.max(0, slow), tolerance: SLOW_SHARE });
+  const off: Finding[] = [
+    ...(clip?.call === "ripples" ? [{ place, code: "clip-long", verdict: "out" as const, causes: shows("clip-too-long") }] : []),
+    ...(clip?.call === "browns" ? [{ place, code: "clip-short", verdict: "out" as const, causes: shows("clip-too-short") }] : []),
+    ...(clip?.call === "short" ? [{ place, code: "clip-shortish", verdict: "watch" as const }] : []),
+    ...(speed === "out" ? [{ place, code: "reel-slow", verdict: "out" as const, causes: shows("engine-speed-low") }] : []),
+    ...(speed === "watch" ? [{ place, code: "reel-near-slow", verdict: "watch" as const }] : []),
+  ];
+  return off.length === 0 && clip ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
+}
+
+function assess(machine: Machine, readings: ReelSpeedReadings): Assessment<ReelSpeedDetail, Says> {
+  const across = unitsAcross(machine);
+  const clips = across.flatMap(({ id }) => clipAt(machine, id, readings));
+  const speed = speedOf(readings);
+  const isTold = (id: string) => clips.some(({ unit }) => unit === id) && readings.units[id]?.loaded !== undefined;
+  const told = across.filter(({ id }) => isTold(id)).map(({ id }) => id);
+  const isComplete = told.length === across.length;
+  const findings = across.flatMap(({ id }) =>
+    findingsAt(
+      machine,
+      id,
+      readings,
+      clips.filter(({ unit }) => unit === id),
+    ),
+  );
+  const isLoaded = across.every(({ id }) => readings.units[id]?.loaded === "loaded");
+  const { isGroundDriven = false, fallsWithEngine, revolutionsPerMinute: rated } = machine.sheet.reelDrive ?? {};
+  const ripples = ripplesOf(machine, readings);
+  const isOperating = clips.some(({ call }) => call === "ripples" || call === "browns");
+  return {
+    check: "reel-speed",
+    ruleVersion: reelSpeed.ruleVersion,
+    ...settled({
+      check: "reel-speed",
+      findings,
+      clears: {
+        "clip-too-long": isComplete,
+        "clip-too-short": isComplete,
+        // Only a reel that works shows an engine that sags, and only against its sheet.
+        "engine-speed-low": isComplete && isLoaded && rated !== undefined && !isGroundDriven,
+      },
+      told,
+      isComplete,
+    }),
+    provisional: [
+      ...(speed === undefined ? [{ code: "no-speed" as const }] : []),
+      ...(readings.heightMetres === undefined ? [{ code: "no-height" as const }] : []),
+      ...(readings.seconds.length === 1 ? [{ code: "one-run" as const }] : []),
+      ...across.flatMap(({ id }): Says["provisional"][] => {
+        if (readings.units[id]?.revolutionsPerMinute === undefined || readings.units[id]?.loaded === undefined)
+          return [{ code: "unit-unread", place: id }];
+        return readings.units[id]?.loaded === "idle" ? [{ code: "not-loaded", place: id }] : [];
+      }),
+    ],
+    figures: figuresOf(machine, readings, clips, speed),
+    actions: [...actionsOf(machine, readings, clips, findings), ...(ripples?.asksSecondSpeed ? [{ code: "second-speed" as const }] : [])],
+    warnings: [
+      ...across.flatMap(({ id }): Says["warning"][] => {
+        const blades = unitSheetOf(machine, id).reel?.blades;
+        if (blades === undefined || readings.heightMetres === undefined) return [];
+        const says = bladesSuit(blades, readings.heightMetres);
+        return says === "suits" ? [] : [{ code: "blades-for-height", place: id, blades, says }];
+      }),
+      ...(isGroundDriven ? [{ code: "ground-driven" as const }] : []),
+      ...(fallsWithEngine === "reel-and-travel" && findings.some(({ code }) => code === "reel-slow")
+        ? [{ code: "both-fall" as const }]
+        : []),
+      ...(isOperating && !isGroundDriven ? [{ code: "operating-finding" as const }] : []),
+    ],
+    detail: {
+      clips,
+      ...(speed === undefined ? {} : { metresPerSecond: speed }),
+      ...(readings.heightMetres === undefined ? {} : { heightMetres: readings.heightMetres }),
+      ...(ripples ? { ripples } : {}),
+    },
+  };
+}
+
+/** Ripples on the turf, read back to what made them; told with the first unit's reel, as the sheet's speed where none was read. */
+function ripplesOf(machine: Machine, readings: ReelSpeedReadings): ReelSpeedDetail["ripples"] {
+  const { lengthMetres, count, secondLengthMetres, secondCount, speedRatio } = readings.ripples ?? {};
+  const speed = speedOf(readings);
+  const [unit] = unitsAcross(machine);
+  const sheet = unit && unitSheetOf(machine, unit.id);
+  const turns = unit && (readings.units[unit.id]?.revolutionsPerMinute ?? machine.sheet.reelDrive?.revolutionsPerMinute);
+  if (!sheet?.reel || speed === undefined || turns === undefined || lengthMetres === undefined || count === undefined) return undefined;
+  const spacingMetres = lengthMetres / count;
+  const second =
+    secondLengthMetres !== undefined && secondCount !== undefined && speedRatio !== undefined
+      ? { second: { spacingMetres: secondLengthMetres / secondCount, speedRatio } }
+      : {};
+  const driven = machine.wheels.find(({ isDriven }) => isDriven) ?? machine.wheels[0];
+  const { sideView } = sheet;
+  const sources = rippleSources(
+    {
+      groundMetresPerSecond: speed,
+      blades: sheet.reel.blades,
+      revolutionsPerMinute: turns,
+      ...(sideView ? { frontRollerMetres: 2 * sideView.front.radiusMetres, rearRollerMetres: 2 * sideView.rear.radiusMetres } : {}),
+      ...(driven ? { tyreMetres: driven.diameterMetres } : {}),
+      isGroundDriven: machine.sheet.reelDrive?.isGroundDriven ?? false,
+    },
+    { spacingMetres, isTimed: true, ...second },
+  );
+  return {
+    spacingMetres,
+    sources,
+    asksSecondSpeed: !("second" in second) && secondSpeedParts(sources),
+    turns: turnsFromRipples({ groundMetresPerSecond: speed, blades: sheet.reel.blades, spacingMetres, speedError: 0.03 }),
+  };
+}
+
+function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonly Clip[], speed: number | undefined): Figure[] {
+  const { heightMetres: height } = readings;
+  return [
+    ...(speed === undefined
+      ? []
+      : [{ id: "travels", value: speed, dimension: "speed" as const, instrument: "fine" as const, standing: "measured" as const }]),
+    ...clips.flatMap(({ unit, clipMetres, call }): Figure[] => [
+      {
+        id: "clip",
+        place: unit,
+        value: clipMetres,
+        dimension: "length",
+        instrument: "fine",
+        ...(height === undefined
+          ? {}
+          : {
+              tolerance: {
+                kind: "between" as const,
+                least: height * CLIP_SHARE.browns,
+                most: height * CLIP_SHARE.ripples,
+                standing: "common-practice" as const,
+              },
+            }),
+        verdict: VERDICT_OF[call],
+        standing: "measured",
+      },
+      ...(height === undefined
+        ? []
+        : [
+            {
+              id: "ripple-rise",
+              place: unit,
+              value: rippleRise({ heightMetres: height, clipMetres, draw: DRAW.usual }),
+              dimension: "length" as const,
+              instrument: "fine" as const,
+              standing: "estimate" as const,
+            },
+          ]),
+    ]),
+    ...unitsAcross(machine).flatMap(({ id }): Figure[] => {
+      const turns = readings.units[id]?.revolutionsPerMinute;
+      const rated = machine.sheet.reelDrive?.isGroundDriven ? undefined : machine.sheet.reelDrive?.revolutionsPerMinute;
+      return turns === undefined
+        ? []
+        : [
+            {
+              id: "reel-turns",
+              place: id,
+              value: turns,
+              dimension: "rotation",
+              instrument: "gauge",
+              ...(rated === undefined
+                ? {}
+                : { tolerance: { kind: "between" as const, least: rated * (1 - SLOW_SHARE), standing: "sheet" as const } }),
+              standing: "measured",
+            },
+          ];
+    }),
+  ];
+}
+
+/** What all units allow together; of a reel driven by the ground no speed helps. */
+function actionsOf(machine: Machine, readings: ReelSpeedReadings, clips: readonly Clip[], findings: readonly Finding[]): Says["action"][] {
+  const slow = findings.filter(({ code }) => code === "reel-slow");
+  const throttle: Says["action"][] = slow.length > 0 ? [{ code: "full-throttle-first" }] : [];
+  const off = clips.filter(({ call }) => call === "ripples" || call === "browns");
+  const speed = speedOf(readings);
+  const { heightMetres: height } = readings;
+  if (off.length === 0 || speed === undefined || height === undefined) return throttle;
+  const most = Math.min(...clips.map(({ fastestMetresPerSecond }) => fastestMetresPerSecond));
+  const least = Math.max(...clips.map(({ slowestMetresPerSecond }) => slowestMetresPerSecond));
+  if (!machine.sheet.reelDrive?.isGroundDriven && least < most)
+    return [...throttle, { code: "drive-between", leastMetresPerSecond: least, mostMetresPerSecond: most }];
+  return [
+    ...throttle,
+    ...off.flatMap(({ unit, call }): Says["action"][] => {
+      const blades = unitSheetOf(machine, unit).reel?.blades ?? 0;
+      const share = call === "ripples" ? CLIP_SHARE.ripples : CLIP_SHARE.browns;
+      const revolutions = turnsForClip({ clipMetres: share * height, groundMetresPerSecond: speed, blades });
+      return [{ code: call === "ripples" ? "reel-faster" : "reel-slower", place: unit, revolutions }];
+    }),
+  ];
+}

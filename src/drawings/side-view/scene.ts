@@ -1,0 +1,51 @@
+import { alongGround, groundLine, heightOver, type SidePoint, type SideView, stanceOf } from "@/core/reel";
+
+export type SideParts = SideView & { reel?: SidePoint | undefined; reelRadiusMetres?: number | undefined };
+export type SideCircle = { id: "front" | "rear" | "reel"; x: number; z: number; radius: number };
+
+/** A unit from its left side, metres: x forward along the ground line, z up from it. */
+export type SideScene = {
+  circles: SideCircle[];
+  edge: { x: number; z: number };
+  heel?: { x: number; z: number };
+  toe?: { x: number; z: number };
+  /** Outline of knife and bedbar, from the edge back along its top, down to the heel and forward to the toe. */
+  knife: { x: number; z: number }[];
+  bounds: { left: number; right: number; top: number };
+};
+
+/** Depth of the knife drawn where its heel is not on the sheet. */
+const USUAL_DEPTH_METRES = 0.03;
+
+/** The unit in the ground's frame; `undefined` where it cannot stand. */
+export function sideScene(parts: SideParts): SideScene | undefined {
+  const ground = groundLine(parts);
+  if (!ground || !stanceOf(parts)) return undefined;
+  const seen = (point: SidePoint) => ({ x: alongGround(ground, point), z: heightOver(ground, point) });
+  const circles: SideCircle[] = [
+    ...(["front", "rear"] as const).map((id) => ({ id, ...seen(parts[id]), radius: parts[id].radiusMetres })),
+    ...(parts.reel && parts.reelRadiusMetres ? [{ id: "reel" as const, ...seen(parts.reel), radius: parts.reelRadiusMetres }] : []),
+  ];
+  const edge = seen(parts.edge);
+  const heel = parts.heel && seen(parts.heel);
+  const toe = parts.toe && seen(parts.toe);
+  const face = (parts.faceRadians ?? 0) + ground.tiltRadians;
+  const back = {
+    x: (heel?.x ?? edge.x - USUAL_DEPTH_METRES) + 0,
+    z: edge.z + Math.tan(face) * (edge.x - (heel?.x ?? edge.x - USUAL_DEPTH_METRES)),
+  };
+  const knife = [edge, back, ...(heel ? [heel] : []), ...(toe ? [toe] : [])];
+  const all = circles.map(({ x, z, radius }) => ({ left: x - radius, right: x + radius, top: z + radius }));
+  return {
+    circles,
+    edge,
+    ...(heel ? { heel } : {}),
+    ...(toe ? { toe } : {}),
+    knife,
+    bounds: {
+      left: Math.min(...all.map(({ left }) => left)),
+      right: Math.max(...all.map(({ right }) => right)),
+      top: Math.max(...all.map(({ top }) => top)),
+    },
+  };
+}

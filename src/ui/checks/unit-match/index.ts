@@ -1,0 +1,48 @@
+import type { Property, unitMatch } from "@/core/checks/unit-match";
+import { coming } from "../coming";
+import type { Face } from "../face";
+import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
+
+/** How a property is called. */
+export const PROPERTY_WORDS: Record<Property, string> = {
+  blades: "Blades",
+  diameterMetres: "Reel diameter",
+  knife: "Bedknife",
+  knifeMetres: "Knife thickness",
+  knifeLeftMetres: "Front face left",
+  frontRoller: "Front roller",
+  rearRoller: "Rear roller",
+  hole: "Bracket hole",
+  facing: "Bracket faces",
+  groomer: "Groomer or brush",
+  benchMetres: "Bench height",
+};
+
+/** What this worksheet says. */
+export const face: Face<typeof unitMatch> = {
+  answer: sayUnits(() => face, "All units alike.", "The same of every unit, before anything is adjusted."),
+  actions: {
+    "bring-alike": (a, t) => unitIn(face, t.machine, a.place, `${PROPERTY_WORDS[a.property].toLowerCase()} as on its sisters`),
+  },
+  provisional: {
+    "unit-unread": unitUnread(() => face),
+    "no-majority": (r) => `${PROPERTY_WORDS[r.property].toLowerCase()}: no value is shared by most, so none is the odd one`,
+  },
+  problems: { "unknown-unit": noSuchUnit },
+  states: {
+    alike: "alike",
+    "blades-differ": "another number of blades",
+    "diameter-differs": "another diameter",
+    "knife-differs": "another bedknife",
+    "thickness-differs": "another knife thickness",
+    "knife-left-differs": "knife worn otherwise",
+    "front-roller-differs": "another front roller",
+    "rear-roller-differs": "another rear roller",
+    "hole-differs": "bracket in another hole",
+    "facing-differs": "bracket faces another way",
+    "groomer-differs": "groomer fitted otherwise",
+    "height-differs": "another bench height",
+  },
+  figures: { "bench-height": "Bench height" },
+  picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
+};
