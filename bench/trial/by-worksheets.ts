@@ -4,17 +4,18 @@ import { machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
 import { casesOver, knowledgeFor, type Worked, work, worksheetsAlone } from "./worksheets";
 
-/** `npm run trial:worksheets [cases] [seed]`: whole cases by worksheets on the hidden machine, and each worksheet alone. Prints the tables of docs/diagnosis.md. */
+/** `npm run trial:worksheets [cases] [seed] [rotary|reel]`: whole cases by worksheets on the hidden machine, and each worksheet alone. Prints the tables of docs/diagnosis.md. */
 const CASES = Number(process.argv[2] ?? 780);
 const SEED = Number(process.argv[3] ?? 20261126);
+const CUTS_WITH = process.argv[4] === "reel" ? "reel" : "rotary";
 const EACH = 12;
 
-const machines = FLEET.map(({ machine }) => machineSchema.parse(machine)).filter(({ kind }) => kindById(kind).cutsWith === "rotary");
+const machines = FLEET.map(({ machine }) => machineSchema.parse(machine)).filter(({ kind }) => kindById(kind).cutsWith === CUTS_WITH);
 const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + one, 0) / Math.max(1, values.length);
 const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
 
 const cases = casesOver(machines, { seed: SEED, count: CASES });
-console.log(`${CASES} cases on ${machines.length} rotary machines, seed ${SEED}\n`);
+console.log(`${CASES} cases on ${machines.length} ${CUTS_WITH} machines, seed ${SEED}\n`);
 console.log("| hand | resolved | min: information, walk-round | found said, right | said 90 %+: there |\n| --- | --- | --- | --- | --- |");
 const refused = new Map<string, number>();
 for (const [name, hand] of [

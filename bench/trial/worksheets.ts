@@ -18,6 +18,7 @@ export type Worked = {
   resolvedAfter?: number;
   /** When it first said that it is found: whether each it named was there. */
   foundRight?: boolean;
+  found?: string[];
   said: { probability: number; isThere: boolean }[];
   refused: CheckId[];
 };
@@ -61,7 +62,10 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
       add(lookAgain({ of: hidden, first, cause, hand: args.hand, made }));
       continue;
     }
-    if (pointed) worked.foundRight = pointed.causes.every((one) => there.has(one));
+    if (pointed) {
+      worked.foundRight = pointed.causes.every((one) => there.has(one));
+      worked.found = [...pointed.causes];
+    }
     if (worked.isResolved) return worked;
     const left = knowledge.checks.filter(({ id }) => !done.includes(id));
     const nextRound = [...left].sort((a, b) => a.place - b.place)[0];

@@ -73,18 +73,23 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     requirePlaces(machine, [
       ...(data.pressures ?? []).map(({ wheelId }, index) => ({ id: wheelId, path: ["pressures", index, "wheelId"] })),
       ...(data.turns ?? []).map(({ hangerId }, index) => ({ id: hangerId, path: ["turns", index, "hangerId"] })),
+      ...(data.units ?? []).map((id, index) => ({ id, path: ["units", index] })),
     ]);
     requireState(db, job.machineId, row.state);
     refuseTorque(machine, data);
     if (data.cause === SOMETHING_ELSE && data.words === "")
       throw new AppError("invalid", { issues: [{ code: "say-what", path: ["words"] }] });
     const stepId = addStep(db, doing, { jobId, kind: "fix", data });
-    insertEvent(db, doing, {
+    const event = {
       machineId: job.machineId,
       event: row.event,
       stepId,
       data: data.pressures ? { pressures: data.pressures } : {},
-    });
+    };
+    const units = [...new Set(data.units ?? [])];
+    // What is done to one unit leaves its sisters' readings standing.
+    if (units.length === 0) insertEvent(db, doing, event);
+    for (const place of units) insertEvent(db, doing, { ...event, place });
     return { stepId };
   });
 }

@@ -1,3 +1,4 @@
+import { type BenchUnit, benchOf } from "@/core/bench";
 import { type Check, checkRow, isOffered, worksheetsFor } from "@/core/checks";
 import { staleReasons } from "@/core/events";
 import type { Verdict } from "@/core/findings";
@@ -8,6 +9,7 @@ import { jobsOfMachine, type MachineJob } from "./bay";
 import type { Db } from "./connection";
 import { canTakeBack, HOLDING_EVENTS } from "./events";
 import { type EventRecord, listEvents } from "./events-read";
+import { knivesOf, type UnitKnife } from "./knives";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord } from "./machines";
@@ -34,6 +36,9 @@ export type MachineView = {
   state: MachineState;
   owed: Owed[];
   sheets: SheetStanding[];
+  /** Of a reel machine: every unit through the bench. */
+  bench: BenchUnit[];
+  knives: UnitKnife[];
   followed: Followed[];
   /** A page of its jobs, newest first, and from when on there are older ones. */
   jobs: MachineJob[];
@@ -105,6 +110,8 @@ export function getMachineView(db: Db, machineId: string, args: { now: string; b
     state: stateOfMachine(db, machineId),
     owed: listOwed(db, machineId),
     sheets: sheets.map((check) => standingOf(check, { machine, takes, events })),
+    knives: knivesOf(db, machineId),
+    bench: benchOf({ machine, takes, events, offered: sheets.map(({ id }) => id) }),
     followed: sheets.flatMap((check) => followedBy(check, machine, takes)),
     jobs,
     ...(found.length > HISTORY_PAGE && oldest ? { olderThan: oldest.jobId } : {}),

@@ -37,6 +37,13 @@ const moveShape = {
 };
 
 /** What each kind of step carries; parsed on the way in and again out of its JSON column. */
+const faceTallySchema = z.object({
+  plannedMetres: z.number().min(0).max(0.01),
+  inFeeds: z.number().int().min(0).max(400),
+  inFeedMetres: z.number().positive().max(0.001),
+  passes: z.number().int().min(0).max(2000),
+});
+
 export const STEP_DATA = {
   complaint: z.object({ complaintId: z.number().int() }),
   guess: z.object({ cause: z.string() }),
@@ -81,6 +88,10 @@ export const STEP_DATA = {
     words: z.string().max(1000),
     parts: z.string().max(200).optional(),
     torqueNewtonMetres: z.number().positive().max(2000).optional(),
+    /** Of a reel machine, the units it was done on; all of them where none is named. */
+    units: z.array(z.string().max(60)).max(9).optional(),
+    /** Of a bedknife ground: each face as it was counted, which is booked against its life. */
+    ground: z.object({ top: faceTallySchema, front: faceTallySchema }).optional(),
     torqueHow: z.enum(["wrench", "by-feel"]).optional(),
     pressures: z.array(pressureChangeSchema).optional(),
     turns: z.array(turnMadeSchema).optional(),

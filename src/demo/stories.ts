@@ -1,3 +1,4 @@
+import type { CheckId } from "@/core/trade";
 import type { Story } from "@/stories/story";
 
 const PACKED = {
@@ -8,6 +9,23 @@ const PACKED = {
   fix: "clean-deck",
   fixState: "raised",
 } as const;
+
+/** A unit's whole winter on the bench. */
+const WINTER_BENCH: CheckId[] = [
+  "unit-match",
+  "arm-play",
+  "roller-clean",
+  "roller-bearing",
+  "reel-bearing",
+  "reel-edge",
+  "reel-cone",
+  "roller-square",
+  "roller-position",
+  "reel-contact",
+  "bedknife-attitude",
+  "cutting-height",
+  "groomer-depth",
+];
 
 export const STORIES: readonly Story[] = [
   {
@@ -325,6 +343,86 @@ export const STORIES: readonly Story[] = [
   },
   {
     fleetNumber: "RT-1",
+    daysAgo: 214,
+    words: "single leaves left standing all over the square",
+    saidBy: "HW",
+    place: "Square, south end",
+    symptoms: ["stragglers"],
+    fault: {
+      kind: "sheet",
+      check: "reel-contact",
+      state: "locked-out",
+      spoils: Object.fromEntries(
+        ["left", "middle", "right"].flatMap((unit) =>
+          ["left", "middle", "right"].map((along) => [`units.${unit}.worst.${along}`, "passes"]),
+        ),
+      ),
+      cause: "contact-loose",
+      fix: "set-contact",
+      fixState: "bench",
+      also: WINTER_BENCH,
+    },
+  },
+  {
+    fleetNumber: "RW-1",
+    daysAgo: 163,
+    words: "a line drawn on the green with every pass",
+    saidBy: "HW",
+    place: "Bowls green",
+    symptoms: ["fine-streak"],
+    contexts: ["top-dressed"],
+    fault: {
+      kind: "sheet",
+      check: "reel-edge",
+      state: "locked-out",
+      spoils: { "units.unit.nick": "knife" },
+      cause: "edge-nicked",
+      fix: "grind-bedknife",
+      fixState: "bench",
+      also: [...WINTER_BENCH, "reel-speed"],
+    },
+  },
+  {
+    fleetNumber: "RF-1",
+    daysAgo: 148,
+    words: "one side of the far left unit cuts lower than its other side",
+    saidBy: "LN",
+    place: "Second outfield",
+    symptoms: ["step-within-unit"],
+    contexts: ["unit-bench-work"],
+    fault: {
+      kind: "sheet",
+      check: "roller-square",
+      state: "bench",
+      spoils: { "units.far-left.leftGapMetres": 0.00032, "units.far-left.rightGapMetres": 0 },
+      cause: "front-roller-not-square",
+      fix: "square-roller",
+      fixState: "bench",
+      units: ["far-left"],
+      also: WINTER_BENCH,
+    },
+  },
+  {
+    fleetNumber: "RT-2",
+    daysAgo: 122,
+    words: "clumps behind the middle unit",
+    saidBy: "TV",
+    place: "Terminal lawn",
+    symptoms: ["clumps", "poor-collection"],
+    fault: {
+      kind: "sheet",
+      check: "clipping-path",
+      state: "locked-out",
+      spoils: { "units.middle.hood": "closed" },
+      cause: "hood-misset",
+      fix: "set-hood",
+      fixState: "locked-out",
+      units: ["middle"],
+      also: WINTER_BENCH,
+    },
+  },
+  {
+    fleetNumber: "RT-1",
     daysAgo: 74,
     words: "pencil line on every pass",
     saidBy: "HW",
@@ -332,13 +430,32 @@ export const STORIES: readonly Story[] = [
     symptoms: ["fine-streak"],
     contexts: ["top-dressed"],
     fault: {
-      kind: "look",
+      kind: "sheet",
       check: "reel-edge",
       state: "locked-out",
+      spoils: { "units.middle.nick": "knife" },
       cause: "edge-nicked",
       fix: "grind-bedknife",
       fixState: "bench",
-      note: "nick a hand from the left end, middle unit",
+      units: ["middle"],
+    },
+  },
+  {
+    fleetNumber: "RF-1",
+    daysAgo: 37,
+    words: "ribbed like corduroy since the new driver",
+    saidBy: "LN",
+    place: "First outfield",
+    symptoms: ["ripples"],
+    contexts: ["new-operator"],
+    fault: {
+      kind: "sheet",
+      check: "reel-speed",
+      state: "running",
+      spoils: { seconds: [9.6, 9.5] },
+      cause: "clip-too-long",
+      fix: "set-speeds",
+      fixState: "parked",
     },
   },
   {
@@ -416,6 +533,26 @@ export const STORIES: readonly Story[] = [
       fixState: "locked-out",
     },
     stop: "held",
+  },
+  {
+    fleetNumber: "RT-2",
+    daysAgo: 1.6,
+    words: "the right unit cuts lower, a band as wide as itself",
+    saidBy: "TV",
+    place: "Terminal lawn",
+    symptoms: ["bands-between-units"],
+    contexts: ["unit-bench-work"],
+    fault: {
+      kind: "sheet",
+      check: "unit-match",
+      state: "locked-out",
+      spoils: { "units.right.benchMetres": 0.0124 },
+      cause: "units-not-alike",
+      fix: "match-units",
+      fixState: "bench",
+      units: ["right"],
+    },
+    stop: "waiting",
   },
   {
     fleetNumber: "RW-1",

@@ -87,7 +87,7 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
       return each(({ tipCircleDiameterMetres }) => ({ lengthMetres: taped(tipCircleDiameterMetres - 0.001) }));
     case "cutting-height":
       return kindById(machine.kind).cutsWith === "reel"
-        ? pricks({ settingMetres: benchHeight(machine), offsetMetres: 0, spreadMetres: 0.0003, random, turf, stepMetres: 0.0001 })
+        ? { ...pricks({ ...reelStubble(machine), random, turf }), wantedMetres: benchHeight(machine) }
         : pricks({ settingMetres: 0.0635, offsetMetres: 0, spreadMetres: 0.0025, random, turf });
     case "turf-condition":
       return { beforeMetres: [0.076, 0.079, 0.077], cutMetres: 0.0635, moisture: "dry", density: "usual", ground: "flat", lie: "upright" };
@@ -174,6 +174,13 @@ export function soundReadings(args: { machine: Machine; check: string; random: (
       return soundUnits({ machine, check, random });
   }
 }
+
+const reelStubble = (machine: Machine) => ({
+  settingMetres: benchHeight(machine),
+  offsetMetres: 0,
+  spreadMetres: 0.0003,
+  stepMetres: 0.0001,
+});
 
 /** The quick form of a deck at its own rake. */
 function levelTips(machine: Machine): Readings {

@@ -54,6 +54,7 @@ export function soundUnits(args: { machine: Machine; check: string; random: () =
         rightLiftMetres: above(0.00001, 0.00001),
         turns: "smooth",
         ends: "dry",
+        wrap: "none",
       }));
     case "arm-play":
       return units(() => ({

@@ -24,6 +24,8 @@ export type Story = {
         fix: FixId;
         fixState: SafeState;
         also?: CheckId[];
+        /** Of a reel machine, the units it was mended on. */
+        units?: string[];
       }
     /** Stubble against the setting. */
     | { kind: "height"; offsetMillimetres: number }

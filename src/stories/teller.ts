@@ -102,13 +102,19 @@ export class Teller {
       return;
     }
     if (fault.fixState !== fault.state) this.makeSafe(fault.fixState);
-    recordFix(this.db, this.doing(30), { jobId: this.jobId, fix: fault.fix, cause: fault.cause, words: "" });
+    recordFix(this.db, this.doing(30), {
+      jobId: this.jobId,
+      fix: fault.fix,
+      cause: fault.cause,
+      words: "",
+      ...(fault.units ? { units: fault.units } : {}),
+    });
     for (const check of provingLooks(fault.cause, this.machine)) {
       this.makeSafe(check.state);
       if (check.id === "deck-level") this.readLevel();
       else this.fill(check.id, {});
     }
-    for (const check of CHECKS.filter(({ id }) => fault.also?.includes(id))) {
+    for (const check of CHECKS.filter((row) => fault.also?.includes(row.id) && isOffered(row, this.machine))) {
       this.makeSafe(check.state);
       this.fill(check.id, {});
     }

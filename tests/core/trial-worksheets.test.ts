@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { WORKSHEETS, worksheetById } from "@/core/checks";
+import { WORKSHEETS, worksheetById, worksheetsFor } from "@/core/checks";
 import { CAREFUL, CARELESS, drawSeverity, readingsOf, soundState } from "@/core/hidden";
 import { kindById } from "@/core/kinds";
 import { machineSchema } from "@/core/machine";
@@ -12,7 +12,9 @@ import { casesOver, knowledgeFor, work, worksheetsAlone } from "../../bench/tria
 const SEED = 11;
 /** Enough to see a mend that undoes another; the full trial is `npm run trial:worksheets`. */
 const CASES = 60;
-const machines = FLEET.map(({ machine }) => machineSchema.parse(machine)).filter(({ kind }) => kindById(kind).cutsWith === "rotary");
+const fleet = FLEET.map(({ machine }) => machineSchema.parse(machine));
+const machines = fleet.filter(({ kind }) => kindById(kind).cutsWith === "rotary");
+const reels = fleet.filter(({ kind }) => kindById(kind).cutsWith === "reel");
 const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + one, 0) / values.length;
 
 describe(`whole cases by worksheets on the hidden machine, seed ${SEED}`, () => {
@@ -45,19 +47,54 @@ describe(`whole cases by worksheets on the hidden machine, seed ${SEED}`, () => 
   });
 });
 
+describe(`whole cases on reel machines, seed ${SEED}`, () => {
+  const cases = casesOver(reels, { seed: SEED, count: CASES });
+  const by = (order: "information" | "walk-round") => cases.map((one) => work(one, knowledgeFor(one.machine), { hand: CAREFUL, order }));
+  const own = by("information");
+
+  /** Trade handbook, "the hidden machine": 85 % resolved, found rightly in 95 %; a sample this small strays by 5 %. */
+  it("are resolved by a careful hand, and seldom said to be found wrongly", () => {
+    expect(mean(own.map(({ isResolved }) => Number(isResolved)))).toBeGreaterThan(0.8);
+    const said = own.flatMap(({ foundRight }) => (foundRight === undefined ? [] : [Number(foundRight)]));
+    expect(said.length).toBeGreaterThan(CASES / 4);
+    expect(mean(said)).toBeGreaterThan(0.88);
+  });
+
+  /** The same: minutes under 30 % of the walk-round. */
+  it("take less than a third of the walk-round's minutes", () => {
+    const walk = by("walk-round");
+    const both = own.flatMap((one, k) =>
+      one.isResolved && walk[k]?.isResolved ? [[one.resolvedAfter ?? 0, walk[k].resolvedAfter ?? 0] as const] : [],
+    );
+    expect(mean(both.map(([a]) => a)) / mean(both.map(([, b]) => b))).toBeLessThan(0.33);
+  });
+
+  it("have no reading refused", () => {
+    expect(own.flatMap(({ refused }) => refused)).toEqual([]);
+  });
+});
+
 /** What a worksheet cannot see by itself, each with its reason in docs/diagnosis.md. */
 const KNOWN_MISSES = [
   "deck-level hanger-failed",
   "deck-cleanliness deck-shell-bent",
   "pass-overlap turn-too-tight",
   "turf-condition ground-undulates",
+  "cutting-height thatch-build-up",
+  "cutting-height units-not-alike",
+  "reel-cone contact-tapered",
+  "reel-contact contact-tapered",
+  "reel-speed engine-speed-low",
 ];
 
 describe("each worksheet alone", () => {
-  const table = worksheetsAlone(machines, { seed: SEED, each: 5, hand: CAREFUL });
   const LEAST_ASKED = 15;
 
-  it("speaks for a cause that is there, and seldom for one that is not", () => {
+  it.each([
+    ["rotary", machines, 5],
+    ["reel", reels, 5],
+  ] as const)("of the %s machines speaks for a cause that is there, and seldom for one that is not", (_, own, each) => {
+    const table = worksheetsAlone(own, { seed: SEED, each, hand: CAREFUL });
     expect(table.length).toBeGreaterThan(30);
     const missing = table
       .filter(({ there, spoke }) => there >= LEAST_ASKED && spoke / there < 0.8)
@@ -101,9 +138,9 @@ describe("gauges of the hidden machine", () => {
     expect(Math.abs(at(0.95) - 1.94)).toBeLessThan(0.05);
   });
 
-  it("of every worksheet of the fleet's rotary machines there is one", () => {
-    for (const { id, missing } of WORKSHEETS) {
-      const own = machines.find((one) => missing(one).length === 0);
+  it("of every worksheet of the fleet there is one", () => {
+    for (const { id } of WORKSHEETS) {
+      const own = fleet.find((one) => worksheetsFor(one).some((offered) => offered.id === id));
       const check = worksheetById(id);
       if (own && check) expect(readingsOf({ state: soundState(own), key: "any", check, hand: CAREFUL }), id).toBeDefined();
     }

@@ -12,6 +12,7 @@ import { GET as stateOf } from "@/app/api/v1/machines/[id]/state/route";
 import { POST as addPerson } from "@/app/api/v1/people/route";
 import { allYes, itemsFor, type SafeState } from "@/core/safety";
 import { putBackPoints, type RunReason } from "@/core/state";
+import { CHECKS } from "@/core/trade";
 import { database, databaseFile } from "@/data/connection";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
@@ -120,11 +121,32 @@ describe("reckoning", () => {
       "vibration-reading",
       "ground-speed",
       "pass-overlap",
+      "unit-match",
+      "roller-clean",
+      "roller-bearing",
+      "reel-bearing",
+      "arm-play",
+      "reel-edge",
+      "reel-cone",
+      "roller-square",
+      "reel-contact",
+      "bedknife-attitude",
+      "roller-position",
+      "groomer-depth",
+      "unit-layout",
+      "clipping-path",
+      "reel-speed",
     ]);
     for (const one of body.checks)
       expect([
         one.readingsSchema.type,
-        one.kinds.includes(["blade-timing", "gearbox-inspection"].includes(one.id) ? "geared-rider" : "zero-turn"),
+        one.kinds.includes(
+          CHECKS.find(({ id }) => id === one.id)?.on.some((on) => on === "rotary")
+            ? ["blade-timing", "gearbox-inspection"].includes(one.id)
+              ? "geared-rider"
+              : "zero-turn"
+            : "reel-ride-on",
+        ),
         one.minutes > 0,
       ]).toEqual(["object", true, true]);
     expect((await answered(check("deck-level", {}, ""))).status).toBe(422);

@@ -8,7 +8,7 @@ import { FLEET } from "@/demo/fleet";
 import { answerUsual, answerYes, BASE, cutAlike, open, putBack, sitDown, twinOf } from "./helpers";
 
 /**
- * Five complaints of the trade, each from the front door to proof by doing only what the screen suggests, on a hidden machine that is read with a
+ * Complaints of the trade, five of rotary machines and four of reels, each from the front door to proof by doing only what the screen suggests, on a hidden machine that is read with a
  * careful hand. What was suggested is listed, and held against what a mechanic would not do for it (common practice).
  */
 type Walk = {
@@ -77,6 +77,42 @@ const WALKS: readonly Walk[] = [
     isGuided: true,
     notAsked: ["tyre-pressure", "cutting-height", "pass-overlap", "turf-condition", "ground-speed", "tip-speed"],
     most: 7,
+  },
+  {
+    told: "ribbed like corduroy since the new driver",
+    of: "rf-1",
+    symptoms: ["ripples"],
+    contexts: ["new-operator"],
+    fault: { cause: "clip-too-long", severity: 1.2 },
+    notAsked: ["groomer-depth", "clipping-path", "roller-square", "bedknife-attitude", "reel-cone"],
+    most: 4,
+  },
+  {
+    told: "a band as wide as one unit, since the bench",
+    of: "rt-1",
+    symptoms: ["bands-between-units"],
+    contexts: ["unit-bench-work"],
+    fault: { cause: "units-not-alike", severity: 1.4 },
+    notAsked: ["clipping-path", "reel-speed", "ground-speed", "groomer-depth", "tyre-pressure"],
+    most: 4,
+  },
+  {
+    told: "single leaves left standing and torn tips",
+    of: "rt-2",
+    symptoms: ["stragglers", "torn-tips"],
+    contexts: [],
+    fault: { cause: "contact-loose", severity: 1.2 },
+    notAsked: ["tyre-pressure", "unit-match", "roller-square", "arm-play"],
+    most: 4,
+  },
+  {
+    told: "a line as if drawn with a pencil, after top-dressing",
+    of: "rw-1",
+    symptoms: ["fine-streak"],
+    contexts: ["top-dressed"],
+    fault: { cause: "edge-nicked", severity: 1 },
+    notAsked: ["turf-condition", "pass-overlap", "reel-speed", "clipping-path", "roller-square"],
+    most: 3,
   },
 ];
 

@@ -5,7 +5,7 @@ import { type Machine, pointOf, type Unit, unitsAcross } from "@/core/machine";
 import type { Caution } from "@/core/safety";
 import type { CheckId } from "@/core/trade";
 import { type Field, type Form, readAt } from "./form";
-import { settled } from "./settled";
+import { SURE_TOLERANCES, settled } from "./settled";
 import type { Assessment, At, Check } from "./types";
 import { unknownPlaces } from "./verdicts";
 
@@ -168,7 +168,10 @@ function meant<Code extends string, Do extends string>(
   }
   const verdict = judged(one, Number(value));
   if (verdict === "in-tolerance") return [];
-  return verdict === "out" ? [{ ...one.means, verdict }] : [{ code: "near-limit", verdict }];
+  if (verdict !== "out") return [{ code: "near-limit", verdict }];
+  const sure = Number(value) >= SURE_TOLERANCES * one.most;
+  const causes = (one.means.causes ?? []).map(({ cause, result }) => ({ cause, result: sure ? result : ("suspect" as const) }));
+  return [{ ...one.means, causes, verdict }];
 }
 
 function figureOf(one: Any, place: string, value: string | number | undefined): Figure[] {

@@ -68,3 +68,10 @@ export const shows = (...causes: readonly string[]): NonNullable<Finding["causes
   causes.map((cause) => ({ cause, result: "seen" as const }));
 export const pointsAt = (...causes: readonly string[]): NonNullable<Finding["causes"]> =>
   causes.map((cause) => ({ cause, result: "suspect" as const }));
+
+/** Twice its tolerance off, a size is past what a gauge and a hand stray by. Estimate: a ratio of some 500 by the measured figure's own curve. */
+export const SURE_TOLERANCES = 2;
+
+/** Of a size that is off: shown where no gauge would stray so far, else only pointed at. */
+export const bySize = (deviation: number, tolerance: number, causes: readonly string[]): NonNullable<Finding["causes"]> =>
+  Math.abs(deviation) >= SURE_TOLERANCES * tolerance * (1 - 1e-9) ? shows(...causes) : pointsAt(...causes);

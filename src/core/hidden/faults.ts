@@ -1,8 +1,10 @@
 import { badRadii, bladesOf, leastOverlap, straightOverlaps } from "@/core/blades/overlap";
 import { isRider } from "@/core/machine";
 import { gammaOfMeanOne, pickOne } from "@/core/random";
+import { turnThatOpens } from "@/core/reel";
 import type { CauseId } from "@/core/trade";
 import { type HiddenBlade, type HiddenState, MM, widthOf } from "./state";
+import { PUT_REEL, usualReelSpeed } from "./units";
 
 /** A fault: what it is of, and how bad. Where it sits and which way it goes is drawn when it is put in. */
 export type Fault = { cause: CauseId; severity: number };
@@ -127,6 +129,11 @@ function wearShort(state: HiddenState, x: number): void {
 
 /** A turn within the radii in which this deck's blades lose each other; a deck that never does is turned as tightly as one likes. */
 function tightenTurn(state: HiddenState, x: number): void {
+  if (state.machine.units.length > 0) {
+    const opens = turnThatOpens(state.machine.units, 1);
+    if (opens) state.turnRadiusMetres = opens.underMetres * Math.max(0.4, 0.9 - 0.15 * x);
+    return;
+  }
   const bands = badRadii({ blades: bladesOf(state.machine), side: 1, limitMetres: 0 }).filter(({ toMetres }) => toMetres < 20);
   const worst = [...bands].sort((a, b) => a.worstMetres - b.worstMetres)[0];
   if (!worst) return;
@@ -256,7 +263,8 @@ const PUT: Partial<Record<CauseId, Put>> = {
     for (const blade of Object.values(state.blades)) blade.loadedLoss = 1 - (1 - blade.loadedLoss) * (1 - (3 + 4 * x) / 100);
   },
   "ground-speed-high": (state, x) => {
-    state.groundMetresPerSecond = isRider(state.machine) ? 3 + 0.6 * x : 1.7 + 0.3 * x;
+    if (state.machine.units.length > 0) state.groundMetresPerSecond = isRider(state.machine) ? 2.6 + 0.5 * x : 1.7 + 0.3 * x;
+    else state.groundMetresPerSecond = isRider(state.machine) ? 3 + 0.6 * x : 1.7 + 0.3 * x;
   },
   "ground-speed-low": (state, x) => {
     state.groundMetresPerSecond = 0.67 / (1 + 0.4 * x);
@@ -277,9 +285,19 @@ const PUT: Partial<Record<CauseId, Put>> = {
 };
 
 /** Causes the model knows how to put into a machine. */
-export const MODELLED = Object.keys(PUT) as CauseId[];
+export const MODELLED = [...new Set([...Object.keys(PUT), ...Object.keys(PUT_REEL)])] as CauseId[];
 
 /** Puts a fault into a state. Whatever it needs that the machine lacks (gearboxes, hangers) leaves it as it is. */
 export function putIn(state: HiddenState, { cause, severity }: Fault, random: () => number): void {
-  PUT[cause]?.(state, severity, random);
+  const { machine } = state;
+  const ownReel = machine.units.length > 0 ? PUT_REEL[cause] : undefined;
+  if (!ownReel) {
+    PUT[cause]?.(state, severity, random);
+    return;
+  }
+  ownReel(state.reel, severity, random, machine);
+  // Driven so that the clip comes out; what only the ground turns is geared so.
+  if (cause === "clip-too-long" || cause === "clip-too-short") {
+    if (!machine.sheet.reelDrive?.isGroundDriven) state.groundMetresPerSecond = usualReelSpeed(machine, state.reel.clipShare);
+  }
 }

@@ -5,50 +5,11 @@ import { gearboxes } from "@/core/sequences/rebuild";
 import type { CheckId } from "@/core/trade";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { bladeShakeOf, cutOf, deckPlane, shakeOf, speedsOf, tapedLength, tipHeight } from "./forward";
+import { type Hand, Reader } from "./reader";
 import { type HiddenBlade, type HiddenState, MM } from "./state";
+import { READ_UNITS, reelHeight } from "./unit-gauges";
 
-/** How somebody measures: spread of their readings, how often a look misses or imagines, how often a figure is a slip. Estimates. */
-export type Hand = { times: number; misses: number; imagines: number; slips: number; swaps: boolean; pricks: number };
-
-export const CAREFUL: Hand = { times: 1, misses: 0.03, imagines: 0.005, slips: 1 / 500, swaps: true, pricks: 10 };
-export const CARELESS: Hand = { times: 2.5, misses: 0.12, imagines: 0.03, slips: 1 / 25, swaps: false, pricks: 4 };
-
-const SLIP = 8;
 const FULL_CHARGE = 0.8;
-
-/** A gauge in a hand: every figure and every look with what goes wrong of it. */
-class Reader {
-  constructor(
-    private readonly random: () => number,
-    readonly hand: Hand,
-  ) {}
-
-  /** A figure read to `step`, off by the gauge's own spread. */
-  figure(value: number, deviation: number, step: number): number {
-    const noise = gaussian(this.random) * deviation * this.hand.times;
-    const slip = this.random() < this.hand.slips ? (this.random() < 0.5 ? -1 : 1) * SLIP * deviation : 0;
-    return Math.round((value + noise + slip) / step) * step;
-  }
-
-  /** A figure that cannot be under nought. */
-  size(value: number, deviation: number, step: number): number {
-    return Math.max(0, this.figure(value, deviation, step));
-  }
-
-  /** A look: what is there may be missed, and what is not imagined. `sound` is what is said of nothing. */
-  look<T extends string>(there: T, sound: T, imagined: T): T {
-    if (there !== sound) return this.random() < this.hand.misses ? sound : there;
-    return this.random() < this.hand.imagines ? imagined : sound;
-  }
-
-  chance(share: number): boolean {
-    return this.random() < share;
-  }
-
-  get draw(): () => number {
-    return this.random;
-  }
-}
 
 type Readings = Record<string, unknown>;
 type Taken = { state: HiddenState; reader: Reader; machine: Machine };
@@ -79,7 +40,9 @@ function level({ state, reader, machine }: Taken): Readings {
   return { tips: Object.fromEntries(tips), ends: "one-carried-round" };
 }
 
-function height({ state, reader, machine }: Taken): Readings {
+function height(taken: Taken): Readings {
+  const { state, reader, machine } = taken;
+  if (machine.units.length > 0) return reelHeight(taken);
   const { meanMetres } = cutOf(state);
   const where = gaussian(reader.draw) * 0.5 * MM;
   const wanted = reader.hand.pricks;
@@ -383,7 +346,8 @@ function turf({ state, reader }: Taken): Readings {
     density: "usual",
     ground: reader.look(ground, "flat", "gentle"),
     lie: "upright",
-    direction: "varied",
+    direction: state.reel.isOneWay ? "same" : "varied",
+    ...(state.machine.units.length > 0 ? { thatchMetres: reader.size(state.reel.thatchMetres, MM, MM) } : {}),
   };
 }
 
@@ -408,6 +372,7 @@ const READ: Partial<Record<CheckId, (taken: Taken) => Readings>> = {
   "ground-speed": groundSpeed,
   "pass-overlap": passes,
   "turf-condition": turf,
+  ...READ_UNITS,
 };
 
 /**

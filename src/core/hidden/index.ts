@@ -1,5 +1,6 @@
 export { drawSeverity, type Fault, MODELLED, putIn } from "./faults";
 export { cutOf, ledgeOf, oddBladeOf, overlapOf, shakeOf, speedsOf, tipHeight } from "./forward";
-export { CAREFUL, CARELESS, type Hand, readingsOf } from "./gauges";
+export { readingsOf } from "./gauges";
 export { type LinkOf, looksOf, physicalLooks, strengthOf } from "./noticed";
+export { CAREFUL, CARELESS, type Hand } from "./reader";
 export { type HiddenState, NO_SPREAD, type Spread, soundState, spreadFrom } from "./state";

@@ -3,6 +3,7 @@ import type { CauseId, SymptomId } from "@/core/trade";
 import type { Fault } from "./faults";
 import { cutOf, ledgeOf, oddBladeOf, overlapOf, shakeOf } from "./forward";
 import { type HiddenState, MM } from "./state";
+import { unitCut } from "./units";
 
 const phi = (z: number): number => Math.exp(logNormalCdf(z));
 /** Half of those who look notice it at `middle`; `spread` is how unlike they are (estimates). */
@@ -12,6 +13,7 @@ const NOTICED_SHAKE_NEWTONS = 120;
 
 /** Looks that follow from what the machine leaves on the turf, or how it shakes: the chance that somebody says so. */
 export function physicalLooks(state: HiddenState): Partial<Record<SymptomId, number>> {
+  if (state.machine.units.length > 0) return reelLooks(state);
   const { meanMetres, lowestMetres } = cutOf(state);
   const off = meanMetres - state.settingMetres - MEAN_OVER_SETTING;
   const blades = Object.values(state.blades);
@@ -29,6 +31,20 @@ export function physicalLooks(state: HiddenState): Partial<Record<SymptomId, num
     vibration: rising(Math.log(Math.max(1e-9, shakeOf(state))), Math.log(NOTICED_SHAKE_NEWTONS), 0.5),
     ...(isHalf ? { "blade-width-uncut": 0.9 } : {}),
     ...(standing > 0 ? { "blade-stopped": 0.85 } : {}),
+  };
+}
+
+/** A reel machine: a tilt within a unit, units off each other, all of them off their setting (estimates). */
+function reelLooks(state: HiddenState): Partial<Record<SymptomId, number>> {
+  const cuts = state.machine.units.map(({ id }) => unitCut(state.machine, id, state.reel));
+  const mean = cuts.reduce((sum, { overMetres }) => sum + overMetres, 0) / Math.max(1, cuts.length);
+  const apart = Math.max(...cuts.map(({ overMetres }) => overMetres)) - Math.min(...cuts.map(({ overMetres }) => overMetres));
+  return {
+    "step-within-unit": rising(Math.max(...cuts.map(({ tiltMetres }) => tiltMetres)), 0.25 * MM, 0.08 * MM),
+    ...(cuts.length > 1 ? { "bands-between-units": rising(apart, 0.3 * MM, 0.1 * MM) } : {}),
+    "cut-too-high": rising(mean, 0.5 * MM, 0.15 * MM),
+    "cut-too-low": rising(-mean, 0.5 * MM, 0.15 * MM),
+    "uncut-strip-between-passes": rising(-state.passOverlapMetres, -10 * MM, 12 * MM),
   };
 }
 

@@ -4,6 +4,7 @@ import { featuresOf } from "@/core/kinds";
 import { isRider, type Machine, referenceSpindle, type Spindle } from "@/core/machine";
 import { gaussian } from "@/core/random";
 import type { PassWay } from "@/core/turf";
+import { type ReelSide, soundReelSide, usualReelSpeed } from "./units";
 
 /** Metres for a millimetre: sizes of chapter and table are in millimetres. */
 export const MM = 0.001;
@@ -95,6 +96,8 @@ export type HiddenState = {
   turf: { isWet: boolean; beforeMetres: number; ground: "flat" | "gentle" | "rough" };
   /** What a belt under the rule of thumb makes of stiffness: good to a factor, one for the whole frame. */
   tyreFactor: number;
+  /** Of a reel machine: its units and what goes with them; no units on a rotary. */
+  reel: ReelSide;
 };
 
 /** Draws of a spread; none at all for a machine without any, as worked examples have it. */
@@ -159,12 +162,13 @@ export function soundState(machine: Machine, spread: Spread = NO_SPREAD): Hidden
     isCrankBent: false,
     engineShake: 0,
     clutch: "at-once",
-    groundMetresPerSecond: isRider(machine) ? RIDDEN : WALKED,
+    groundMetresPerSecond: machine.units.length > 0 ? usualReelSpeed(machine) : isRider(machine) ? RIDDEN : WALKED,
     passOverlapMetres: machine.sheet.passOverlapMetres ?? USUAL_PASS_OVERLAP,
     turnRadiusMetres: WIDE_TURN,
     passWay: "one-way",
     turf: { isWet: false, beforeMetres: 1.25 * USUAL_SETTING, ground: "flat" },
     tyreFactor: Math.exp(normal(0.35)),
+    reel: soundReelSide(machine, normal),
   };
 }
 

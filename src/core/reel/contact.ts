@@ -81,8 +81,10 @@ function oddBlades(school: ContactSchool, trials: Trials, turns: ReelTurns | und
       return paper !== undefined && paperSays(school, paper, turns) === "loose";
     });
   const off = rows.filter(([, row]) => isOff(row)).map(([blade]) => blade);
-  // More than a third of the blades is no odd one out any more.
-  return off.length * 3 <= rows.length ? off : [];
+  const on = rows.filter(([, row]) => !isOff(row)).map(([blade]) => blade);
+  // More than a third of the blades is no odd one out any more. One that alone cuts stands proud and holds the knife off all the others.
+  if (off.length * 3 <= rows.length) return off;
+  return on.length > 0 && on.length * 3 <= rows.length ? on : [];
 }
 
 type Sides = Partial<Record<Along, Setting>>;
@@ -129,10 +131,9 @@ export function readContact(school: ContactSchool, reading: ContactReading): { a
   if (odd.length > 0) {
     const others = Object.fromEntries(Object.entries(reading.trials ?? {}).filter(([blade]) => !odd.includes(blade)));
     const along = settingsAlong(school, { ...reading, trials: others });
-    return {
-      along: settingsAlong(school, reading),
-      pattern: shapeOf(along).name === "even" ? { name: "one-blade", blades: odd } : shapeOf(along),
-    };
+    const rest = shapeOf(along);
+    const isTheOdd = rest.name === "even" || rest.name === "everywhere-loose";
+    return { along: settingsAlong(school, reading), pattern: isTheOdd ? { name: "one-blade", blades: odd } : rest };
   }
   const along = settingsAlong(school, reading);
   return { along, pattern: shapeOf(along) };

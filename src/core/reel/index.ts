@@ -49,6 +49,13 @@ export {
   reelLife,
 } from "./grinding";
 export {
+  type FaceTally,
+  type Ground,
+  type KnifeLife,
+  knifeLife,
+  takenOff,
+} from "./knife";
+export {
   crabThatOpens,
   endsOf,
   type LaidUnit,

@@ -1,5 +1,5 @@
 /** A unit's knife seen from above: its middle, width and yaw (positive: its right end forward), metres and radians, axes as in the deck's README. */
-export type LaidUnit = { id: string; xMetres: number; yMetres: number; widthMetres: number; yawRadians?: number };
+export type LaidUnit = { id: string; xMetres: number; yMetres: number; widthMetres: number; yawRadians?: number | undefined };
 export type Shared = { between: readonly [string, string]; overlapMetres: number };
 
 type Span = { id: string; from: number; to: number };

@@ -17,6 +17,8 @@ export const CAUTIONS = [
   "bolt-of-grade",
   "impact-off-only",
   "grinding",
+  "traverse-locked",
+  "back-lapping",
 ] as const;
 export type Caution = (typeof CAUTIONS)[number];
 
@@ -34,4 +36,9 @@ export const FIX_CAUTIONS: Partial<Record<FixId, readonly Caution[]>> = {
   "replace-blades": ["freed-blade", "bolt-of-grade", "impact-off-only"],
   "sharpen-blades": ["freed-blade", "grinding"],
   "refit-blades": ["freed-blade"],
+  "grind-bedknife": ["grinding", "traverse-locked"],
+  "grind-reel": ["grinding", "traverse-locked"],
+  "set-parallel": ["grinding", "traverse-locked", "feel-for-contact"],
+  "lap-reel": ["back-lapping", "feel-for-contact"],
+  "set-contact": ["feel-for-contact"],
 };

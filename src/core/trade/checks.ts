@@ -32,7 +32,7 @@ export const CHECKS = [
   { id: "blade-overlap", on: ["rotary"], needs: [["several-blades"]], label: "Blade overlap", minutes: 5, state: "raised", sensitivity: 0.93, specificity: 0.96, place: { rotary: 12 } },
   { id: "blade-timing", on: ["rotary"], needs: [["gears"]], label: "Timing of geared blades", minutes: 8, state: "raised", sensitivity: 0.95, specificity: 0.97, place: { rotary: 13 } },
   { id: "belt-inspection", on: ["rotary"], needs: [["belt"]], label: "Belts and idlers", minutes: 6, state: "locked-out", sensitivity: 0.92, specificity: 0.94, place: { rotary: 14 } },
-  { id: "spindle-play", on: ["rotary", "reel"], needs: [], label: "Spindle or shaft play", minutes: 6, state: "raised", sensitivity: 0.88, specificity: 0.92, place: { rotary: 15, reel: 8 } },
+  { id: "spindle-play", on: ["rotary"], needs: [], label: "Spindle or shaft play", minutes: 6, state: "raised", sensitivity: 0.88, specificity: 0.92, place: { rotary: 15 } },
   { id: "gearbox-inspection", on: ["rotary"], needs: [["gears"]], label: "Inside the gearbox", minutes: 15, state: "locked-out", sensitivity: 0.96, specificity: 0.98, place: { rotary: 16 } },
   { id: "tip-speed", on: ["rotary"], needs: [], label: "Blade tip speed", minutes: 6, state: "running", sensitivity: 0.94, specificity: 0.95, place: { rotary: 17 } },
   { id: "vibration-reading", on: ["rotary"], needs: [], label: "Vibration", minutes: 6, state: "running", sensitivity: 0.85, specificity: 0.88, place: { rotary: 18 } },

@@ -20,7 +20,7 @@ export const EVENTS = [
   { id: "blade-refitted", label: "Same blades off and on again", makesStale: ["blade-edge", "blade-fit", "blade-balance", "blade-track", "blade-timing"], ticks: ["blades-changed"] },
   { id: "deck-cleaned", label: "Deck underside cleaned", makesStale: ["deck-cleanliness"], ticks: [] },
   { id: "engine-speed-changed", label: "Engine, motor or pack set or changed", makesStale: ["tip-speed", "reel-speed"], ticks: [] },
-  { id: "shaft-cleared", label: "Winding cut off a shaft", makesStale: ["spindle-play"], ticks: [] },
+  { id: "shaft-cleared", label: "Winding cut off a shaft", makesStale: ["spindle-play", "reel-bearing"], ticks: [] },
   { id: "gearbox-off", label: "Gearbox off or opened", makesStale: ["gearbox-inspection", "blade-timing", "blade-fit"], ticks: ["deck-refitted"] },
   { id: "spindle-apart", label: "Spindle dismantled or changed", makesStale: ["spindle-play", "blade-track", "deck-level", "tip-speed", "blade-fit"], ticks: ["deck-refitted"] },
   { id: "unit-ground", label: "Reel or bedknife ground, lapped or changed", makesStale: ["reel-edge", "reel-cone", "reel-contact", "bedknife-attitude", "cutting-height", "groomer-depth", "unit-match"], ticks: ["unit-bench-work"] },

@@ -6,5 +6,5 @@ import type { CheckId } from "./checks";
 export const FIGURES: Partial<Record<CheckId, readonly (readonly CauseId[])[]>> = {
   "deck-level": [["deck-out-of-level", "hanger-failed"]],
   "tip-speed": [["engine-speed-low", "belt-slipping"]],
-  "cutting-height": [["height-misset", "roller-sinks", "thatch-build-up"]],
+  "cutting-height": [["roller-sinks", "thatch-build-up"]],
 };

@@ -34,7 +34,7 @@ export const FIXES = [
   { cause: "belt-slipping", fix: "replace-belt", minutes: 35, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection", "tip-speed"] },
   { cause: "idler-failing", fix: "replace-idler", minutes: 25, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection"] },
   { cause: "engine-speed-low", fix: "set-engine-speed", minutes: 20, state: "locked-out", event: "engine-speed-changed", provedBy: ["tip-speed", "reel-speed"] },
-  { cause: "shaft-wrapped", fix: "clear-shaft", minutes: 10, state: "raised", event: "shaft-cleared", provedBy: ["spindle-play"] },
+  { cause: "shaft-wrapped", fix: "clear-shaft", minutes: 10, state: "raised", event: "shaft-cleared", provedBy: ["spindle-play", "reel-bearing"] },
   { cause: "gear-teeth-broken", fix: "rebuild-gearbox", minutes: 180, state: "bench", event: "gearbox-off", provedBy: ["blade-timing"] },
   { cause: "gearbox-mistimed", fix: "retime-blades", minutes: 40, state: "locked-out", event: "gearbox-off", provedBy: ["blade-timing"] },
   { cause: "gearbox-oil-low", fix: "reseal-gearbox", minutes: 90, state: "bench", event: "gearbox-off", provedBy: ["blade-timing"] },

@@ -20,6 +20,8 @@ const SENTENCES: Record<Caution, string> = {
   "blocks-under-deck": "Blocks under the deck before any hanger is slackened.",
   "bolt-of-grade": "Heat-treated bolt of the sheet's grade; an ordinary bolt is refused.",
   "impact-off-only": "Impact driver for taking off only.",
+  "traverse-locked": "Knife or reel clamped, traverse locked and guards on before the wheel is brought in.",
+  "back-lapping": "Back-lap at the speed and with the guards the sheet gives; compound with a long-handled brush, never by hand.",
   grinding: "Guards on, eyes and breath protected, sparks away from fuel.",
 };
 

@@ -17,6 +17,7 @@ import { show } from "@/ui/words/quantities";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
+import { GrindTally, type GroundDraft, groundOf, NO_GROUND } from "./grind-tally";
 import { SecondLook } from "./second-look";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
 import { Trouble } from "./trouble";
@@ -32,6 +33,9 @@ type FixDraft = {
   torqueHow: "" | "wrench" | "by-feel";
   turns: Record<string, string>;
   pressures: Record<string, string>;
+  /** Of a machine with several units: those it was done on. */
+  units?: string[];
+  ground?: GroundDraft;
 };
 const EMPTY: FixDraft = { cause: "", fix: "", words: "", parts: "", torque: "", torqueHow: "", turns: {}, pressures: {} };
 
@@ -66,6 +70,10 @@ export function FixPanel({
   const row = fixes.find(({ fix }) => fix === draft.fix) ?? fixes[0];
   const planned = useMemo(() => plannedTurns(view), [view]);
   const wheels = useMemo(() => pressureTargets(view), [view]);
+  const isGround = row !== undefined && GRINDS.includes(row.fix);
+  const tally = isGround ? groundOf(draft.ground ?? NO_GROUND, system) : undefined;
+  const isByUnit = row !== undefined && view.machine.machine.units.length > 1 && BY_UNIT.includes(row.event);
+  const doneOn = draft.units ?? unitsAccused(view, draft.cause);
   const figures = row ? figuresOf({ row, draft, planned, wheels, system }) : { kind: "none" as const };
   const torque =
     draft.torque.trim() === ""
@@ -85,6 +93,8 @@ export function FixPanel({
           : {}),
       ...(figures.kind === "turns" ? { turns: figures.turns } : {}),
       ...(figures.kind === "pressures" ? { pressures: figures.pressures } : {}),
+      ...(isByUnit && doneOn.length > 0 ? { units: doneOn } : {}),
+      ...(tally ? { ground: tally } : {}),
     };
     const sent = await act.send("fixes", fix, ticket);
     if (sent) clear();
@@ -143,6 +153,39 @@ export function FixPanel({
           </label>
           <Cautions lines={sayCautions(FIX_CAUTIONS[row.fix as keyof typeof FIX_CAUTIONS])} />
           {!isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
+          {isByUnit && (
+            <fieldset className="py-1">
+              <legend className="caps mb-1">Done on</legend>
+              <div className="flex flex-wrap gap-x-4">
+                {view.machine.machine.units.map(({ id, label }) => (
+                  <label key={id} className="flex min-h-11 items-center gap-2">
+                    <input
+                      type="checkbox"
+                      className="size-6"
+                      checked={doneOn.includes(id)}
+                      onChange={(event) => {
+                        const rest = doneOn.filter((one) => one !== id);
+                        set((before) => ({ ...before, units: event.target.checked ? [...rest, id] : rest }));
+                      }}
+                    />
+                    {label}
+                  </label>
+                ))}
+              </div>
+              <p className="text-sm text-soft">
+                {doneOn.length === 0
+                  ? "None ticked: written down for all of them."
+                  : "Only these are to be read again; their sisters stand."}
+              </p>
+            </fieldset>
+          )}
+          {isGround && (
+            <GrindTally
+              draft={draft.ground ?? NO_GROUND}
+              system={system}
+              change={(change) => set((before) => ({ ...before, ground: change(before.ground ?? NO_GROUND) }))}
+            />
+          )}
           {row.fix === "adjust-hangers" && (
             <fieldset className="py-1">
               <legend className="caps mb-1">Turns made, up as plus</legend>
@@ -249,6 +292,32 @@ export function FixPanel({
       <Trouble act={act} />
     </form>
   );
+}
+
+/** Fixes at which a bedknife is ground, face by face. */
+const GRINDS: readonly string[] = ["grind-bedknife", "grind-reel", "set-parallel"];
+
+/** What can be done to one unit of several. */
+const BY_UNIT: readonly string[] = [
+  "unit-ground",
+  "contact-set",
+  "roller-moved",
+  "roller-changed",
+  "roller-cleaned",
+  "unit-apart",
+  "groomer-set",
+  "hood-set",
+];
+
+/** Units at which readings of this job found the cause. */
+function unitsAccused(view: JobView, cause: string): string[] {
+  const units = view.machine.machine.units.map(({ id }) => id);
+  const places = view.takes
+    .filter(({ stale }) => stale.length === 0)
+    .flatMap(({ result }) =>
+      result.findings.filter(({ causes = [] }) => causes.some((one) => one.cause === cause)).map(({ place }) => place),
+    );
+  return units.filter((unit) => places.includes(unit));
 }
 
 const GUIDES: Readonly<Record<string, PanelId>> = {

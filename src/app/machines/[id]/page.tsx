@@ -21,8 +21,10 @@ import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
 import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayOwed } from "@/ui/words/owed";
+import { BenchPanel } from "./bench-panel";
 import { KeepLive } from "./keep-live";
 import { KeptPictures } from "./kept-pictures";
+import { KnivesPanel } from "./knives-panel";
 import { LazyTrend } from "./lazy-trend";
 import { LogPanel } from "./log-panel";
 import { SheetTable } from "./sheet-table";
@@ -101,6 +103,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
       </div>
       {owed.length > 0 && <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(sayOwed).join("; ")}.</p>}
       <Standing state={state} machine={machine} machineId={record.id} />
+      {view.bench.length > 0 && <BenchPanel bench={view.bench} machine={machine} />}
       <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
         <div>
           <svg
@@ -167,6 +170,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
           </section>
         </div>
         <div className="min-w-0">
+          {view.knives.length > 0 && <KnivesPanel knives={view.knives} machine={machine} />}
           {view.followed.map(trendOf).map(({ check, ...trend }) => (
             <div key={check} className="mb-4">
               <LazyTrend {...trend} />

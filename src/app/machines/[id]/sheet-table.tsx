@@ -1,7 +1,8 @@
 "use client";
 
 import { kindById } from "@/core/kinds";
-import { cuttingWidth, type Machine } from "@/core/machine";
+import { cuttingWidth, type Machine, type UnitSheet } from "@/core/machine";
+import { stanceOf } from "@/core/reel";
 import { formatQuantity, type UnitSystem } from "@/core/units";
 import { useSeat } from "@/ui/person";
 import { show } from "@/ui/words/quantities";
@@ -38,12 +39,7 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
         ...(sheet.standsOnEnd ? ([["Tipped", "stood on its end"]] as Line[]) : []),
         ...(sheet.jackingPoints?.length ? ([["Lifted at", sheet.jackingPoints.join(", ")]] as Line[]) : []),
         ...(sheet.capacitorWaitSeconds ? ([["Wait after the pack is out", `${sheet.capacitorWaitSeconds} s`]] as Line[]) : []),
-        [
-          "Blade bolt torque",
-          sheet.bladeBoltTorqueNewtonMetres === undefined
-            ? "not on the sheet: no figure is made up"
-            : show(sheet.bladeBoltTorqueNewtonMetres, "torque", system),
-        ],
+        ...(machine.spindles.length === 0 ? [] : [torqueLine(sheet.bladeBoltTorqueNewtonMetres, system)]),
         ...(sheet.notes ? ([["Note", sheet.notes]] as Line[]) : []),
       ],
     },
@@ -61,6 +57,9 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
       lines: machine.spindles.map((spindle) => [spindle.label, `tip circle ${show(spindle.tipCircleDiameterMetres, "length", system)}`]),
     },
     { title: "Units", lines: machine.units.map((unit) => [unit.label, `${show(unit.widthMetres, "length", system)} wide`]) },
+    { title: "Every unit", lines: unitLines(machine.sheet.unit, system) },
+    ...machine.units.flatMap(({ label, own }) => (own ? [{ title: `${label}, its own`, lines: unitLines(own, system) }] : [])),
+    { title: "Reel drive", lines: reelDriveLines(machine, system) },
     {
       title: "Drive",
       lines: [
@@ -104,6 +103,81 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
     },
   ];
   return sections.filter(({ lines }) => lines.length > 0);
+}
+
+const torqueLine = (torque: number | undefined, system: UnitSystem): Line => [
+  "Blade bolt torque",
+  torque === undefined ? "not on the sheet: no figure is made up" : show(torque, "torque", system),
+];
+
+const SCHOOL_WORDS = {
+  "no-contact": "set without contact",
+  "light-contact": "set to light contact",
+  "firm-contact": "set to firm contact",
+} as const;
+
+/** What a unit has to be, line by line; what its sheet does not say is left out. */
+function unitLines(unit: UnitSheet | undefined, system: UnitSystem): Line[] {
+  if (!unit) return [];
+  const fine = (metres: number) => show(metres, "length", system, "fine");
+  const roller = (name: string, one: UnitSheet["frontRoller"]): Line[] =>
+    one ? [[name, `${one.kind}, ${one.hasSolidEnds ? "solid ends" : "open ends"}`]] : [];
+  const stance = unit.sideView && stanceOf(unit.sideView);
+  return [
+    ...(unit.reel
+      ? ([
+          [
+            "Reel",
+            `${unit.reel.blades} blades, ${fine(unit.reel.newDiameterMetres)} new, scrap under ${fine(unit.reel.scrapDiameterMetres)}`,
+          ],
+        ] as Line[])
+      : []),
+    ...(unit.bedknife
+      ? ([
+          [
+            "Bedknife",
+            `${unit.bedknife.type}, ${fine(unit.bedknife.thicknessMetres)} thick${unit.bedknife.leastThicknessMetres === undefined ? "" : `, least ${fine(unit.bedknife.leastThicknessMetres)}`}${unit.bedknife.hoursBetweenGrinds === undefined ? "" : `; ground every ${unit.bedknife.hoursBetweenGrinds} h`}`,
+          ],
+        ] as Line[])
+      : []),
+    ...(stance ? ([["Stands at", `${fine(stance.heightMetres)} by its side view`]] as Line[]) : []),
+    ...roller("Front roller", unit.frontRoller),
+    ...roller("Rear roller", unit.rearRoller),
+    ...(unit.groomer ? ([["Groomer or brush", unit.groomer]] as Line[]) : []),
+    ...(unit.school ? ([["Contact", SCHOOL_WORDS[unit.school]]] as Line[]) : []),
+    ...(unit.brackets ?? []).map(
+      (row): Line => [
+        `Bracket, ${fine(row.fromHeightMetres)} to ${fine(row.toHeightMetres)}${row.withGroomer ? ", groomer" : ""}`,
+        `hole ${row.number}, facing ${row.facing}`,
+      ],
+    ),
+    ...(unit.adjusters?.knifeThrowMetres === undefined
+      ? []
+      : ([["Knife screw", `${fine(unit.adjusters.knifeThrowMetres)} a turn`]] as Line[])),
+    ...(unit.adjusters?.heightThrowMetres === undefined
+      ? []
+      : ([["Height screw", `${fine(unit.adjusters.heightThrowMetres)} a turn`]] as Line[])),
+    ...(unit.adjusters?.squareThrowMetres === undefined
+      ? []
+      : ([["Squaring adjuster", `${fine(unit.adjusters.squareThrowMetres)} a turn`]] as Line[])),
+  ];
+}
+
+const FALLS_WORDS = {
+  reel: "reels slow with the engine",
+  "reel-and-travel": "reels and travel slow with the engine",
+  nothing: "held by its motors",
+} as const;
+
+function reelDriveLines({ sheet: { reelDrive } }: Machine, system: UnitSystem): Line[] {
+  if (!reelDrive) return [];
+  return [
+    ...(reelDrive.revolutionsPerMinute === undefined
+      ? []
+      : ([["Reels", show(reelDrive.revolutionsPerMinute, "rotation", system)]] as Line[])),
+    ...(reelDrive.isGroundDriven ? ([["Driven", "by the ground"]] as Line[]) : []),
+    ...(reelDrive.fallsWithEngine ? ([["When the engine sags", FALLS_WORDS[reelDrive.fallsWithEngine]]] as Line[]) : []),
+  ];
 }
 
 /** The machine's own sheet in words. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { assessed, figure, machineOf, saysOf } from "../sheets.fixtures";
+import { assessed, figure, machineOf, refused, saysOf } from "../sheets.fixtures";
 import type { HeightDetail } from ".";
 
 const tractor = machineOf("BD-2");
@@ -68,10 +68,32 @@ describe("cutting height against the setting", () => {
     expect(warnings).toEqual([{ code: "rake-cuts-lower", byMetres: 0.003 }]);
   });
 
-  it("on a reel machine tells that it is off, not why; within 0.25 mm it clears all three", () => {
-    const off = height({ settingMetres: 0.0048, heightsMetres: mm([4.2, 4.2, 4.3, 4.2, 4.1, 4.2, 4.2, 4.3, 4.2, 4.1]) }, reel);
+  const stubble = mm([4.2, 4.2, 4.3, 4.2, 4.1, 4.2, 4.2, 4.3, 4.2, 4.1]);
+
+  it("on a reel machine with nothing wanted tells that it is off, not why; within 0.25 mm it clears what turf and roller do", () => {
+    const off = height({ settingMetres: 0.0048, heightsMetres: stubble }, reel);
     expect([off.verdict, saysOf(off, "roller-sinks")]).toEqual(["out", "one of 3"]);
-    const good = height({ settingMetres: 0.0042, heightsMetres: mm([4.2, 4.2, 4.3, 4.2, 4.1, 4.2, 4.2, 4.3, 4.2, 4.1]) }, reel);
-    expect(good.evidence.map((one) => ("cause" in one ? one.cause : ""))).toEqual(["height-misset", "roller-sinks", "thatch-build-up"]);
+    const good = height({ settingMetres: 0.0042, heightsMetres: stubble }, reel);
+    expect(good.evidence.map((one) => ("cause" in one ? one.cause : ""))).toEqual(["roller-sinks", "thatch-build-up"]);
+    expect(good.provisional.map(({ code }) => code)).toContain("wanted-not-told");
+  });
+
+  it("bench against what is wanted is the setting; turf against bench is roller or thatch: one does not accuse the other", () => {
+    const misset = height({ settingMetres: 0.0042, wantedMetres: 0.0048, heightsMetres: stubble }, reel);
+    expect([saysOf(misset, "height-misset"), saysOf(misset, "roller-sinks")]).toEqual(["seen", "not-found"]);
+    const sinks = height({ settingMetres: 0.0048, wantedMetres: 0.0048, heightsMetres: stubble }, reel);
+    expect([saysOf(sinks, "height-misset"), saysOf(sinks, "roller-sinks")]).toEqual(["not-found", "one of 2"]);
+  });
+
+  it("the unit whose stubble stands off its sisters' is named, and one left unread says nothing of it", () => {
+    const triplex = machineOf("RT-1");
+    const at = (millimetres: number) => mm([0, 0.1, -0.1, 0.05, -0.05].map((by) => millimetres + by));
+    const read = (unitHeights: Record<string, number[]>) =>
+      height({ settingMetres: 0.0127, wantedMetres: 0.0127, heightsMetres: at(12.7), unitHeights }, triplex);
+    const odd = read({ left: at(12.7), middle: at(12.7), right: at(12.1) });
+    expect(odd.findings.filter(({ code }) => code === "unit-off").map(({ place }) => place)).toEqual(["right"]);
+    expect(saysOf(odd, "units-not-alike")).toBe("suspect");
+    expect(saysOf(read({ left: at(12.7) }), "units-not-alike")).toBeUndefined();
+    expect(refused("cutting-height", triplex, { unitHeights: { front: at(12) } })).toEqual(["unknown-unit at readings.unitHeights.front"]);
   });
 });

@@ -1,12 +1,21 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import {
+  type Evidence,
+  type Figure,
+  type Finding,
+  judgeDeviation,
+  MOVED_BY_OTHERS_RATIO,
+  measuredLikelihoodRatio,
+  type Verdict,
+} from "@/core/findings";
 import { instrument } from "@/core/instruments";
 import { kindById } from "@/core/kinds";
-import type { Machine } from "@/core/machine";
+import { type Machine, unitsAcross } from "@/core/machine";
 import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf, WANTED_READINGS } from "@/core/turf/stubble";
 import type { Form } from "../form";
-import { findingsOf, settled } from "../settled";
+import { evidenceOf as evidenceOfFindings, findingsOf, pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
+import { unknownPlaces } from "../verdicts";
 
 /** Mean of the stubble against the setting: 1/8 in for rotary (common practice), 0.010 in for reel (estimate). */
 export const HEIGHT_TOLERANCE = {
@@ -38,6 +47,8 @@ export const heightReadingsSchema = z.object({
     )
     .max(200)
     .default([]),
+  /** Of a reel machine, the stubble behind each unit by itself. */
+  unitHeights: z.record(z.string(), z.array(height).max(200)).optional(),
   /** Rake of the blades at their last level, front less rear; a raked blade cuts lower than its centre stands. */
   rakeMetres: z.number().min(-0.05).max(0.05).optional(),
 });
@@ -57,15 +68,17 @@ export type HeightDetail = {
 type Says = {
   action: { code: "set-height"; settingMetres: number; wantedMetres: number; plusMinusMetres: number; visits: number };
   warning: { code: "rake-cuts-lower"; byMetres: number };
-  provisional: { code: "few-pricks"; count: number; wanted: number } | { code: "soft-ground" };
+  problem: { code: "unknown-unit"; place: string };
+  provisional: { code: "few-pricks"; count: number; wanted: number } | { code: "soft-ground" } | { code: "wanted-not-told" };
 };
 
 export const cuttingHeight: Check<HeightReadings, HeightDetail, Says> = {
   id: "cutting-height",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: heightReadingsSchema,
   missing: () => [],
-  problems: () => [],
+  problems: (machine, { unitHeights = {} }) =>
+    unknownPlaces({ read: unitHeights, known: machine.units, path: "unitHeights", code: "unknown-unit" }),
   form: formOf,
   wants: "visits",
   assess,
@@ -87,6 +100,7 @@ function formOf(machine: Machine): Form {
       { id: "setting", label: isReel ? "The bench" : "The setting" },
       { id: "stubble", label: "The stubble" },
       { id: "wanted", label: "Height that is wanted" },
+      ...(isReel && machine.units.length > 1 ? [{ id: "units", label: "Unit by unit", isFolded: true }] : []),
     ],
     fields: [
       {
@@ -109,7 +123,25 @@ function formOf(machine: Machine): Form {
         ],
       },
       { kind: "text", path: ["turf"], group: "stubble", label: "Which turf", isOptional: true, most: 80 },
-      { kind: "quantity", path: ["wantedMetres"], group: "wanted", label: "Height to cut at", isOptional: true, ...length },
+      {
+        kind: "quantity",
+        path: ["wantedMetres"],
+        group: "wanted",
+        label: "Height to cut at",
+        ...(isReel ? {} : { isOptional: true }),
+        ...length,
+      },
+      ...(isReel && machine.units.length > 1
+        ? unitsAcross(machine).map(({ id, label }) => ({
+            kind: "list" as const,
+            path: ["unitHeights", id],
+            group: "units",
+            label: `Stubble behind the ${label.toLowerCase()}`,
+            isOptional: true,
+            wanted: 5,
+            ...length,
+          }))
+        : []),
     ],
   };
 }
@@ -130,19 +162,34 @@ function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDe
   const figure =
     offsetMetres === undefined ? undefined : offsetFigure({ offsetMetres, standardError: standardError ?? 0, tolerance, cutsWith });
   const isEnough = heightsMetres.length >= WANTED_READINGS;
+  const isReel = cutsWith === "reel";
+  const bench = isReel ? benchFinding(readings) : [];
+  const odd = isReel ? oddUnits(machine, readings) : { findings: [], isAll: false };
   return {
     check: "cutting-height",
     ruleVersion: cuttingHeight.ruleVersion,
     ...settled({
       check: "cutting-height",
-      findings: figure ? findingsOf([figure]) : [],
-      evidence: figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres }) : [],
-      told: figure ? ["machine"] : [],
-      isComplete: figure !== undefined,
+      findings: [...(figure ? findingsOf([figure]) : []), ...bench, ...odd.findings],
+      evidence: [
+        ...(figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres, hasWanted: readings.wantedMetres !== undefined }) : []),
+        ...evidenceOfFindings({
+          check: "cutting-height",
+          findings: [...bench, ...odd.findings],
+          clears: { ...(bench.length > 0 ? { "height-misset": true } : {}) },
+        }),
+      ],
+      told: [
+        ...(figure ? ["machine"] : []),
+        ...(bench.length > 0 ? ["bench"] : []),
+        ...(odd.isAll ? machine.units.map(({ id }) => id) : []),
+      ],
+      isComplete: figure !== undefined && (!isReel || readings.wantedMetres !== undefined),
     }),
     provisional: [
       ...(figure && !isEnough ? [{ code: "few-pricks" as const, count: heightsMetres.length, wanted: WANTED_READINGS }] : []),
       ...(readings.ground === "soft" ? [{ code: "soft-ground" as const }] : []),
+      ...(isReel && readings.wantedMetres === undefined ? [{ code: "wanted-not-told" as const }] : []),
     ],
     figures: [...stubbleFigures(stubble, cutsWith), ...(figure ? [figure] : []), ...learntFigures(learnt, cutsWith)],
     actions: actionsOf({ isWanted: readings.wantedMetres !== undefined, verdict: figure?.verdict, suggested, learnt }),
@@ -214,9 +261,50 @@ function learntFigures({ offsetMetres, plusMinusMetres, visits }: LearntOffset, 
   ];
 }
 
+/** Bench against the height that is wanted: so far apart, and it is set to something else. Estimate: 0.008 in. */
+export const BENCH_TOLERANCE_METRES = 0.0002;
+
+function benchFinding({ settingMetres, wantedMetres }: HeightReadings): Finding[] {
+  if (settingMetres === undefined || wantedMetres === undefined) return [];
+  const verdict = judgeDeviation({ deviation: settingMetres - wantedMetres, tolerance: BENCH_TOLERANCE_METRES });
+  return [
+    {
+      place: "bench",
+      code: verdict === "in-tolerance" ? "bench-as-wanted" : "bench-off",
+      verdict,
+      ...(verdict === "out" ? { causes: shows("height-misset") } : {}),
+    },
+  ];
+}
+
+/** A unit whose stubble stands so far off its sisters' is not alike. Estimate: the reel's own tolerance. */
+function oddUnits(machine: Machine, { unitHeights = {} }: HeightReadings): { findings: Finding[]; isAll: boolean } {
+  const read = machine.units.flatMap(({ id }) => {
+    const stubble = stubbleOf(unitHeights[id] ?? [], instrument("prism").resolution);
+    return stubble ? [{ id, stubble }] : [];
+  });
+  const isAll = read.length === machine.units.length && read.length > 1;
+  const findings = read.flatMap(({ id, stubble }): Finding[] => {
+    const others = read.filter((one) => one.id !== id).map((one) => one.stubble.meanMetres);
+    if (others.length === 0) return [];
+    const middle = [...others].sort((a, b) => a - b)[Math.floor((others.length - 1) / 2)] ?? 0;
+    // Stubble scatters: only what stands out of its own scatter is told, and a bench gauge tells the rest.
+    const sure = Math.abs(stubble.meanMetres - middle) - stubble.spreadMetres / Math.sqrt(stubble.count);
+    return sure >= HEIGHT_TOLERANCE.reel.metres
+      ? [{ place: id, code: "unit-off", verdict: "out", causes: pointsAt("units-not-alike") }]
+      : [{ place: id, code: "unit-like", verdict: "in-tolerance" }];
+  });
+  return { findings, isAll };
+}
+
 /** One figure for several causes on a reel machine: that it is off, not why. */
-function evidenceOf(args: { cutsWith: "rotary" | "reel"; figure: Figure & { verdict: Verdict }; tolerance: number }): Evidence[] {
-  const { cutsWith, figure, tolerance } = args;
+function evidenceOf(args: {
+  cutsWith: "rotary" | "reel";
+  figure: Figure & { verdict: Verdict };
+  tolerance: number;
+  hasWanted: boolean;
+}): Evidence[] {
+  const { cutsWith, figure, tolerance, hasWanted } = args;
   const check = "cutting-height";
   if (cutsWith === "rotary")
     return [
@@ -233,9 +321,16 @@ function evidenceOf(args: { cutsWith: "rotary" | "reel"; figure: Figure & { verd
         ),
       },
     ];
-  const causes = ["height-misset", "roller-sinks", "thatch-build-up"];
-  if (figure.verdict === "out") return [{ check, causes: figure.value < 0 ? causes : ["height-misset"], result: "suspect" } as Evidence];
-  return figure.verdict === "in-tolerance" ? causes.map((cause) => ({ check, cause, result: "not-found" as const })) : [];
+  // Where the bench was held against what is wanted, what is left between bench and turf is the turf's or the roller's.
+  const misset = hasWanted ? [] : ["height-misset"];
+  const causes = [...misset, "roller-sinks", "thatch-build-up"];
+  if (figure.verdict === "out") {
+    const off = figure.value < 0 ? causes : misset;
+    return off.length === 0 ? [] : [{ check, causes: off, result: "suspect" } as Evidence];
+  }
+  return figure.verdict === "in-tolerance"
+    ? ["roller-sinks", "thatch-build-up"].map((cause) => ({ check, cause, result: "not-found" as const }))
+    : [];
 }
 
 /** The setting to use: where a height is wanted, or where what is cut is not what is set. */

@@ -40,20 +40,20 @@ type Says = {
 
 export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail, Says> = {
   id: "ground-speed",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: groundSpeedReadingsSchema,
-  missing: (machine) => (kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
+  missing: () => [],
   problems: () => [],
   form: formOf,
   assess,
 };
 
+/** A reel has no bite: what its speed does to the cut is its clip, read with the reels. */
+const isReel = (machine: Machine): boolean => kindById(machine.kind).cutsWith === "reel";
+
 function formOf(machine: Machine): Form {
   return {
-    groups: [
-      { id: "run", label: "Timed over a distance" },
-      { id: "blades", label: "The blades meanwhile" },
-    ],
+    groups: [{ id: "run", label: "Timed over a distance" }, ...(isReel(machine) ? [] : [{ id: "blades", label: "The blades meanwhile" }])],
     fields: [
       {
         kind: "quantity",
@@ -84,16 +84,20 @@ function formOf(machine: Machine): Form {
           { id: "below-full", label: "Below full" },
         ],
       },
-      {
-        kind: "quantity",
-        path: ["revolutionsPerMinute"],
-        group: "blades",
-        label: "Blades turn at",
-        isOptional: machine.sheet.blade?.ratedRevolutionsPerMinute !== undefined,
-        dimension: "rotation",
-        instrument: "gauge",
-        range: { least: 1, most: 20_000, usualLeast: 1500, usualMost: 4500 },
-      },
+      ...(isReel(machine)
+        ? []
+        : [
+            {
+              kind: "quantity" as const,
+              path: ["revolutionsPerMinute"],
+              group: "blades",
+              label: "Blades turn at",
+              isOptional: machine.sheet.blade?.ratedRevolutionsPerMinute !== undefined,
+              dimension: "rotation" as const,
+              instrument: "gauge" as const,
+              range: { least: 1, most: 20_000, usualLeast: 1500, usualMost: 4500 },
+            },
+          ]),
     ],
   };
 }
@@ -104,7 +108,7 @@ function assess(
 ): Assessment<GroundSpeedDetail, Says> {
   const time = seconds.length === 0 ? undefined : seconds.reduce((sum, one) => sum + one, 0) / seconds.length;
   const speed = distanceMetres === undefined || time === undefined ? undefined : distanceMetres / time;
-  const turns = revolutionsPerMinute ?? machine.sheet.blade?.ratedRevolutionsPerMinute;
+  const turns = isReel(machine) ? undefined : (revolutionsPerMinute ?? machine.sheet.blade?.ratedRevolutionsPerMinute);
   const edges = machine.sheet.blade?.edges ?? 2;
   const bitten =
     speed === undefined || turns === undefined
@@ -116,17 +120,17 @@ function assess(
   const result = (isBad: boolean) => (isBad ? ("seen" as const) : ("not-found" as const));
   const isOverBite = bitten !== undefined && bitten > SHARP_EDGE_METRES;
   const isFast = speed !== undefined && speed > fastest * (1 + ROUNDING);
-  const isSlow = speed !== undefined && speed < SLOWEST_METRES_PER_SECOND;
+  const isSlow = speed !== undefined && !isReel(machine) && speed < SLOWEST_METRES_PER_SECOND;
   const evidence: Evidence[] =
     speed === undefined
       ? []
       : [
           ...(isFast
             ? [{ check, cause: "ground-speed-high", result: isOverBite ? ("seen" as const) : ("suspect" as const) }]
-            : bitten === undefined
+            : bitten === undefined && !isReel(machine)
               ? []
               : [{ check, cause: "ground-speed-high", result: "not-found" as const }]),
-          { check, cause: "ground-speed-low", result: result(isSlow) },
+          ...(isReel(machine) ? [] : [{ check, cause: "ground-speed-low", result: result(isSlow) }]),
         ];
   const actions: Says["action"][] = [
     ...(isFast ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
@@ -154,7 +158,7 @@ function assess(
     }),
     provisional: [
       ...(seconds.length === 1 ? [{ code: "one-run" as const }] : []),
-      ...(speed !== undefined && turns === undefined ? [{ code: "no-blade-speed" as const }] : []),
+      ...(speed !== undefined && turns === undefined && !isReel(machine) ? [{ code: "no-blade-speed" as const }] : []),
       ...(throttle === "below-full" ? [{ code: "below-full-throttle" as const }] : []),
     ],
     figures: figuresOf(speed, bitten, fastest),

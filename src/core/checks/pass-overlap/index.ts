@@ -3,6 +3,7 @@ import { badRadii, bladesOf, LEAST_OVERLAP_METRES } from "@/core/blades/overlap"
 import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
+import { turnThatOpens } from "@/core/reel";
 import type { Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
@@ -118,7 +119,15 @@ function formOf(machine: Machine): Form {
 
 /** The radius above which blades miss nothing, where a turn of this radius leaves a strip one way round or the other. */
 function clearRadius(machine: Machine, radius: number | undefined): number | undefined {
-  if (radius === undefined || machine.spindles.length < 2 || kindById(machine.kind).cutsWith === "reel") return undefined;
+  if (radius === undefined) return undefined;
+  if (kindById(machine.kind).cutsWith === "reel") {
+    const opens = ([1, -1] as const).map((side) =>
+      machine.units.length < 2 ? undefined : turnThatOpens(machine.units, side)?.underMetres,
+    );
+    const under = Math.max(0, ...opens.map((one) => one ?? 0));
+    return radius < under ? under : undefined;
+  }
+  if (machine.spindles.length < 2) return undefined;
   const bands = ([1, -1] as const).flatMap((side) => badRadii({ blades: bladesOf(machine), side, limitMetres: LEAST_OVERLAP_METRES }));
   const held = bands.filter((band) => radius >= band.fromMetres && radius <= band.toMetres);
   return held.length === 0 ? undefined : Math.max(...held.map(({ toMetres }) => toMetres));

@@ -4,7 +4,8 @@ import { shows } from "../settled";
 /** Lift of a reel's end against its bearing. Estimate: 0.003 in. */
 export const REEL_LIFT_METRES = 0.00008;
 
-type Code = "left-lifts" | "right-lifts" | "rough" | "weeps";
+type Code = "left-lifts" | "right-lifts" | "rough" | "weeps" | "wound";
+type Do = "change-reel-bearings" | "clear-winding";
 
 const end = (key: "left" | "right", label: string) =>
   [
@@ -36,7 +37,7 @@ const end = (key: "left" | "right", label: string) =>
   ] as const;
 
 /** Lift of a reel in its bearings. Spring play along the axis is by design; a reel that lifts drops on to the knife when the unit is set down. */
-export const reelBearing = unitCheck<Code, "change-reel-bearings">({
+export const reelBearing = unitCheck<Code, Do>({
   id: "reel-bearing",
   ruleVersion: 1,
   cautions: ["reels-isolated"],
@@ -66,6 +67,19 @@ export const reelBearing = unitCheck<Code, "change-reel-bearings">({
           id: "weeps",
           label: "Grease or oil weeps",
           means: { code: "weeps", verdict: "watch", causes: [{ cause: "reel-bearing-worn", result: "suspect" }] },
+        },
+      ],
+    },
+    {
+      kind: "choice",
+      key: "wrap",
+      label: "Wound on its shaft",
+      options: [
+        { id: "none", label: "Nothing" },
+        {
+          id: "wound",
+          label: "Grass, string or wire",
+          means: { code: "wound", verdict: "out", causes: shows("shaft-wrapped"), do: "clear-winding" },
         },
       ],
     },

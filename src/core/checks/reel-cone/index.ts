@@ -3,7 +3,7 @@ import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { ALONG, CONE_TOLERANCE_METRES, coneOf, reelLife } from "@/core/reel";
 import { noUnits, unitGroups, unknownUnits } from "../by-unit";
-import { settled, shows } from "../settled";
+import { bySize, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 
 /** Off the diameter by one spin grind. Estimate. */
@@ -82,7 +82,7 @@ function findingsAt(machine: Machine, place: string, read: Read): Finding[] {
     cone?.barrelMetres === undefined ? undefined : judgeDeviation({ deviation: cone.barrelMetres, tolerance: CONE_TOLERANCE_METRES });
   const scrap = unitSheetOf(machine, place).reel?.scrapDiameterMetres;
   const isScrap = scrap !== undefined && all(read).some((value) => value < scrap);
-  const causes = shows("contact-tapered");
+  const causes = bySize(cone?.taperMetres ?? 0, CONE_TOLERANCE_METRES, ["contact-tapered"]);
   const off: Finding[] = [
     ...(taper === "out" ? [{ place, code: "coned", verdict: taper, causes }] : []),
     ...(barrel === "out" ? [{ place, code: "barrelled", verdict: "watch" as const }] : []),

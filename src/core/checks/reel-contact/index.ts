@@ -84,7 +84,7 @@ export type ContactDetail = { units: Record<string, UnitContact> };
 export const reelContact: Check<ContactReadings, ContactDetail, Says> = {
   id: "reel-contact",
   ruleVersion: 1,
-  cautions: ["reels-isolated"],
+  cautions: ["feel-for-contact", "reels-isolated"],
   readingsSchema: contactReadingsSchema,
   missing: noUnits,
   problems,
@@ -251,10 +251,22 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
   const isLoose = told.includes("loose");
   const isTight = told.includes("tight") || ALONG.some((at) => isTightByFeeler(school, read.gaps?.[at])) || read.turns === "stiff";
   const name = pattern.name;
+  // Pinched paper at one place may be the hand that held it, or an edge on its way to dull; paper that passes is not.
+  const { all } = trialsOf(read);
+  const isSure = name === "everywhere-loose" || Object.values(all).some((row) => ALONG.some((at) => row[at] === "passes"));
+  // Paper that dull edges will not cut says nothing of how they stand.
+  const isDull = read.closer === "will-not" && name === "everywhere-loose";
   const off: Finding[] = [
     ...(name === "even" || name === "everywhere-tight"
       ? []
-      : [{ place, code: name, verdict: "out" as const, causes: CAUSES_OF[name] ?? [] }]),
+      : [
+          {
+            place,
+            code: name,
+            verdict: "out" as const,
+            causes: isDull ? [] : isSure ? (CAUSES_OF[name] ?? []) : pointsAt(...(CAUSES_OF[name] ?? []).map(({ cause }) => cause)),
+          },
+        ]),
     ...(isLoose && name === "even" ? [{ place, code: "loose", verdict: "out" as const, causes: shows("contact-loose") }] : []),
     ...(isTight
       ? [
@@ -262,7 +274,7 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
             place,
             code: "tight",
             verdict: "out" as const,
-            causes: isDragging(read, school) ? shows("contact-tight") : pointsAt("contact-tight"),
+            causes: name === "one-end" ? [] : isDragging(read, school) ? shows("contact-tight") : pointsAt("contact-tight"),
           },
         ]
       : []),
@@ -280,7 +292,6 @@ function clearsOf(findings: readonly Finding[], isComplete: boolean): Record<str
   return {
     "contact-loose": away(isEven),
     "contact-tight": away(!off.includes("tight")),
-    "contact-tapered": away(isEven),
     "bedknife-worn-hollow": away(isEven),
     "reel-blade-high": away(isEven),
     "reel-dull": away(off.length === 0),

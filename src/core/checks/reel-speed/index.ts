@@ -21,7 +21,7 @@ import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
 /** Under the sheet's reel speed by more than this share, loaded: engine, belt or oil is slow. Estimate. */
-export const SLOW_SHARE = 0.08;
+export const SLOW_SHARE = 0.05;
 
 const ripplesSchema = z.object({
   lengthMetres: z.number().positive().max(20).optional(),

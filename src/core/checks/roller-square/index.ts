@@ -3,7 +3,7 @@ import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { edgeShare, SQUARE_TOLERANCE_METRES, squaringTurn } from "@/core/reel";
 import { noUnits, unitGroups, unknownUnits } from "../by-unit";
-import { settled, shows } from "../settled";
+import { bySize, settled } from "../settled";
 import type { Assessment, Check } from "../types";
 
 const gap = z.number().min(0).max(0.1);
@@ -80,7 +80,9 @@ function findingsAt(place: string, read: Read): Finding[] {
   const over = overOf(read);
   const verdict = over === undefined ? undefined : judgeDeviation({ deviation: over, tolerance: SQUARE_TOLERANCE_METRES });
   const off: Finding[] = [
-    ...(verdict === "out" ? [{ place, code: "not-square", verdict, causes: shows("front-roller-not-square") }] : []),
+    ...(verdict === "out"
+      ? [{ place, code: "not-square", verdict, causes: bySize(over ?? 0, SQUARE_TOLERANCE_METRES, ["front-roller-not-square"]) }]
+      : []),
     ...(verdict === "watch" ? [{ place, code: "near-limit", verdict }] : []),
     ...(read.rests === "rocks" ? [{ place, code: "rocks", verdict: "watch" as const }] : []),
   ];

@@ -3,7 +3,7 @@ import type { Figure, Finding } from "@/core/findings";
 import { FACINGS, type Machine, ROLLER_KINDS, unitSheetOf, unitsAcross } from "@/core/machine";
 import { noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field } from "../form";
-import { settled, shows } from "../settled";
+import { bySize, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
 /** Within so much of their sisters. Estimate for the reel; bench height common practice, 0.002 in; knife estimate. */
@@ -153,6 +153,15 @@ const CODE: Record<Property, string> = {
   benchMetres: "height-differs",
 };
 
+/** A size a little off its sisters' may be the gauge's; another part is another part. */
+function causesOf(matrix: MatchDetail["matrix"], property: Property, id: string): NonNullable<Finding["causes"]> {
+  const row = matrix.find((one) => one.property === property);
+  const [usual, value] = [row?.usual, row?.cells[id]?.value];
+  const tolerance = within(property);
+  if (typeof usual !== "number" || typeof value !== "number" || tolerance === 0) return shows("units-not-alike");
+  return bySize(value - usual, tolerance, ["units-not-alike"]);
+}
+
 const isTold = (read: MatchReadings["units"][string] | undefined): boolean =>
   PROPERTIES.every((property) => OPTIONAL.includes(property) || read?.[property] !== undefined);
 
@@ -168,7 +177,7 @@ function assess(machine: Machine, readings: MatchReadings): Assessment<MatchDeta
         place: id,
         code: CODE[property],
         verdict: OPTIONAL.includes(property) ? "watch" : "out",
-        ...(OPTIONAL.includes(property) ? {} : { causes: shows("units-not-alike") }),
+        ...(OPTIONAL.includes(property) ? {} : { causes: causesOf(matrix, property, id) }),
       }));
     return told.includes(id) ? [{ place: id, code: "alike", verdict: "in-tolerance" }] : [];
   });

@@ -1,4 +1,5 @@
 import type { bedknifeAttitude } from "@/core/checks/bedknife-attitude";
+import { coming } from "../coming";
 import type { Face } from "../face";
 import { length, lower, placeIn } from "../shared";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
@@ -38,4 +39,6 @@ export const face: Face<typeof bedknifeAttitude> = {
     attitude: "Attitude",
     "attitude-by-geometry": "Attitude by the sheet's geometry",
   },
+  isPlanless: true,
+  picture: coming(() => import("../side-view-picture").then(({ SideViewPicture }) => SideViewPicture)),
 };

@@ -8,6 +8,7 @@ export const face: Face<typeof reelBearing> = {
   actions: {
     "change-reel-bearings": (a, t) =>
       unitIn(face, t.machine, a.place, "new reel bearings and seals before the contact is set: it would drop on to the knife"),
+    "clear-winding": (a, t) => unitIn(face, t.machine, a.place, "cut the winding off and look at the seal, every reel isolated first"),
   },
   provisional: { "unit-unread": unitUnread(() => face) },
   problems: { "unknown-unit": noSuchUnit },
@@ -17,6 +18,7 @@ export const face: Face<typeof reelBearing> = {
     "right-lifts": "right end lifts",
     rough: "turns rough",
     weeps: "weeps at an end",
+    wound: "wound with grass, string or wire",
     "near-limit": "close to the limit",
   },
   figures: { "left-lift": "Left end lifts", "right-lift": "Right end lifts" },

@@ -62,5 +62,6 @@ export const face: Face<typeof reelContact> = {
     "bearing-lifts": "reel bearing lifts",
   },
   figures: { "gap-left": "Gap, left", "gap-middle": "Gap, middle", "gap-right": "Gap, right" },
+  isPlanless: true,
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };

@@ -41,6 +41,7 @@ export const face: Face<typeof reelSpeed> = {
     "reel-near-slow": "reel nearly under its speed",
   },
   figures: { travels: "Travels at", clip: "Clip", "ripple-rise": "Ripples stand", "reel-turns": "Reel" },
+  isPlanless: true,
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 

@@ -1,4 +1,5 @@
 import type { rollerPosition } from "@/core/checks/roller-position";
+import { coming } from "../coming";
 import type { Face } from "../face";
 import { length, lower, placeIn } from "../shared";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
@@ -22,4 +23,6 @@ export const face: Face<typeof rollerPosition> = {
   problems: { "unknown-unit": noSuchUnit },
   states: { "as-the-table": "as the table says", "wrong-hole": "bracket in the wrong hole", "wrong-facing": "bracket faces the wrong way" },
   figures: { wheelbase: "Between the rollers", "scalps-under": "Scalps crests rounder than" },
+  isPlanless: true,
+  picture: coming(() => import("../side-view-picture").then(({ SideViewPicture }) => SideViewPicture)),
 };

@@ -43,6 +43,7 @@ export const face: Face<typeof unitLayout> = {
   },
   figures: { "unit-overlap": "Shared", "opens-at-crab": "A strip opens from a slip of", "opens-in-turns": "A strip opens in turns under" },
   parts: { overlap: "The units", lines: "Light and dark lines", turns: "Turns" },
+  isPlanless: true,
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 

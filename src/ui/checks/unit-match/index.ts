@@ -44,5 +44,6 @@ export const face: Face<typeof unitMatch> = {
     "height-differs": "another bench height",
   },
   figures: { "bench-height": "Bench height" },
+  isPlanless: true,
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };

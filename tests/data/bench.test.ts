@@ -1,0 +1,107 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/random";
+import type { Ground } from "@/core/reel";
+import { allYes, itemsFor } from "@/core/safety";
+import type { Db } from "@/data/connection";
+import { listEvents } from "@/data/events";
+import { recordFix, undoStep } from "@/data/job-actions";
+import { knivesOf } from "@/data/knives";
+import { getMachineView } from "@/data/machine-view";
+import { getMachine } from "@/data/machines";
+import { recordConfirmation } from "@/data/safe-state";
+import { recordTake } from "@/data/takes";
+import { soundReadings, spoiled } from "@/stories/sound-readings";
+import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
+
+let db: Db;
+let clock: Clock;
+let jobId: number;
+beforeEach(() => {
+  ({ db, clock } = emptyDepot());
+  jobId = openJob(db, clock, "rt-1");
+});
+
+const GROUND: Ground = {
+  top: { plannedMetres: 0.0002, inFeeds: 5, inFeedMetres: 0.00005, passes: 10 },
+  front: { plannedMetres: 0, inFeeds: 0, inFeedMetres: 0.00005, passes: 0 },
+};
+
+const machine = () => getMachine(db, "rt-1").machine;
+function onTheBench(): void {
+  recordConfirmation(db, clock.doing(), {
+    jobId,
+    state: "bench",
+    answers: allYes(itemsFor(machine(), "bench")),
+    parts: machine().units.map(({ id }) => id),
+  });
+}
+function read(check: string, changes: Record<string, unknown> = {}, job = jobId): void {
+  const sound = soundReadings({ machine: machine(), check, random: seededRandom(9), turf: "Square" }) ?? {};
+  recordTake(db, clock.doing(), { jobId: job, checkId: check, readings: spoiled(sound, changes), asTyped: {} });
+}
+const grind = (units?: string[], fix = "grind-bedknife") =>
+  recordFix(db, clock.doing(), {
+    jobId,
+    fix,
+    cause: "edge-nicked",
+    words: "",
+    ...(units ? { units } : {}),
+    ...(fix === "grind-bedknife" ? { ground: GROUND } : {}),
+  });
+const statusOf = (unit: string, check: string) =>
+  getMachineView(db, "rt-1", { now: clock.doing().now })
+    .bench.find((one) => one.unit === unit)
+    ?.cells.find((cell) => cell.check === check)?.status.kind;
+
+describe("what is done to one unit", () => {
+  beforeEach(() => {
+    makeSafe(db, clock, jobId, "locked-out", "rt-1");
+    read("reel-contact");
+    read("reel-edge", { "units.left.nick": "knife" });
+    onTheBench();
+  });
+
+  it("is logged at that unit: its contact is read again, its sisters' stands, in another job too", () => {
+    grind(["left"]);
+    expect(listEvents(db, "rt-1").map(({ event, place }) => [event, place])).toContainEqual(["unit-ground", "left"]);
+    expect(["left", "middle", "right"].map((unit) => statusOf(unit, "reel-contact"))).toEqual(["again", "read", "read"]);
+  });
+
+  it("without a unit is done to all of them", () => {
+    grind();
+    expect(["left", "middle", "right"].map((unit) => statusOf(unit, "reel-contact"))).toEqual(["again", "again", "again"]);
+  });
+
+  it("undone leaves the bench as it stood, and the knife as long as it was", () => {
+    const { stepId } = grind(["left"]);
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "another unit" });
+    expect(statusOf("left", "reel-contact")).toBe("read");
+    expect(knivesOf(db, "rt-1").map(({ life }) => life.grindsMade)).toEqual([0, 0, 0]);
+  });
+
+  it("is refused at a unit the machine does not have", () => {
+    expect(refusedFor(() => grind(["unit"]))).toContain("unknown-part");
+    expect(listEvents(db, "rt-1").some(({ event }) => event === "unit-ground")).toBe(false);
+  });
+});
+
+describe("a bedknife's tally", () => {
+  beforeEach(onTheBench);
+
+  it("is booked against the knife of that unit alone, every time it is ground, until another is fitted", () => {
+    grind(["left"]);
+    grind(["left", "right"]);
+    const made = () => Object.fromEntries(knivesOf(db, "rt-1").map(({ unit, life }) => [unit, life.grindsMade]));
+    expect(made()).toEqual({ left: 2, middle: 0, right: 1 });
+    const [left] = knivesOf(db, "rt-1");
+    const asNew = machine().sheet.unit?.bedknife?.thicknessMetres ?? 0;
+    expect(left?.life.topMetres).toBeCloseTo(asNew - 0.0005, 12);
+    recordFix(db, clock.doing(), { jobId, fix: "replace-bedknife", cause: "edge-nicked", words: "", units: ["left"] });
+    expect(made()).toEqual({ left: 0, middle: 0, right: 1 });
+  });
+
+  it("a machine with blades has none", () => {
+    expect(knivesOf(db, "zt-1")).toEqual([]);
+    expect(getMachineView(db, "zt-1", { now: clock.doing().now }).bench).toEqual([]);
+  });
+});
