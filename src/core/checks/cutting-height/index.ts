@@ -284,15 +284,16 @@ function oddUnits(machine: Machine, { unitHeights = {} }: HeightReadings): { fin
     return stubble ? [{ id, stubble }] : [];
   });
   const isAll = read.length === machine.units.length && read.length > 1;
-  const findings = read.flatMap(({ id, stubble }): Finding[] => {
-    const others = read.filter((one) => one.id !== id).map((one) => one.stubble.meanMetres);
-    if (others.length === 0) return [];
-    const middle = [...others].sort((a, b) => a - b)[Math.floor((others.length - 1) / 2)] ?? 0;
+  if (read.length < 2) return { findings: [], isAll };
+  const means = read.map(({ stubble }) => stubble.meanMetres).sort((a, b) => a - b);
+  // The middle of all of them: of two, half way between.
+  const middle = ((means[Math.floor((means.length - 1) / 2)] ?? 0) + (means[Math.floor(means.length / 2)] ?? 0)) / 2;
+  const findings = read.map(({ id, stubble }): Finding => {
     // Stubble scatters: only what stands out of its own scatter is told, and a bench gauge tells the rest.
     const sure = Math.abs(stubble.meanMetres - middle) - stubble.spreadMetres / Math.sqrt(stubble.count);
     return sure >= HEIGHT_TOLERANCE.reel.metres
-      ? [{ place: id, code: "unit-off", verdict: "out", causes: pointsAt("units-not-alike") }]
-      : [{ place: id, code: "unit-like", verdict: "in-tolerance" }];
+      ? { place: id, code: "unit-off", verdict: "out", causes: pointsAt("units-not-alike") }
+      : { place: id, code: "unit-like", verdict: "in-tolerance" };
   });
   return { findings, isAll };
 }
