@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { kindById } from "@/core/kinds";
-import { type Machine, machineSchema } from "@/core/machine";
+import { type Machine, machineSchema, storedSheet } from "@/core/machine";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -152,7 +152,7 @@ function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: n
   db.prepare("INSERT INTO machine_sheets (machine_id, version, sheet_json, reason, who, at) VALUES (?, ?, ?, ?, ?, ?)").run(
     args.machineId,
     args.version,
-    JSON.stringify(args.machine),
+    JSON.stringify(storedSheet(args.machine)),
     args.reason,
     doing.who,
     doing.now,

@@ -1,4 +1,4 @@
-import { type Machine, machineSchema } from "@/core/machine";
+import { type Machine, machineSchema, upcastSheet } from "@/core/machine";
 import type { Db } from "./connection";
 import { AppError } from "./errors";
 
@@ -19,7 +19,7 @@ export function sheetFrom(db: Db, row: { machine_id: string; version: number; sh
 
 function readSheet({ machine_id, version, sheet_json }: { machine_id: string; version: number; sheet_json: string }): Machine {
   try {
-    return machineSchema.parse(JSON.parse(sheet_json));
+    return machineSchema.parse(upcastSheet(JSON.parse(sheet_json)));
   } catch (cause) {
     throw new AppError("sheet-spoilt", { issues: [{ code: "sheet-spoilt", path: [], machineId: machine_id, version }], cause });
   }
