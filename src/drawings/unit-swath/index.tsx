@@ -11,6 +11,7 @@ export function UnitSwath({
   rolled,
   names,
   odd,
+  short,
   label,
 }: {
   units: readonly LaidUnit[];
@@ -18,6 +19,8 @@ export function UnitSwath({
   names: Readonly<Record<string, string>>;
   /** Units that stand askew. */
   odd: readonly string[];
+  /** Neighbours between which a strip is missed. */
+  short: readonly string[];
   label: string;
 }) {
   const scene = swathScene(units, rolled);
@@ -45,7 +48,8 @@ export function UnitSwath({
           <g key={id}>
             <path
               d={`${corners.map((p, k) => `${k === 0 ? "M" : "L"}${x(p.x)} ${y(p.y)}`).join("")}Z`}
-              fill="var(--dye-deep)"
+              fill={short.includes(id) ? "var(--out-chalk)" : "var(--dye-deep)"}
+              fillOpacity={short.includes(id) ? 0.35 : 1}
               stroke={isOdd ? "var(--out-chalk)" : "var(--chalk)"}
               strokeWidth={isOdd ? 3 : 1.5}
             />
