@@ -58,17 +58,87 @@ export const leastShared = (shared: readonly Shared[]): Shared | undefined =>
     undefined,
   );
 
-const least = (shared: readonly Shared[]) => leastShared(shared)?.overlapMetres ?? Number.POSITIVE_INFINITY;
+/**
+ * The least of what neighbours share as a function of a way of travel, without names or allocations: hundreds of ways are looked at for every key.
+ * `spanOf` writes what unit k covers into `span`.
+ */
+function leastOver(count: number, spanOf: (k: number, at: number, span: [number, number]) => void): (at: number) => number {
+  const from = new Float64Array(count);
+  const to = new Float64Array(count);
+  const span: [number, number] = [0, 0];
+  return (at) => {
+    for (let k = 0; k < count; k++) {
+      spanOf(k, at, span);
+      let place = k;
+      // Kept in order of where they begin, by insertion: there are nine at most.
+      while (place > 0 && (from[place - 1] as number) > span[0]) {
+        from[place] = from[place - 1] as number;
+        to[place] = to[place - 1] as number;
+        place -= 1;
+      }
+      from[place] = span[0];
+      to[place] = span[1];
+    }
+    let least = Number.POSITIVE_INFINITY;
+    let reach = to[0] ?? 0;
+    for (let k = 1; k < count; k++) {
+      const [begins, ends] = [from[k] as number, to[k] as number];
+      least = Math.min(least, reach - begins, ends - begins);
+      if (ends > reach) reach = ends;
+    }
+    return least;
+  };
+}
+
+type Knife = { ax: number; ay: number; bx: number; by: number };
+const knivesOf = (units: readonly LaidUnit[]): Knife[] =>
+  units.map((unit) => {
+    const [a, b] = endsOf(unit);
+    return { ax: a.x, ay: a.y, bx: b.x, by: b.y };
+  });
+
+function leastAtCrab(units: readonly LaidUnit[]): (crabRadians: number) => number {
+  const knives = knivesOf(units);
+  return leastOver(knives.length, (k, crab, span) => {
+    const { ax, ay, bx, by } = knives[k] as Knife;
+    const [cos, sin] = [Math.cos(crab), Math.sin(crab)];
+    const [a, b] = [ax * cos - ay * sin, bx * cos - by * sin];
+    span[0] = Math.min(a, b);
+    span[1] = Math.max(a, b);
+  });
+}
+
+function leastInTurn(units: readonly LaidUnit[], side: 1 | -1): (radiusMetres: number) => number {
+  const knives = knivesOf(units);
+  return leastOver(knives.length, (k, radius, span) => {
+    const { ax, ay, bx, by } = knives[k] as Knife;
+    const centre = side * radius;
+    const [a, b] = [Math.hypot(centre - ax, ay), Math.hypot(centre - bx, by)];
+    let [nearest, farthest] = [Math.min(a, b), Math.max(a, b)];
+    const [ux, uy] = [bx - ax, by - ay];
+    const t = ((centre - ax) * ux - ay * uy) / (ux * ux + uy * uy);
+    if (t > 0 && t < 1) {
+      const foot = Math.hypot(centre - ax - t * ux, ay + t * uy);
+      nearest = Math.min(nearest, foot);
+      farthest = Math.max(farthest, foot);
+    }
+    span[0] = side > 0 ? -farthest : nearest;
+    span[1] = side > 0 ? -nearest : farthest;
+  });
+}
 
 const MOST_CRAB_RADIANS = 0.6;
-const CRAB_STEP_RADIANS = 0.001;
+const CRAB_STEP_RADIANS = 0.004;
 const SMALLEST_RADIUS_METRES = 0.3;
 const LARGEST_RADIUS_METRES = 60;
-const GROWTH = 1.005;
+/** Nothing changes fast in a wide turn, so the steps grow with the radius; the worst is then looked for more finely. */
+const GROWTH = 1.02;
+const FINER = 24;
 
 /** The smallest crab, to either side, at which a strip opens, radians; `undefined` where none does up to 34°. */
 export function crabThatOpens(units: readonly LaidUnit[]): number | undefined {
-  const opens = (crab: number) => Math.min(least(unitOverlaps(units, crab)), least(unitOverlaps(units, -crab))) < 0;
+  const least = leastAtCrab(units);
+  const opens = (crab: number) => Math.min(least(crab), least(-crab)) < 0;
   for (let crab = 0; crab <= MOST_CRAB_RADIANS; crab += CRAB_STEP_RADIANS) {
     if (!opens(crab)) continue;
     return crab === 0 ? 0 : halved(crab - CRAB_STEP_RADIANS, crab, opens);
@@ -94,16 +164,18 @@ export type TurnStrip = { underMetres: number; worstMetres: number; worstAtMetre
  * where it is. `undefined` where every turn is covered.
  */
 export function turnThatOpens(units: readonly LaidUnit[], side: 1 | -1): TurnStrip | undefined {
-  const share = (radius: number) => least(unitOverlapsInTurn(units, side * radius));
+  const share = leastInTurn(units, side);
   let worst = { overlap: 0, at: 0 };
   let widest: number | undefined;
-  for (let radius = SMALLEST_RADIUS_METRES; radius <= LARGEST_RADIUS_METRES; radius *= GROWTH) {
+  const look = (radius: number) => {
     const overlap = share(radius);
-    if (overlap >= 0) continue;
-    widest = radius;
     if (overlap < worst.overlap) worst = { overlap, at: radius };
-  }
+    return overlap;
+  };
+  for (let radius = SMALLEST_RADIUS_METRES; radius <= LARGEST_RADIUS_METRES; radius *= GROWTH) if (look(radius) < 0) widest = radius;
   if (widest === undefined) return undefined;
+  const { at } = worst;
+  for (let k = -FINER; k <= FINER; k++) look(at * GROWTH ** (k / FINER));
   return {
     underMetres: halved(widest * GROWTH, widest, (radius) => share(radius) < 0),
     worstMetres: worst.overlap,
