@@ -236,6 +236,8 @@ describe("rollers and knife", () => {
     expect(thin.warnings).toContainEqual({ code: "under-least-thickness", place: "left" });
     const low = found("bedknife-attitude", triplex, { "units.left.heightMetres": 0.006 });
     expect(low.warnings).toContainEqual({ code: "knife-not-for-height", place: "left" });
+    const far = found("bedknife-attitude", triplex, { "units.left.heightMetres": 0.1 });
+    expect(far.warnings).toContainEqual({ code: "height-out-of-reach", place: "left" });
   });
 
   it("half the height is the deepest a groomer goes; over the height it does nothing (estimate)", () => {

@@ -90,6 +90,7 @@ export function laidOn(view: SideView, on: Partial<Record<End, number>>): SideVi
   return { ...view, front: thicker("front"), rear: thicker("rear") };
 }
 
+/** No height adjuster of a unit travels further. Estimate. */
 const MOST_TRAVEL_METRES = 0.06;
 const PRECISION_METRES = 1e-9;
 

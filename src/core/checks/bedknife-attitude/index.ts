@@ -35,7 +35,10 @@ type Says = {
     | { code: "thinner-knife"; place: string; heightMetres: number }
     | { code: "set-front-position"; place: string }
     | { code: "grind-front-face"; place: string };
-  warning: { code: "under-least-thickness"; place: string } | { code: "knife-not-for-height"; place: string };
+  warning:
+    | { code: "under-least-thickness"; place: string }
+    | { code: "knife-not-for-height"; place: string }
+    | { code: "height-out-of-reach"; place: string };
   provisional: { code: "unit-unread"; place: string } | { code: "no-attitude-on-sheet"; place: string };
   problem: { code: "unknown-unit"; place: string };
 };
@@ -195,6 +198,9 @@ function assess(machine: Machine, { units }: AttitudeReadings): Assessment<Attit
       const { thicknessMetres: thick, heightMetres: height } = one.read;
       return [
         ...(least !== undefined && thick !== undefined && thick < least ? [{ code: "under-least-thickness" as const, place: one.id }] : []),
+        ...(height !== undefined && unitSheetOf(machine, one.id).sideView && reckoned(machine, one.id, one.read).length === 0
+          ? [{ code: "height-out-of-reach" as const, place: one.id }]
+          : []),
         ...(height !== undefined && isNotForHeight(machine, one.id, height)
           ? [{ code: "knife-not-for-height" as const, place: one.id }]
           : []),

@@ -15,6 +15,8 @@ export const face: Face<typeof bedknifeAttitude> = {
   },
   warnings: {
     "under-least-thickness": (w, t) => `${placeIn(face, t.machine, w.place)}: thinner than its sheet allows. Replace the knife.`,
+    "height-out-of-reach": (w, t) =>
+      `${placeIn(face, t.machine, w.place)}: by its side view no travel of the rear roller reaches this height. Read it again, or the sheet's geometry is another unit's.`,
     "knife-not-for-height": (w, t) => `${placeIn(face, t.machine, w.place)}: by its sheet this knife is for another height.`,
   },
   provisional: {
