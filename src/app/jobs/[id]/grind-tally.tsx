@@ -1,7 +1,7 @@
 "use client";
 
 import { type Face, GRINDING_HABIT, type Ground, PASSES_AN_IN_FEED, planGrind } from "@/core/reel";
-import { parseQuantity, shownUnit, type UnitSystem } from "@/core/units";
+import { INCH_METRES, parseQuantity, shownUnit, type UnitSystem } from "@/core/units";
 import { sayQuantityIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 
@@ -32,9 +32,12 @@ function lengthOf(text: string, system: UnitSystem, most: number): Typed {
   return { metres: parsed.valueSi };
 }
 
+/** As the dial of the grinder is divided: two thousandths of an inch, or five hundredths of a millimetre. */
+const usualInFeed = (system: UnitSystem): number => (system === "us" ? 0.002 * INCH_METRES : GRINDING_HABIT.inFeedMetres);
+
 const inFeedOf = (draft: GroundDraft, system: UnitSystem): number => {
   const typed = lengthOf(draft.inFeed, system, MOST_IN_FEED_METRES).metres;
-  return typed === undefined || typed === 0 ? GRINDING_HABIT.inFeedMetres : typed;
+  return typed === undefined || typed === 0 ? usualInFeed(system) : typed;
 };
 
 /** What goes with the fix once anything was counted: the tally, and the plan it is held against. */
@@ -79,7 +82,7 @@ export function GrindTally({
       </label>
       <SmallField
         id="grind-in-feed"
-        label={`In-feed (${show(GRINDING_HABIT.inFeedMetres, "length", system, "fine")} where none is typed)`}
+        label={`In-feed (${show(usualInFeed(system), "length", system, "fine")} where none is typed)`}
         value={draft.inFeed}
         trouble={inFeed.trouble}
         onChange={(text) => change((before) => ({ ...before, inFeed: text }))}
