@@ -3,6 +3,7 @@ import { machineOf } from "@/core/checks/sheets.fixtures";
 import { unitSheetOf } from "@/core/machine";
 import { movedRoller, rolledAcross, stanceOf } from "@/core/reel";
 import { clipScene } from "./clip-window/scene";
+import { planScene } from "./plan/scene";
 import { sideScene } from "./side-view/scene";
 import { swathScene } from "./unit-swath/scene";
 
@@ -42,6 +43,30 @@ describe("a unit from the side, to scale", () => {
 
   it("draws nothing that cannot stand", () => {
     expect(sideScene({ ...parts, front: parts.rear, rear: parts.front })).toBeUndefined();
+  });
+});
+
+describe("units on the plan", () => {
+  it("are as deep as their rollers stand apart, with the knife across them", () => {
+    const [unit] = planScene(triplex, "behind").units;
+    if (!unit || !sheet.sideView) throw new Error("no unit");
+    const { front, rear, edge } = sheet.sideView;
+    const ys = unit.corners.map(({ y }) => y);
+    const depth = front.yMetres + front.radiusMetres - (rear.yMetres - rear.radiusMetres);
+    expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(depth, 9);
+    expect(Math.max(...ys) - unit.knife[0].y).toBeCloseTo(front.yMetres + front.radiusMetres - edge.yMetres, 9);
+    expect(unit.rollers).toHaveLength(2);
+  });
+
+  it("stand askew where their sheet says so, and plain where it has no side view", () => {
+    const askew = { ...triplex, units: triplex.units.map((one) => ({ ...one, yawRadians: 0.1 })) };
+    const [unit] = planScene(askew, "behind").units;
+    expect(Math.abs((unit?.knife[1].y ?? 0) - (unit?.knife[0].y ?? 0))).toBeCloseTo(
+      Math.sin(0.1) * (triplex.units[0]?.widthMetres ?? 0),
+      9,
+    );
+    const bare = { ...triplex, sheet: {} };
+    expect(planScene(bare, "behind").units[0]?.rollers).toEqual([]);
   });
 });
 

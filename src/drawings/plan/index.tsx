@@ -51,7 +51,13 @@ export function MachinePlan({ scene, fit, hot = {} }: { scene: PlanScene; fit: F
         );
       })}
       {scene.units.map((unit) => (
-        <polygon key={unit.id} points={points(unit.corners, fit)} fill="var(--chalk)" fillOpacity={0.07} />
+        <g key={unit.id}>
+          <polygon points={points(unit.corners, fit)} fill="var(--chalk)" fillOpacity={0.07} />
+          {unit.rollers.map((roller, k) => (
+            <polygon key={k === 0 ? "rear" : "front"} points={points(roller, fit)} fill="var(--dye-deep)" strokeOpacity={0.7} />
+          ))}
+          <polyline points={points(unit.knife, fit)} fill="none" strokeWidth={2.5} />
+        </g>
       ))}
     </g>
   );

@@ -1,5 +1,5 @@
 import type { Plane, Point } from "@/core/geometry";
-import { type Machine, pointOf, type Standpoint, seenFrom } from "@/core/machine";
+import { type Machine, pointOf, type Standpoint, seenFrom, type Unit, unitSheetOf } from "@/core/machine";
 
 export type Outline = { id: string; corners: Point[] };
 export type Disc = { id: string; label: string; centre: Point; radius: number };
@@ -10,7 +10,8 @@ export type PlanScene = {
   axles: { id: string; from: Point; to: Point; pivot?: Point }[];
   deck?: Outline;
   blades: Disc[];
-  units: (Outline & { label: string })[];
+  /** The frame of a unit, its knife from end to end, and its two rollers where its side view says how far apart they are. */
+  units: (Outline & { label: string; knife: [Point, Point]; rollers: Point[][] })[];
   hangers: { id: string; label: string; at: Point }[];
   bounds: Bounds;
   /** The deck with its blades and hangers alone, for when only they matter; the whole where there is none. */
@@ -32,6 +33,34 @@ function rectangle(centre: Point, width: number, length: number): Point[] {
 
 const UNIT_DEPTH_METRES = 0.3;
 
+/** A unit from above: as deep as from roller to roller, turned by its yaw about the middle of its knife. */
+function unitShape(machine: Machine, unit: Unit, seen: (p: Point) => Point): PlanScene["units"][number] {
+  const { sideView: view } = unitSheetOf(machine, unit.id);
+  const yaw = unit.yawRadians ?? 0;
+  const half = unit.widthMetres / 2;
+  /** From across and forward in the unit's own frame. */
+  const at = (across: number, forward: number) =>
+    seen({
+      x: unit.xMetres + across * Math.cos(yaw) - forward * Math.sin(yaw),
+      y: unit.yMetres + across * Math.sin(yaw) + forward * Math.cos(yaw),
+    });
+  const box = (back: number, front: number) => [at(-half, back), at(half, back), at(half, front), at(-half, front)];
+  const rollers = view
+    ? [view.rear, view.front].map(({ yMetres, radiusMetres }) => {
+        const middle = yMetres - view.edge.yMetres;
+        return { back: middle - radiusMetres, front: middle + radiusMetres };
+      })
+    : [];
+  const [rear, front] = rollers;
+  return {
+    id: unit.id,
+    label: unit.label,
+    corners: rear && front ? box(rear.back, front.front) : box(-UNIT_DEPTH_METRES / 2, UNIT_DEPTH_METRES / 2),
+    knife: [at(-half, 0), at(half, 0)],
+    rollers: rollers.map((one) => box(one.back, one.front)),
+  };
+}
+
 export function planScene(machine: Machine, standpoint: Standpoint): PlanScene {
   const seen = (p: Point) => seenFrom(standpoint, p);
   const wheels = machine.wheels.map((wheel) => ({
@@ -46,11 +75,7 @@ export function planScene(machine: Machine, standpoint: Standpoint): PlanScene {
     centre: seen(pointOf(spindle)),
     radius: spindle.tipCircleDiameterMetres / 2,
   }));
-  const units = machine.units.map((unit) => ({
-    id: unit.id,
-    label: unit.label,
-    corners: rectangle(pointOf(unit), unit.widthMetres, UNIT_DEPTH_METRES).map(seen),
-  }));
+  const units = machine.units.map((unit) => unitShape(machine, unit, seen));
   const deck = machine.deck && { id: "deck", corners: machine.deck.outline.map(pointOf).map(seen) };
   const hangers = (machine.deck?.hangers ?? []).map(({ id, label, ...place }) => ({ id, label, at: seen(pointOf(place)) }));
   const axles = axlesOf(machine, seen);
