@@ -1,3 +1,4 @@
+import { BENCH_ORDER } from "@/core/bench";
 import type { CheckId } from "@/core/trade";
 import type { Story } from "@/stories/story";
 
@@ -11,21 +12,7 @@ const PACKED = {
 } as const;
 
 /** A unit's whole winter on the bench. */
-const WINTER_BENCH: CheckId[] = [
-  "unit-match",
-  "arm-play",
-  "roller-clean",
-  "roller-bearing",
-  "reel-bearing",
-  "reel-edge",
-  "reel-cone",
-  "roller-square",
-  "roller-position",
-  "reel-contact",
-  "bedknife-attitude",
-  "cutting-height",
-  "groomer-depth",
-];
+const WINTER_BENCH: CheckId[] = BENCH_ORDER.filter((check) => check !== "reel-speed");
 
 export const STORIES: readonly Story[] = [
   {

@@ -49,6 +49,17 @@ export const noUnits = (machine: Machine): string[] =>
 export const unknownUnits = (machine: Machine, read: Readonly<Record<string, unknown>>): ({ code: "unknown-unit"; place: string } & At)[] =>
   unknownPlaces({ read, known: machine.units, path: "units", code: "unknown-unit" });
 
+/** The height of cut a machine's units are to stand at, asked once for all of them. */
+export const heightOfAll = ({ sheet }: Machine, group: string): Field => ({
+  kind: "quantity",
+  path: ["heightMetres"],
+  group,
+  label: "Height of cut",
+  dimension: "length",
+  instrument: "fine",
+  range: { least: 0.001, most: 0.1, usualLeast: sheet.heightLeastMetres ?? 0.002, usualMost: sheet.heightMostMetres ?? 0.03 },
+});
+
 /** One group a unit, touched on the plan. */
 export const unitGroups = (machine: Machine): Form["groups"] =>
   unitsAcross(machine).map((unit) => ({ id: unit.id, label: unit.label, at: pointOf(unit) }));

@@ -5,6 +5,7 @@ import { kindById } from "@/core/kinds";
 import { isRider, type Machine } from "@/core/machine";
 import type { Form } from "../form";
 import { settled } from "../settled";
+import { timedRun } from "../timed-run";
 import type { Assessment, Check } from "../types";
 
 /** Length of sharp edge near a blade's tip; a bite beyond it leaves leaves standing. Estimate: 2 1/2 in. */
@@ -55,25 +56,7 @@ function formOf(machine: Machine): Form {
   return {
     groups: [{ id: "run", label: "Timed over a distance" }, ...(isReel(machine) ? [] : [{ id: "blades", label: "The blades meanwhile" }])],
     fields: [
-      {
-        kind: "quantity",
-        path: ["distanceMetres"],
-        group: "run",
-        label: "Distance",
-        dimension: "distance",
-        instrument: "gauge",
-        range: { least: 2, most: 2000, usualLeast: 8, usualMost: 400 },
-      },
-      {
-        kind: "list",
-        path: ["seconds"],
-        group: "run",
-        label: "Time for it, run by run",
-        wanted: 2,
-        dimension: "seconds",
-        instrument: "gauge",
-        range: { least: 0.5, most: 3600, usualLeast: 2, usualMost: 300 },
-      },
+      ...timedRun("run"),
       {
         kind: "choice",
         path: ["throttle"],

@@ -15,9 +15,10 @@ import {
   turnsForClip,
   turnsFromRipples,
 } from "@/core/reel";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
+import { timedRun } from "../timed-run";
 import type { Assessment, Check } from "../types";
 
 /** Under the sheet's reel speed by more than this share, loaded: engine, belt or oil is slow. Estimate. */
@@ -108,39 +109,8 @@ function formOf(machine: Machine): Form {
       { id: "ripples", label: "Ripples on the turf", isFolded: true, note: "Measure over several and count them." },
     ],
     fields: [
-      {
-        kind: "quantity",
-        path: ["distanceMetres"],
-        group: "run",
-        label: "Distance",
-        dimension: "distance",
-        instrument: "gauge",
-        range: { least: 2, most: 2000, usualLeast: 8, usualMost: 400 },
-      },
-      {
-        kind: "list",
-        path: ["seconds"],
-        group: "run",
-        label: "Time for it, run by run",
-        wanted: 2,
-        dimension: "seconds",
-        instrument: "gauge",
-        range: { least: 0.5, most: 3600, usualLeast: 2, usualMost: 300 },
-      },
-      {
-        kind: "quantity",
-        path: ["heightMetres"],
-        group: "run",
-        label: "Height of cut",
-        dimension: "length",
-        instrument: "fine",
-        range: {
-          least: 0.001,
-          most: 0.1,
-          usualLeast: machine.sheet.heightLeastMetres ?? 0.002,
-          usualMost: machine.sheet.heightMostMetres ?? 0.03,
-        },
-      },
+      ...timedRun("run"),
+      heightOfAll(machine, "run"),
       ...unitsAcross(machine).flatMap(({ id }) => [
         {
           kind: "quantity" as const,

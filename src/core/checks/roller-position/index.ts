@@ -2,7 +2,7 @@ import * as z from "zod";
 import type { Figure, Finding } from "@/core/findings";
 import { FACINGS, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf } from "@/core/reel";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
@@ -42,20 +42,7 @@ export const rollerPosition: Check<PositionReadings, PositionDetail, Says> = {
   form: (machine) => ({
     groups: [{ id: "wanted", label: "What they are set for" }, ...unitGroups(machine)],
     fields: [
-      {
-        kind: "quantity",
-        path: ["heightMetres"],
-        group: "wanted",
-        label: "Height of cut",
-        dimension: "length",
-        instrument: "fine",
-        range: {
-          least: 0.001,
-          most: 0.1,
-          usualLeast: machine.sheet.heightLeastMetres ?? 0.002,
-          usualMost: machine.sheet.heightMostMetres ?? 0.03,
-        },
-      },
+      heightOfAll(machine, "wanted"),
       {
         kind: "choice",
         path: ["groomer"],
