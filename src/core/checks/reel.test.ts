@@ -270,6 +270,23 @@ describe("rollers and knife", () => {
   });
 });
 
+describe("a line on the turf", () => {
+  const at = (inches: number) => found("reel-edge", triplex, { lineMetres: inches * IN });
+  const looks = (inches: number) => at(inches).actions.filter(({ code }) => code === "look-at-place");
+
+  it("lies at its place on the knife that covers it: units of 26 in, 23.6 apart", () => {
+    expect(looks(4)).toEqual([{ code: "look-at-place", place: "left", fromLeftMetres: expect.closeTo(4 * IN, 9) }]);
+    // The middle unit begins 23.6 in from the swath's left edge.
+    expect(looks(40)).toEqual([{ code: "look-at-place", place: "middle", fromLeftMetres: expect.closeTo(16.4 * IN, 9) }]);
+  });
+
+  it("where two units overlap either may have drawn it; outside the swath neither", () => {
+    expect(looks(25).map(({ place }) => place)).toEqual(["left", "middle"]);
+    expect(looks(90)).toEqual([]);
+    expect(at(90).warnings).toEqual([{ code: "line-outside" }]);
+  });
+});
+
 describe("units beside each other", () => {
   it("a unit 0.3 mm lower than its sisters stands out by its height alone", () => {
     const height = (read("unit-match", triplex).units as Record<string, { benchMetres: number }>).middle?.benchMetres ?? 0;

@@ -60,6 +60,7 @@ export {
   endsOf,
   type LaidUnit,
   leastShared,
+  onKnives,
   type RolledStretch,
   type RollerLine,
   rolledAcross,

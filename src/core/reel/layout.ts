@@ -183,6 +183,18 @@ export function turnThatOpens(units: readonly LaidUnit[], side: 1 | -1): TurnStr
   };
 }
 
+/**
+ * Where on the knives a line at a place across the swath was drawn: each unit that covers it straight ahead, with how far from its left end. Metres,
+ * `xMetres` as the units' own. Empty outside the swath.
+ */
+export function onKnives(units: readonly LaidUnit[], xMetres: number): { unit: string; fromLeftMetres: number }[] {
+  return units.flatMap((unit) => {
+    const [a, b] = endsOf(unit);
+    const share = (xMetres - a.x) / (b.x - a.x);
+    return share < 0 || share > 1 ? [] : [{ unit: unit.id, fromLeftMetres: share * unit.widthMetres }];
+  });
+}
+
 /** Which of a unit's rollers press over their whole width. A grooved roller presses less; what is not said presses. */
 export type RollerLine = { unitId: string; end: "front" | "rear"; from: number; to: number };
 export type RolledStretch = { from: number; to: number; passes: number };

@@ -1,5 +1,9 @@
-import { unitCheck } from "../by-unit";
+import * as z from "zod";
+import { cuttingEdges, cuttingWidth } from "@/core/machine";
+import { onKnives } from "@/core/reel";
+import { type UnitReadings, type UnitSays, unitCheck } from "../by-unit";
 import { pointsAt, shows } from "../settled";
+import type { Check } from "../types";
 
 /** Width of a reel blade's land: wider, and the edge presses instead of cutting. Estimate: 1/16 in. */
 export const LAND_METRES = 0.0016;
@@ -10,8 +14,7 @@ type Do = "lap-or-grind" | "grind-reel" | "dress-nick" | "grind-knife";
 const DULL = shows("reel-dull");
 const NICK = shows("edge-nicked");
 
-/** Edges of reel and bedknife as they are seen and felt. */
-export const reelEdge = unitCheck<Code, Do>({
+const byUnit = unitCheck<Code, Do>({
   id: "reel-edge",
   ruleVersion: 1,
   cautions: ["reels-isolated"],
@@ -78,3 +81,59 @@ export const reelEdge = unitCheck<Code, Do>({
     },
   ],
 });
+
+type EdgeReadings = UnitReadings & { lineMetres?: number | undefined };
+type Line = { unit: string; fromLeftMetres: number };
+type Says = Omit<UnitSays<Do>, "action"> & {
+  action: UnitSays<Do>["action"] | { code: "look-at-place"; place: string; fromLeftMetres: number };
+  warning: { code: "line-outside" };
+};
+
+/** Of a line on the turf, how far from the left edge of what the machine cuts. */
+const lineSchema = z.object({ lineMetres: z.number().min(0).max(10).optional() });
+
+/** Edges of reel and bedknife as they are seen and felt; a line on the turf says where on which knife to look first. */
+export const reelEdge: Check<EdgeReadings, { read: number; line: Line[] }, Says> = {
+  id: byUnit.id,
+  ruleVersion: byUnit.ruleVersion,
+  ...(byUnit.cautions ? { cautions: byUnit.cautions } : {}),
+  missing: byUnit.missing,
+  readingsSchema: z.intersection(byUnit.readingsSchema, lineSchema) as unknown as z.ZodType<EdgeReadings>,
+  problems: (machine, readings) => byUnit.problems(machine, readings),
+  form: (machine, soFar) => {
+    const own = byUnit.form?.(machine, soFar) ?? { groups: [], fields: [] };
+    return {
+      groups: [
+        ...own.groups,
+        { id: "turf", label: "A line on the turf", isFolded: true, note: "A nick draws its own: where it lies says where to look." },
+      ],
+      fields: [
+        ...own.fields,
+        {
+          kind: "quantity",
+          path: ["lineMetres"],
+          group: "turf",
+          label: "From the left edge of the swath",
+          isOptional: true,
+          dimension: "length",
+          instrument: "tape",
+          range: { least: 0, most: 10, usualLeast: 0, usualMost: cuttingWidth(machine) },
+        },
+      ],
+    };
+  },
+  assess: (machine, readings) => {
+    const found = byUnit.assess(machine, readings);
+    const { lineMetres } = readings;
+    const line = lineMetres === undefined ? [] : onKnives(machine.units, cuttingEdges(machine).left + lineMetres);
+    return {
+      ...found,
+      actions: [
+        ...line.map(({ unit, fromLeftMetres }) => ({ code: "look-at-place" as const, place: unit, fromLeftMetres })),
+        ...found.actions,
+      ],
+      warnings: lineMetres !== undefined && line.length === 0 ? [{ code: "line-outside" as const }] : [],
+      detail: { ...found.detail, line },
+    };
+  },
+};

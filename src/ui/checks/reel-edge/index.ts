@@ -1,16 +1,20 @@
 import type { reelEdge } from "@/core/checks/reel-edge";
 import type { Face } from "../face";
+import { length } from "../shared";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
 
 /** What this worksheet says. */
 export const face: Face<typeof reelEdge> = {
   answer: sayUnits(() => face, "Every edge sharp.", "Look along reel and knife, with a glove and a light; never a finger in the nip."),
   actions: {
+    "look-at-place": (a, t) =>
+      unitIn(face, t.machine, a.place, `look ${length(a.fromLeftMetres, t.system, "tape")} from its left end first`),
     "lap-or-grind": (a, t) => unitIn(face, t.machine, a.place, "lap or grind it; then contact and height again"),
     "grind-reel": (a, t) => unitIn(face, t.machine, a.place, "grind the reel and its relief, then the bench in order"),
     "grind-knife": (a, t) => unitIn(face, t.machine, a.place, "grind the bedknife past the damage, then the bench in order"),
     "dress-nick": (a, t) => unitIn(face, t.machine, a.place, "dress the nicked reel blade; grind if it still draws a line"),
   },
+  warnings: { "line-outside": () => "That place lies outside what this machine cuts. Measure from the left edge of its own pass." },
   provisional: { "unit-unread": unitUnread(() => face) },
   problems: { "unknown-unit": noSuchUnit },
   states: {
