@@ -288,9 +288,9 @@ describe("one machine, one state, asked outright", () => {
   it("tells everybody who listens to a machine that its log moved, and nobody who listens to another; a line let go hears no more", async () => {
     const listen = async (id: string) => {
       const gone = new AbortController();
-      const response = (await liveOf(asked({ "sec-fetch-site": "same-origin" }, gone.signal), {
-        params: Promise.resolve({ id }),
-      })) as Response;
+      // Held: a request that is collected takes the controller with it that hands the abort on, and the line never ends.
+      const request = asked({ "sec-fetch-site": "same-origin" }, gone.signal);
+      const response = (await liveOf(request, { params: Promise.resolve({ id }) })) as Response;
       const reader = (response.body as ReadableStream<Uint8Array>).getReader();
       const heard: string[] = [];
       const over = (async () => {
@@ -300,7 +300,7 @@ describe("one machine, one state, asked outright", () => {
           heard.push(new TextDecoder().decode(value));
         }
       })();
-      return { response, heard, over, gone };
+      return { request, response, heard, over, gone };
     };
     const [here, elsewhere] = [await listen("bd-2"), await listen("bd-1")];
     expect(here.response.headers.get("content-type")).toContain("text/event-stream");
