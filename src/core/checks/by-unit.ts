@@ -5,14 +5,14 @@ import { type Machine, pointOf, type Unit, unitsAcross } from "@/core/machine";
 import type { Caution } from "@/core/safety";
 import type { CheckId } from "@/core/trade";
 import { type Field, type Form, readAt } from "./form";
-import { SURE_TOLERANCES, settled } from "./settled";
+import { isPastGauge, pointsAt, settled } from "./settled";
 import type { Assessment, At, Check } from "./types";
 import { unknownPlaces } from "./verdicts";
 
-/** What is answered or measured of a unit, and what it means. `Code` is what is found, `Do` what is to be done about it. */
 type Read = Readonly<Record<string, string | number | undefined>>;
 /** `isOptional` may only point at a cause, never show it: what is not read clears nothing. */
 type Common = { key: string; label: string; isOptional?: boolean; isAskedOf?: (machine: Machine, unit: Unit, read: Read) => boolean };
+/** What an answer means: `Code` is what is found, `Do` what is to be done about it. */
 type Means<Code extends string, Do extends string> = {
   code: Code;
   verdict: Verdict;
@@ -98,7 +98,7 @@ export function unitCheck<Code extends string, Do extends string>(args: {
 
   const findingsAt = (machine: Machine, unit: Unit, read: UnitReadings["units"][string]): (Finding & { do?: Do })[] => {
     const own = askedOf(machine, unit, read);
-    const off = own.flatMap((one) => meant(one, read[one.key]).map((means) => ({ place: unit.id, ...means })));
+    const off = onceEach(own.flatMap((one) => meant(one, read[one.key]))).map((means) => ({ place: unit.id, ...means }));
     return off.length === 0 && isTold(own, read) ? [{ place: unit.id, code: "sound", verdict: "in-tolerance" }] : off;
   };
 
@@ -124,7 +124,11 @@ export function unitCheck<Code extends string, Do extends string>(args: {
         ...askedOf(machine, unit, units[unit.id] ?? {}).flatMap((one) => figureOf(one, unit.id, units[unit.id]?.[one.key])),
         ...(reckon?.(machine, unit, units[unit.id] ?? {}) ?? []),
       ]),
-      actions: findings.flatMap(({ place, do: code }) => (code === undefined ? [] : [{ code, place } as AtUnit<Do>])),
+      actions: across.flatMap(({ id: place }) =>
+        [...new Set(findings.flatMap((one) => (one.place === place && one.do !== undefined ? [one.do] : [])))].map(
+          (code) => ({ code, place }) as AtUnit<Do>,
+        ),
+      ),
       warnings: [],
       detail: { read: told.length },
     };
@@ -180,9 +184,17 @@ function meant<Code extends string, Do extends string>(
   const verdict = judged(one, Number(value));
   if (verdict === "in-tolerance") return [];
   if (verdict !== "out") return [{ code: "near-limit", verdict }];
-  const sure = Number(value) >= SURE_TOLERANCES * one.most;
-  const causes = (one.means.causes ?? []).map(({ cause, result }) => ({ cause, result: sure ? result : ("suspect" as const) }));
-  return [{ ...one.means, causes, verdict }];
+  const causes = isPastGauge(Number(value), one.most) ? one.means.causes : pointsAt(...(one.means.causes ?? []).map(({ cause }) => cause));
+  return [{ ...one.means, causes: causes ?? [], verdict }];
+}
+
+/** What a hand and a gauge both found at a unit is one thing found, as sure as the surer of them. */
+function onceEach<F extends Omit<Finding, "place">>(found: readonly F[]): F[] {
+  const isShown = ({ causes = [] }: F) => causes.some(({ result }) => result === "seen");
+  return found.filter((one, k) => {
+    const alike = found.filter(({ code }) => code === one.code);
+    return one === (alike.find(isShown) ?? alike[0]) && found.indexOf(one) === k;
+  });
 }
 
 function figureOf(one: Any, place: string, value: string | number | undefined): Figure[] {

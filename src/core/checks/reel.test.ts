@@ -169,6 +169,34 @@ describe("contact", () => {
     expect(result.actions[0]?.turns).toBeCloseTo((0.0001 - 0.0000375) / 0.0005, 9);
   });
 
+  it("one strip at one place is no pattern: it points, and names no end that was not read", () => {
+    const only = assessed("reel-contact", triplex, { units: { left: { worst: { left: "passes" } } } });
+    expect(codes(only, "left")).toEqual(["in-part"]);
+    expect([saysOf(only, "contact-loose"), saysOf(only, "contact-tapered")]).toEqual(["suspect", "suspect"]);
+    const two = assessed("reel-contact", triplex, { units: { left: { worst: { left: "passes", middle: "passes" } } } });
+    expect(codes(two, "left")).toEqual(["in-part"]);
+  });
+
+  it("loose at one end of a reel that turns stiff: the other end is backed off first", () => {
+    const result = found("reel-contact", triplex, at("left", { right: "passes" }, { turns: "stiff" }));
+    expect(result.actions).toEqual([
+      { code: "back-off", place: "left", end: "left" },
+      { code: "set-parallel", place: "left", end: "right" },
+    ]);
+    expect(codes(result, "left")).toEqual(["one-end", "tight"]);
+  });
+
+  it("a feeler that says the other way is not turned into turns", () => {
+    const all = { left: "passes", middle: "passes", right: "passes" };
+    const [action] = found("reel-contact", five, { ...at("middle", all), "units.middle.gaps": { middle: 0.00003 } }).actions;
+    expect(action).toEqual({ code: "bring-closer", place: "middle", end: "both" });
+  });
+
+  it("read over a bearing that lifts it clears nothing", () => {
+    const lifts = found("reel-contact", triplex, at("left", {}, { bearing: "lifts" }));
+    expect(lifts.evidence.filter((one) => "result" in one && one.result === "not-found")).toEqual([]);
+  });
+
   it("refuses a trial of a blade the reel does not have, and one worse than the worst", () => {
     const more = read("reel-contact", triplex, { "units.left.trials": { 12: { left: "cut" } } });
     expect(refused("reel-contact", triplex, more)).toEqual(["more-blades-than-reel at readings.units.left.trials.12"]);
@@ -365,6 +393,13 @@ describe("looks at every unit", () => {
     expect(saysOf(found("reel-bearing", triplex, { "units.left.leftFeel": "lifts" }), "reel-bearing-worn")).toBe("seen");
     expect(found("roller-bearing", triplex, { "units.left.frontFeel": "axial" }).verdict).toBe("in-tolerance");
     expect(saysOf(found("roller-bearing", triplex, { "units.left.rearLiftMetres": 0.0004 }), "roller-bearing-worn")).toBe("seen");
+  });
+
+  it("what a hand and a gauge both found is said once, with one thing to do, as sure as the surer", () => {
+    const both = found("roller-bearing", triplex, { "units.left.frontFeel": "rises", "units.left.frontLiftMetres": 0.0002 });
+    expect(codes(both, "left")).toEqual(["front-rises"]);
+    expect(both.actions).toEqual([{ code: "change-roller-bearings", place: "left" }]);
+    expect(saysOf(both, "roller-bearing-worn")).toBe("seen");
   });
 
   it("a cracked arm stops the machine, and only that unit read sound lets it go", () => {

@@ -70,8 +70,10 @@ export const pointsAt = (...causes: readonly string[]): NonNullable<Finding["cau
   causes.map((cause) => ({ cause, result: "suspect" as const }));
 
 /** Twice its tolerance off, a size is past what a gauge and a hand stray by. Estimate: a ratio of some 500 by the measured figure's own curve. */
-export const SURE_TOLERANCES = 2;
+const SURE_TOLERANCES = 2;
+export const isPastGauge = (deviation: number, tolerance: number): boolean =>
+  Math.abs(deviation) >= SURE_TOLERANCES * tolerance * (1 - 1e-9);
 
 /** Of a size that is off: shown where no gauge would stray so far, else only pointed at. */
-export const bySize = (deviation: number, tolerance: number, causes: readonly string[]): NonNullable<Finding["causes"]> =>
-  Math.abs(deviation) >= SURE_TOLERANCES * tolerance * (1 - 1e-9) ? shows(...causes) : pointsAt(...causes);
+export const bySize = (deviation: number, tolerance: number, ...causes: readonly string[]): NonNullable<Finding["causes"]> =>
+  isPastGauge(deviation, tolerance) ? shows(...causes) : pointsAt(...causes);

@@ -1,7 +1,7 @@
 import { bracketFor } from "@/core/checks/roller-position";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type Machine, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
-import { ALONG, type Along, clipOf, type Paper, stanceOf, turnsForClip } from "@/core/reel";
+import { ALONG, type Along, clipOf, type Paper, stanceOf, turnsForClip, worstAlong } from "@/core/reel";
 import type { CheckId } from "@/core/trade";
 import type { Reader } from "./reader";
 import type { HiddenState } from "./state";
@@ -120,7 +120,6 @@ const square = (taken: Taken): Readings =>
     rightGapMetres: taken.reader.size(Math.max(0, -own.squareMetres), ...FEELER),
   }));
 
-const LOOSENESS: readonly Paper[] = ["cut", "pinched", "passes"];
 const PAPER_NOISE = 0.004 * MM;
 
 /** The worst of all blades at each place; where any is off, a careful hand goes blade by blade. */
@@ -136,9 +135,7 @@ const contact = (taken: Taken): Readings =>
         ) as Record<Along, Paper>,
       ]),
     );
-    const worst = Object.fromEntries(
-      ALONG.map((along) => [along, LOOSENESS[Math.max(...Object.values(trials).map((row) => LOOSENESS.indexOf(row[along])))]]),
-    );
+    const worst = worstAlong(trials);
     const isOff = Object.values(worst).some((paper) => paper !== "cut");
     return {
       bearing: reader.look(own.reelLiftMetres > 0.08 * MM ? "lifts" : "sound", "sound", "lifts"),

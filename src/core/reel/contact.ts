@@ -5,9 +5,11 @@ export type ContactSchool = (typeof CONTACT_SCHOOLS)[number];
 export const ALONG = ["left", "middle", "right"] as const;
 export type Along = (typeof ALONG)[number];
 
-/** One strip of paper between one reel blade and the knife, turned by hand. */
+/** One strip of paper between one reel blade and the knife, turned by hand; from the tightest to the loosest. */
 export const PAPER = ["cut", "pinched", "passes"] as const;
 export type Paper = (typeof PAPER)[number];
+/** Whether the first stands looser than the second. */
+export const isLooserPaper = (one: Paper, other: Paper): boolean => PAPER.indexOf(one) > PAPER.indexOf(other);
 /** How the reel turns by its handle meanwhile. */
 export const REEL_TURNS = ["free", "light-drag", "stiff"] as const;
 export type ReelTurns = (typeof REEL_TURNS)[number];
@@ -55,18 +57,18 @@ export type Pattern =
   | { name: "hollow" }
   | { name: "crowned" }
   | { name: "one-blade"; blades: string[] }
-  | { name: "mixed" };
-
-const looseRank: Record<Paper, number> = { cut: 0, pinched: 1, passes: 2 };
+  | { name: "mixed" }
+  /** Off where it was read, and not all three places were. */
+  | { name: "in-part" };
 
 /** The worst of all blades at each place along the knife. */
-function worstAlong(trials: Trials): Partial<Record<Along, Paper>> {
+export function worstAlong(trials: Trials): Partial<Record<Along, Paper>> {
   const worst: Partial<Record<Along, Paper>> = {};
   for (const row of Object.values(trials))
     for (const at of ALONG) {
       const paper = row[at];
       const held = worst[at];
-      if (paper !== undefined && (held === undefined || looseRank[paper] > looseRank[held])) worst[at] = paper;
+      if (paper !== undefined && (held === undefined || isLooserPaper(paper, held))) worst[at] = paper;
     }
   return worst;
 }
@@ -92,12 +94,13 @@ type Sides = Partial<Record<Along, Setting>>;
 function shapeOf(sides: Sides): Pattern {
   const { left, middle, right } = sides;
   const told = ALONG.flatMap((at) => sides[at] ?? []);
-  if (told.length === 0 || told.every((one) => one === "right")) return { name: "even" };
-  if (told.length > 1 && told.every((one) => one === "loose")) return { name: "everywhere-loose" };
+  if (told.every((one) => one === "right")) return { name: "even" };
   if (told.every((one) => one === "tight")) return { name: "everywhere-tight" };
   const isLooser = (a: Setting | undefined, b: Setting | undefined) => (a === "loose" && b !== "loose") || (a === "right" && b === "tight");
-  if (middle !== undefined && isLooser(middle, left) && isLooser(middle, right)) return { name: "hollow" };
-  if (middle !== undefined && isLooser(left, middle) && isLooser(right, middle)) return { name: "crowned" };
+  if (left === undefined || middle === undefined || right === undefined) return { name: "in-part" };
+  if (told.every((one) => one === "loose")) return { name: "everywhere-loose" };
+  if (isLooser(middle, left) && isLooser(middle, right)) return { name: "hollow" };
+  if (isLooser(left, middle) && isLooser(right, middle)) return { name: "crowned" };
   if (isLooser(left, right)) return { name: "one-end", end: "left" };
   if (isLooser(right, left)) return { name: "one-end", end: "right" };
   return { name: "mixed" };
@@ -105,8 +108,8 @@ function shapeOf(sides: Sides): Pattern {
 
 export type ContactReading = { trials?: Trials; gaps?: Gaps; turns?: ReelTurns };
 
-/** Along the knife: how each place stands, the worse of paper and feeler; a stiff reel is tight wherever nothing else was read. */
-export function settingsAlong(school: ContactSchool, { trials = {}, gaps = {}, turns }: ContactReading): Sides {
+/** Along the knife: how each place that was read stands, by paper, or by feeler where paper finds nothing off. */
+function settingsAlong(school: ContactSchool, { trials = {}, gaps = {}, turns }: ContactReading): Sides {
   const worst = worstAlong(trials);
   return Object.fromEntries(
     ALONG.flatMap((at) => {
@@ -138,11 +141,6 @@ export function readContact(school: ContactSchool, reading: ContactReading): { a
   const along = settingsAlong(school, reading);
   return { along, pattern: shapeOf(along) };
 }
-
-/** Middle over the line between the ends by feeler, metres: over this the knife is worn hollow or bowed. Estimate: 0.001 in. */
-export const HOLLOW_METRES = 0.000025;
-/** Ends apart by more than this are not parallel. Common practice: 0.001 in. */
-export const TAPER_METRES = 0.000025;
 
 /**
  * How far an end has to come nearer the reel, in turns of its adjuster; negative: backed off. To the middle of the gap that is wanted, or to

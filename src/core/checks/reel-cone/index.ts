@@ -82,7 +82,7 @@ function findingsAt(machine: Machine, place: string, read: Read): Finding[] {
     cone?.barrelMetres === undefined ? undefined : judgeDeviation({ deviation: cone.barrelMetres, tolerance: CONE_TOLERANCE_METRES });
   const scrap = unitSheetOf(machine, place).reel?.scrapDiameterMetres;
   const isScrap = scrap !== undefined && all(read).some((value) => value < scrap);
-  const causes = bySize(cone?.taperMetres ?? 0, CONE_TOLERANCE_METRES, ["contact-tapered"]);
+  const causes = bySize(cone?.taperMetres ?? 0, CONE_TOLERANCE_METRES, "contact-tapered");
   const off: Finding[] = [
     ...(taper === "out" ? [{ place, code: "coned", verdict: taper, causes }] : []),
     ...(barrel === "out" ? [{ place, code: "barrelled", verdict: "watch" as const }] : []),

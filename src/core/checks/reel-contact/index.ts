@@ -10,6 +10,7 @@ import {
   GAP_METRES,
   type Gaps,
   gapSays,
+  isLooserPaper,
   PAPER,
   type Pattern,
   REEL_TURNS,
@@ -104,21 +105,17 @@ function problems(machine: Machine, { units }: ContactReadings): (Says["problem"
   return [...unknownUnits(machine, units), ...over, ...Object.entries(units).flatMap(([place, read]) => contradictions(place, read))];
 }
 
-/** From cut to passing. */
-const LOOSENESS: readonly string[] = PAPER;
-
 /** A blade that came out worse than what was given as the worst of all of them. */
 function contradictions(place: string, { trials = {}, worst = {} }: Read): (Says["problem"] & At)[] {
   return Object.entries(trials).flatMap(([blade, row]) =>
     ALONG.flatMap((at): (Says["problem"] & At)[] => {
       const [own, all] = [row[at], worst[at]];
-      const isWorse = own !== undefined && all !== undefined && LOOSENESS.indexOf(own) > LOOSENESS.indexOf(all);
+      const isWorse = own !== undefined && all !== undefined && isLooserPaper(own, all);
       return isWorse ? [{ code: "worse-than-the-worst", path: ["units", place, "trials", blade, at], place, blade, along: at }] : [];
     }),
   );
 }
 
-const PLACE_LABEL: Record<Along, string> = { left: "Left", middle: "Middle", right: "Right" };
 const PAPERS = choices(["cut", "Cut clean"], ["pinched", "Pinched or torn"], ["passes", "Passes"]);
 
 function formOf(machine: Machine): Form {
@@ -128,7 +125,7 @@ function formOf(machine: Machine): Form {
       kind: "choice",
       path: ["units", unit, ...path, place],
       group,
-      label: `${label}${PLACE_LABEL[place].toLowerCase()}`,
+      label: `${label}${place}`,
       isOptional: true,
       options: PAPERS,
     }));
@@ -222,15 +219,17 @@ const CAUSES_OF: Record<Exclude<Pattern["name"], "even">, Finding["causes"]> = {
   crowned: pointsAt("contact-tapered"),
   "one-blade": shows("reel-blade-high"),
   mixed: pointsAt("contact-tapered"),
+  "in-part": pointsAt("contact-loose", "contact-tapered"),
 };
 
-const isTightByFeeler = (school: ContactSchool, gapMetres: number | undefined): boolean =>
-  gapMetres !== undefined && gapSays(school, gapMetres) === "tight";
+/** By drag, by paper or by feeler: a place that paper calls loose may be tight by feeler, and both are told. */
+const isTightAnywhere = ({ turns, gaps = {} }: Read, { along: places, school }: Pick<UnitContact, "along" | "school">): boolean =>
+  turns === "stiff" || ALONG.some((at) => places[at] === "tight" || (gaps[at] !== undefined && gapSays(school, gaps[at]) === "tight"));
 
-/** Where paper cuts and only a feeler shows a gap, one of both may be misread. */
-function onlyByFeeler(read: Read): boolean {
-  const { all } = trialsOf(read);
-  return !Object.values(all).some((row) => ALONG.some((at) => row[at] === "passes" || row[at] === "pinched"));
+/** Paper that cuts wherever it was tried, where only a feeler shows a gap: one of both may be misread. */
+function isOnlyByFeeler(read: Read): boolean {
+  const papers = Object.values(trialsOf(read).all).flatMap((row) => ALONG.flatMap((at) => row[at] ?? []));
+  return papers.length > 0 && papers.every((paper) => paper === "cut");
 }
 
 /** Drag is felt; a gap that is only read off a feeler is suspected. */
@@ -243,13 +242,11 @@ const suspected = (finding: Finding): Finding =>
 
 function findingsAt(place: string, read: Read, contact: UnitContact): Finding[] {
   const found = patternFindings(place, read, contact);
-  return onlyByFeeler(read) && read.worst !== undefined ? found.map(suspected) : found;
+  return isOnlyByFeeler(read) ? found.map(suspected) : found;
 }
 
 function patternFindings(place: string, read: Read, { pattern, along: places, school }: UnitContact): Finding[] {
-  const told = ALONG.map((one) => places[one]);
-  const isLoose = told.includes("loose");
-  const isTight = told.includes("tight") || ALONG.some((at) => isTightByFeeler(school, read.gaps?.[at])) || read.turns === "stiff";
+  const isTight = isTightAnywhere(read, { along: places, school });
   const name = pattern.name;
   // Pinched paper at one place may be the hand that held it, or an edge on its way to dull; paper that passes is not.
   const { all } = trialsOf(read);
@@ -267,7 +264,6 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
             causes: isDull ? [] : isSure ? (CAUSES_OF[name] ?? []) : pointsAt(...(CAUSES_OF[name] ?? []).map(({ cause }) => cause)),
           },
         ]),
-    ...(isLoose && name === "even" ? [{ place, code: "loose", verdict: "out" as const, causes: shows("contact-loose") }] : []),
     ...(isTight
       ? [
           {
@@ -287,7 +283,9 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
 /** A cause is away where all was read of every unit and nothing loose or tight is left that it could have made. */
 function clearsOf(findings: readonly Finding[], isComplete: boolean): Record<string, boolean> {
   const off = findings.filter(({ verdict }) => verdict === "out").map(({ code }) => code);
-  const isEven = off.every((code) => code === "bearing-lifts" || code === "tight");
+  // A reel that lifts stands otherwise once the unit is set down: what was read of its contact clears nothing.
+  if (off.includes("bearing-lifts")) return {};
+  const isEven = off.every((code) => code === "tight");
   const away = (isIt: boolean) => isComplete && isIt;
   return {
     "contact-loose": away(isEven),
@@ -342,34 +340,52 @@ function gapFigures(place: string, { gaps = {} }: Read, school: ContactSchool): 
   });
 }
 
+const OTHER_END = { left: "right", right: "left" } as const;
+
 /** What to turn, which way, and how far where a feeler and the sheet's throw tell. A bearing that lifts comes before all of it. */
 function actionsOf(machine: Machine, place: string, read: Read, contact: UnitContact): Says["action"][] {
   const { pattern, along: places, school } = contact;
   if (read.bearing === "lifts") return [{ code: "bearing-first", place }];
   const throwMetres = unitSheetOf(machine, place).adjusters?.knifeThrowMetres;
-  const turnsAt = (at: Along) => {
+  /** Turns of the adjuster where the feeler says the same way as what is to be done: plus is closer. */
+  const turnsAt = (at: Along, way: 1 | -1) => {
     const gapMetres = read.gaps?.[at];
-    return gapMetres === undefined || throwMetres === undefined ? {} : { turns: Math.abs(contactTurn({ school, gapMetres, throwMetres })) };
+    if (gapMetres === undefined || throwMetres === undefined) return {};
+    const turns = way * contactTurn({ school, gapMetres, throwMetres });
+    return turns > 0 ? { turns } : {};
   };
-  const isTight = read.turns === "stiff" || ALONG.some((at) => places[at] === "tight");
+  const closer = (end: "both" | "left" | "right"): Says["action"] => ({
+    code: "bring-closer",
+    place,
+    end,
+    ...turnsAt(end === "both" ? "middle" : end, 1),
+  });
+  const off = (end: "both" | "left" | "right"): Says["action"] => ({
+    code: "back-off",
+    place,
+    end,
+    ...turnsAt(end === "both" ? "middle" : end, -1),
+  });
+  const isTight = isTightAnywhere(read, contact);
   const dull: Says["action"][] = read.closer === "will-not" ? [{ code: "lap-or-grind", place }] : [];
   switch (pattern.name) {
     case "everywhere-loose":
-      return dull.length > 0 ? dull : [{ code: "bring-closer", place, end: "both", ...turnsAt("middle") }];
+      return dull.length > 0 ? dull : [closer("both")];
     case "one-end":
-      return [...dull, { code: "set-parallel", place, end: pattern.end, ...turnsAt(pattern.end) }];
-    case "hollow":
-    case "crowned":
-      return [...dull, { code: "grind-knife", place }];
-    case "one-blade":
-      return [...dull, { code: "look-at-blade", place, blades: pattern.blades.join(", ") }];
-    default: {
-      const loose = ALONG.some((at) => places[at] === "loose");
+      // Tight at the other end: that one is backed off first, or the reel is pressed harder still.
       return [
         ...dull,
-        ...(isTight ? [{ code: "back-off" as const, place, end: "both" as const, ...turnsAt("middle") }] : []),
-        ...(loose && !isTight ? [{ code: "bring-closer" as const, place, end: "both" as const }] : []),
+        ...(isTight ? [off(OTHER_END[pattern.end])] : []),
+        { code: "set-parallel", place, end: pattern.end, ...turnsAt(pattern.end, 1) },
       ];
+    case "hollow":
+    case "crowned":
+      return [...dull, ...(isTight ? [off("both")] : []), { code: "grind-knife", place }];
+    case "one-blade":
+      return [...dull, ...(isTight ? [off("both")] : []), { code: "look-at-blade", place, blades: pattern.blades.join(", ") }];
+    default: {
+      const isLoose = ALONG.some((at) => places[at] === "loose");
+      return [...dull, ...(isTight ? [off("both")] : isLoose ? [closer("both")] : [])];
     }
   }
 }

@@ -81,7 +81,7 @@ function findingsAt(place: string, read: Read): Finding[] {
   const verdict = over === undefined ? undefined : judgeDeviation({ deviation: over, tolerance: SQUARE_TOLERANCE_METRES });
   const off: Finding[] = [
     ...(verdict === "out"
-      ? [{ place, code: "not-square", verdict, causes: bySize(over ?? 0, SQUARE_TOLERANCE_METRES, ["front-roller-not-square"]) }]
+      ? [{ place, code: "not-square", verdict, causes: bySize(over ?? 0, SQUARE_TOLERANCE_METRES, "front-roller-not-square") }]
       : []),
     ...(verdict === "watch" ? [{ place, code: "near-limit", verdict }] : []),
     ...(read.rests === "rocks" ? [{ place, code: "rocks", verdict: "watch" as const }] : []),

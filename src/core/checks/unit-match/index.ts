@@ -159,7 +159,7 @@ function causesOf(matrix: MatchDetail["matrix"], property: Property, id: string)
   const [usual, value] = [row?.usual, row?.cells[id]?.value];
   const tolerance = within(property);
   if (typeof usual !== "number" || typeof value !== "number" || tolerance === 0) return shows("units-not-alike");
-  return bySize(value - usual, tolerance, ["units-not-alike"]);
+  return bySize(value - usual, tolerance, "units-not-alike");
 }
 
 const isTold = (read: MatchReadings["units"][string] | undefined): boolean =>

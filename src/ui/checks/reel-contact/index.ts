@@ -50,7 +50,6 @@ export const face: Face<typeof reelContact> = {
   },
   states: {
     right: "right",
-    loose: "loose",
     tight: "too tight",
     "everywhere-loose": "loose all along",
     "one-end": "loose at one end",
@@ -58,6 +57,7 @@ export const face: Face<typeof reelContact> = {
     crowned: "loose at both ends",
     "one-blade": "one reel blade does not reach",
     mixed: "uneven along the knife",
+    "in-part": "off where it was read, not read all along",
     "will-not-cut": "will not cut however close",
     "bearing-lifts": "reel bearing lifts",
   },
