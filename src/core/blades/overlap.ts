@@ -1,3 +1,4 @@
+import { halved, leastOver, type Shared, type Span, sharedBetween } from "@/core/geometry";
 import type { Machine, Spindle } from "@/core/machine";
 
 /** Less overlap than this leaves a strip before long; free blades come no nearer to each other either. Estimate. */
@@ -6,12 +7,6 @@ export const LEAST_CLEARANCE_METRES = 0.006;
 
 /** A blade as it sweeps: its middle and its length tip to tip, metres, axes as in the deck's README. */
 export type SweptBlade = { id: string; xMetres: number; yMetres: number; lengthMetres: number };
-
-export type Gap = {
-  between: readonly [string, string];
-  /** What the two share across the way of travel, metres; negative: a strip that wide is missed. */
-  overlapMetres: number;
-};
 
 /** Blades as new: as long as the tip circle on the sheet. */
 export function bladesOf({ spindles }: Pick<Machine, "spindles">): SweptBlade[] {
@@ -27,12 +22,8 @@ export function bladesOf({ spindles }: Pick<Machine, "spindles">): SweptBlade[] 
  * What neighbours share, travelling straight or crabbing by α (radians, positive: nose left of travel, so the machine drifts right):
  * (Lᵢ + Lⱼ)/2 − lateral spacing, lateral place x·cos α − y·sin α (physics). From the driver's left.
  */
-export function straightOverlaps(blades: readonly SweptBlade[], crabRadians = 0): Gap[] {
-  const across = blades.map((blade) => ({
-    id: blade.id,
-    at: blade.xMetres * Math.cos(crabRadians) - blade.yMetres * Math.sin(crabRadians),
-    half: blade.lengthMetres / 2,
-  }));
+export function straightOverlaps(blades: readonly SweptBlade[], crabRadians = 0): Shared[] {
+  const across = blades.map((blade) => about(blade, blade.xMetres * Math.cos(crabRadians) - blade.yMetres * Math.sin(crabRadians)));
   return sharedBetween(across);
 }
 
@@ -41,33 +32,15 @@ export function straightOverlaps(blades: readonly SweptBlade[], crabRadians = 0)
  * the radii ρ ± L/2 about the turning centre, ρ = hypot(r − x, y). Neighbours are those next to each other in the turn, so a change
  * of order is no gap. From the driver's left in a right turn.
  */
-export function turnOverlaps(blades: readonly SweptBlade[], radiusMetres: number): Gap[] {
+export function turnOverlaps(blades: readonly SweptBlade[], radiusMetres: number): Shared[] {
   const sign = radiusMetres > 0 ? -1 : 1;
-  const about = blades.map((blade) => ({
-    id: blade.id,
-    at: sign * Math.hypot(radiusMetres - blade.xMetres, blade.yMetres),
-    half: blade.lengthMetres / 2,
-  }));
-  return sharedBetween(about);
+  return sharedBetween(blades.map((blade) => about(blade, sign * Math.hypot(radiusMetres - blade.xMetres, blade.yMetres))));
 }
 
-type Covered = { id: string; at: number; half: number };
-
-/** Overlap of each stretch with all that lies before it: what an earlier, longer one covers is covered. */
-function sharedBetween(covered: readonly Covered[]): Gap[] {
-  const [first, ...rest] = [...covered].sort((a, b) => a.at - a.half - (b.at - b.half));
-  if (!first) return [];
-  const gaps: Gap[] = [];
-  let reach = first;
-  for (const next of rest) {
-    gaps.push({ between: [reach.id, next.id], overlapMetres: Math.min(reach.at + reach.half - (next.at - next.half), 2 * next.half) });
-    if (next.at + next.half > reach.at + reach.half) reach = next;
-  }
-  return gaps;
-}
+const about = ({ id, lengthMetres }: SweptBlade, at: number): Span => ({ id, from: at - lengthMetres / 2, to: at + lengthMetres / 2 });
 
 /** The least of what neighbours share; infinite for a single blade. */
-export function leastOverlap(gaps: readonly Gap[]): number {
+export function leastOverlap(gaps: readonly Shared[]): number {
   return Math.min(Number.POSITIVE_INFINITY, ...gaps.map(({ overlapMetres }) => overlapMetres));
 }
 
@@ -77,7 +50,6 @@ export type RadiusBand = { fromMetres: number; toMetres: number; worstMetres: nu
 const SMALLEST_RADIUS_METRES = 0.05;
 const LARGEST_RADIUS_METRES = 60;
 const GROWTH = 1.004;
-const EDGE_PRECISION_METRES = 1e-5;
 
 /**
  * The radii, to the right (`side` 1) or left (−1), in which the least overlap is under `limit`, each with its worst. Overlap does not fall steadily
@@ -86,6 +58,7 @@ const EDGE_PRECISION_METRES = 1e-5;
 export function badRadii(args: { blades: readonly SweptBlade[]; side: 1 | -1; limitMetres: number }): RadiusBand[] {
   const { blades, side, limitMetres } = args;
   const share = leastInTurns(blades, side);
+  const isUnder = (radius: number) => share(radius) < limitMetres;
   const bands: RadiusBand[] = [];
   let open: RadiusBand | undefined;
   let before = SMALLEST_RADIUS_METRES;
@@ -93,14 +66,14 @@ export function badRadii(args: { blades: readonly SweptBlade[]; side: 1 | -1; li
     const overlap = share(radius);
     if (overlap < limitMetres) {
       open ??= {
-        fromMetres: radius === before ? radius : edgeOf({ share, limitMetres, good: before, bad: radius }),
+        fromMetres: radius === before ? radius : halved(before, radius, isUnder),
         toMetres: radius,
         worstMetres: overlap,
         worstAtMetres: radius,
       };
       if (overlap < open.worstMetres) open = { ...open, worstMetres: overlap, worstAtMetres: radius };
     } else if (open) {
-      bands.push({ ...open, toMetres: edgeOf({ share, limitMetres, good: radius, bad: before }) });
+      bands.push({ ...open, toMetres: halved(radius, before, isUnder) });
       open = undefined;
     }
     before = radius;
@@ -110,43 +83,13 @@ export function badRadii(args: { blades: readonly SweptBlade[]; side: 1 | -1; li
 
 /** The least overlap as a function of the radius: `turnOverlaps` without its names, since thousands of radii are looked at. */
 function leastInTurns(blades: readonly SweptBlade[], side: 1 | -1): (radius: number) => number {
-  const count = blades.length;
   const places = blades.map(({ xMetres, yMetres, lengthMetres }) => ({ x: xMetres, squared: yMetres ** 2, half: lengthMetres / 2 }));
-  const from = new Float64Array(count);
-  const to = new Float64Array(count);
-  return (radius) => {
-    places.forEach(({ x, squared, half }, index) => {
-      const at = Math.sqrt((side * radius - x) ** 2 + squared);
-      let place = index;
-      // Kept in order of where they begin, by insertion: there are seven at most.
-      while (place > 0 && (from[place - 1] as number) > at - half) {
-        from[place] = from[place - 1] as number;
-        to[place] = to[place - 1] as number;
-        place -= 1;
-      }
-      from[place] = at - half;
-      to[place] = at + half;
-    });
-    let least = Number.POSITIVE_INFINITY;
-    let reach = to[0] as number;
-    for (let k = 1; k < count; k++) {
-      const [begins, ends] = [from[k] as number, to[k] as number];
-      least = Math.min(least, reach - begins, ends - begins);
-      if (ends > reach) reach = ends;
-    }
-    return least;
-  };
-}
-
-/** The radius between a good and a bad one where the overlap passes the limit, by halving. */
-function edgeOf(args: { share: (radius: number) => number; limitMetres: number; good: number; bad: number }): number {
-  let { good, bad } = args;
-  while (Math.abs(good - bad) > EDGE_PRECISION_METRES) {
-    const middle = (good + bad) / 2;
-    if (args.share(middle) < args.limitMetres) bad = middle;
-    else good = middle;
-  }
-  return (good + bad) / 2;
+  return leastOver(places.length, (k, radius, span) => {
+    const { x, squared, half } = places[k] as (typeof places)[number];
+    const at = Math.sqrt((side * radius - x) ** 2 + squared);
+    span[0] = at - half;
+    span[1] = at + half;
+  });
 }
 
 /** How much may still be lost at each tip, all blades alike, before the least overlap is down to its limit. Negative: too much already. */

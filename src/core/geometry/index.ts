@@ -11,3 +11,4 @@ export {
   planeHeight,
   spreadAcrossLine,
 } from "./plane";
+export { halved, leastOver, type Shared, type Span, sharedBetween } from "./spans";

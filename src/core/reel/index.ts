@@ -57,7 +57,6 @@ export {
   type RollerLine,
   rolledAcross,
   rolledShare,
-  type Shared,
   type TurnStrip,
   turnThatOpens,
   unitOverlaps,

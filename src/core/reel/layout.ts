@@ -1,8 +1,7 @@
+import { halved, leastOver, type Shared, type Span, sharedBetween } from "@/core/geometry";
+
 /** A unit's knife seen from above: its middle, width and yaw (positive: its right end forward), metres and radians, axes as in the deck's README. */
 export type LaidUnit = { id: string; xMetres: number; yMetres: number; widthMetres: number; yawRadians?: number | undefined };
-export type Shared = { between: readonly [string, string]; overlapMetres: number };
-
-type Span = { id: string; from: number; to: number };
 
 /** The two ends of a unit's knife, from its left. */
 export function endsOf({ xMetres, yMetres, widthMetres, yawRadians = 0 }: LaidUnit): [{ x: number; y: number }, { x: number; y: number }] {
@@ -36,18 +35,6 @@ function turnSpans(units: readonly LaidUnit[], radiusMetres: number): Span[] {
   });
 }
 
-/** What each stretch shares with all before it, from the driver's left; negative: a strip that wide is missed. */
-function sharedBetween(spans: readonly Span[]): Shared[] {
-  const [first, ...rest] = [...spans].sort((a, b) => a.from - b.from);
-  if (!first) return [];
-  let reach = first;
-  return rest.map((next) => {
-    const shared = { between: [reach.id, next.id] as const, overlapMetres: Math.min(reach.to - next.from, next.to - next.from) };
-    if (next.to > reach.to) reach = next;
-    return shared;
-  });
-}
-
 export const unitOverlaps = (units: readonly LaidUnit[], crabRadians = 0): Shared[] => sharedBetween(straightSpans(units, crabRadians));
 export const unitOverlapsInTurn = (units: readonly LaidUnit[], radiusMetres: number): Shared[] =>
   sharedBetween(turnSpans(units, radiusMetres));
@@ -57,38 +44,6 @@ export const leastShared = (shared: readonly Shared[]): Shared | undefined =>
     (least, one) => (least === undefined || one.overlapMetres < least.overlapMetres ? one : least),
     undefined,
   );
-
-/**
- * The least of what neighbours share as a function of a way of travel, without names or allocations: hundreds of ways are looked at for every key.
- * `spanOf` writes what unit k covers into `span`.
- */
-function leastOver(count: number, spanOf: (k: number, at: number, span: [number, number]) => void): (at: number) => number {
-  const from = new Float64Array(count);
-  const to = new Float64Array(count);
-  const span: [number, number] = [0, 0];
-  return (at) => {
-    for (let k = 0; k < count; k++) {
-      spanOf(k, at, span);
-      let place = k;
-      // Kept in order of where they begin, by insertion: there are nine at most.
-      while (place > 0 && (from[place - 1] as number) > span[0]) {
-        from[place] = from[place - 1] as number;
-        to[place] = to[place - 1] as number;
-        place -= 1;
-      }
-      from[place] = span[0];
-      to[place] = span[1];
-    }
-    let least = Number.POSITIVE_INFINITY;
-    let reach = to[0] ?? 0;
-    for (let k = 1; k < count; k++) {
-      const [begins, ends] = [from[k] as number, to[k] as number];
-      least = Math.min(least, reach - begins, ends - begins);
-      if (ends > reach) reach = ends;
-    }
-    return least;
-  };
-}
 
 type Knife = { ax: number; ay: number; bx: number; by: number };
 const knivesOf = (units: readonly LaidUnit[]): Knife[] =>
@@ -144,17 +99,6 @@ export function crabThatOpens(units: readonly LaidUnit[]): number | undefined {
     return crab === 0 ? 0 : halved(crab - CRAB_STEP_RADIANS, crab, opens);
   }
   return undefined;
-}
-
-/** From a value where it does not hold to one where it does. */
-function halved(not: number, does: number, holds: (at: number) => boolean): number {
-  let [a, b] = [not, does];
-  for (let k = 0; k < 40; k++) {
-    const middle = (a + b) / 2;
-    if (holds(middle)) b = middle;
-    else a = middle;
-  }
-  return (a + b) / 2;
 }
 
 export type TurnStrip = { underMetres: number; worstMetres: number; worstAtMetres: number };
