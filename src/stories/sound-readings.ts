@@ -1,13 +1,22 @@
 import { quickForm, targetPressure } from "@/core/checks";
 import { paperSpeed } from "@/core/drive/paper";
 import { featuresOf, kindById } from "@/core/kinds";
-import { type BladeSheet, cuttingWidth, isRider, type Machine, referenceSpindle, type Spindle, spindlesAcross } from "@/core/machine";
+import {
+  type BladeSheet,
+  benchHeight,
+  cuttingWidth,
+  isRider,
+  type Machine,
+  referenceSpindle,
+  type Spindle,
+  spindlesAcross,
+} from "@/core/machine";
 import { gaussian } from "@/core/random";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { INCH_METRES } from "@/core/units";
-import { benchHeight, soundUnits } from "./sound-units";
+import { soundUnits } from "./sound-units";
 
-export type Readings = Record<string, unknown>;
+type Readings = Record<string, unknown>;
 
 /** What a wrench is set to where the sheet gives no figure. */
 const USUAL_TORQUE = 60;

@@ -1,21 +1,12 @@
 import { bracketFor } from "@/core/checks/roller-position";
 import { featuresOf, kindById } from "@/core/kinds";
-import { type Machine, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
+import { benchHeight, type Machine, reelBladesOf, schoolOf, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
 import { gaussian } from "@/core/random";
 import { speedForClip, stanceOf } from "@/core/reel";
 
 type Readings = Record<string, unknown>;
 
-/** Where nothing says what a unit is set to. */
-const USUAL_BENCH_METRES = 0.012;
 const USUAL_REEL_METRES = 0.125;
-
-/** The height a machine's units stand at by their own side view. */
-export function benchHeight(machine: Machine): number {
-  const [first] = unitsAcross(machine);
-  const view = first && unitSheetOf(machine, first.id).sideView;
-  return (view && stanceOf(view)?.heightMetres) ?? USUAL_BENCH_METRES;
-}
 
 const hundredth = (metres: number) => Math.round(metres / 0.00001) * 0.00001;
 
@@ -79,7 +70,7 @@ export function soundUnits(args: { machine: Machine; check: string; random: () =
     case "reel-contact":
       return units(({ id }) => ({
         bearing: "sound",
-        turns: unitSheetOf(machine, id).school === "no-contact" ? "free" : "light-drag",
+        turns: schoolOf(machine, id) === "no-contact" ? "free" : "light-drag",
         worst: { left: "cut", middle: "cut", right: "cut" },
         closer: "cuts",
       }));
@@ -109,7 +100,7 @@ function sameAsSheet(machine: Machine, { id }: Unit, bench: number, noise: (spre
   const { reel, bedknife, frontRoller, rearRoller, groomer } = unitSheetOf(machine, id);
   const bracket = bracketFor(machine, id, bench, groomer !== "none");
   return {
-    blades: reel?.blades ?? 11,
+    blades: reelBladesOf(machine, id),
     diameterMetres: hundredth((reel?.newDiameterMetres ?? USUAL_REEL_METRES) - 0.004 + noise(0.0002)),
     knife: "as-sheet",
     knifeMetres: hundredth((bedknife?.thicknessMetres ?? 0.0035) - 0.0003 + noise(0.00004)),
@@ -153,8 +144,7 @@ function soundBrackets(machine: Machine, bench: number): Readings {
 
 /** A pace at which the clip is seven tenths of the height. */
 function soundSpeed(machine: Machine, bench: number, noise: (spread: number) => number): Readings {
-  const [first] = unitsAcross(machine);
-  const blades = (first && unitSheetOf(machine, first.id).reel?.blades) ?? 11;
+  const blades = reelBladesOf(machine, machine.units[0]?.id ?? "");
   const turns = machine.sheet.reelDrive?.revolutionsPerMinute ?? 1200;
   const speed = speedForClip({ clipMetres: 0.7 * bench, blades, revolutionsPerMinute: turns });
   return {

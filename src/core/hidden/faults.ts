@@ -3,7 +3,8 @@ import { isRider } from "@/core/machine";
 import { gammaOfMeanOne, pickOne } from "@/core/random";
 import { turnThatOpens } from "@/core/reel";
 import type { CauseId } from "@/core/trade";
-import { type HiddenBlade, type HiddenState, MM, widthOf } from "./state";
+import { MM } from "./sizes";
+import { type HiddenBlade, type HiddenState, widthOf } from "./state";
 import { PUT_REEL, usualReelSpeed } from "./units";
 
 /** A fault: what it is of, and how bad. Where it sits and which way it goes is drawn when it is put in. */

@@ -5,7 +5,8 @@ import { PSI_PASCALS } from "@/core/units";
 import { dropCorner, putIn } from "./faults";
 import { ledgeOf, overlapOf, shakeOf, tipHeight, tyreChange } from "./forward";
 import { physicalLooks, strengthOf } from "./noticed";
-import { MM, planeWith, soundState, widthOf } from "./state";
+import { MM } from "./sizes";
+import { planeWith, soundState, widthOf } from "./state";
 
 /** Trade handbook, "the hidden machine", check values for a zero-turn without spread (from seeded scripts on the same physics). */
 const ZT1 = machineOf("ZT-1");

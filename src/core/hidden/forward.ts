@@ -5,7 +5,8 @@ import { type Plane, planeHeight } from "@/core/geometry";
 import { type Direction, tipAt, type Wheel } from "@/core/machine";
 import { type CutPoint, cutSection } from "@/core/turf";
 import { predictTipChange } from "@/core/tyres";
-import { type HiddenBlade, type HiddenState, MM } from "./state";
+import { MM } from "./sizes";
+import type { HiddenBlade, HiddenState } from "./state";
 
 const RADIANS = (2 * Math.PI) / 60;
 const USUAL_BLADE_SPEED = 3000;

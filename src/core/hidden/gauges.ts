@@ -6,7 +6,8 @@ import type { CheckId } from "@/core/trade";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { bladeShakeOf, cutOf, deckPlane, shakeOf, speedsOf, tapedLength, tipHeight } from "./forward";
 import { type Hand, Reader } from "./reader";
-import { type HiddenBlade, type HiddenState, MM } from "./state";
+import { MM } from "./sizes";
+import type { HiddenBlade, HiddenState } from "./state";
 import { READ_UNITS, reelHeight } from "./unit-gauges";
 
 const FULL_CHARGE = 0.8;

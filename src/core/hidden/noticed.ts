@@ -2,7 +2,8 @@ import { logNormalCdf } from "@/core/findings";
 import type { CauseId, SymptomId } from "@/core/trade";
 import type { Fault } from "./faults";
 import { cutOf, ledgeOf, oddBladeOf, overlapOf, shakeOf } from "./forward";
-import { type HiddenState, MM } from "./state";
+import { MM } from "./sizes";
+import type { HiddenState } from "./state";
 import { unitCut } from "./units";
 
 const phi = (z: number): number => Math.exp(logNormalCdf(z));

@@ -4,10 +4,8 @@ import { featuresOf } from "@/core/kinds";
 import { isRider, type Machine, referenceSpindle, type Spindle } from "@/core/machine";
 import { gaussian } from "@/core/random";
 import type { PassWay } from "@/core/turf";
+import { MM } from "./sizes";
 import { type ReelSide, soundReelSide, usualReelSpeed } from "./units";
-
-/** Metres for a millimetre: sizes of chapter and table are in millimetres. */
-export const MM = 0.001;
 
 export type BladeEnd = {
   /** Radius of the edge, metres; 0.15 mm is sharp. */

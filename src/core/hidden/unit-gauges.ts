@@ -1,13 +1,13 @@
 import { bracketFor } from "@/core/checks/roller-position";
 import { featuresOf, kindById } from "@/core/kinds";
-import { type Machine, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
+import { benchHeight, type Machine, reelBladesOf, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
 import { ALONG, type Along, clipOf, type Paper, stanceOf, turnsForClip, worstAlong } from "@/core/reel";
 import type { CheckId } from "@/core/trade";
 import type { Reader } from "./reader";
+import { MM } from "./sizes";
 import type { HiddenState } from "./state";
-import { benchOfMachine, gapAt, type HiddenUnit, hasGroomer, paperAt, turnsAt, UNIT_EDGE, unitCut, WILL_NOT_METRES } from "./units";
+import { gapAt, type HiddenUnit, paperAt, turnsAt, UNIT_EDGE, unitCut, WILL_NOT_METRES } from "./units";
 
-const MM = 0.001;
 type Readings = Record<string, unknown>;
 type Taken = { state: HiddenState; reader: Reader; machine: Machine };
 
@@ -25,13 +25,13 @@ const byUnit = ({ state, machine }: Taken, read: (own: HiddenUnit, unit: Unit) =
 
 function match(taken: Taken): Readings {
   const { reader, machine } = taken;
-  const bench = benchOfMachine(machine);
+  const bench = benchHeight(machine);
   return byUnit(taken, (own, { id }) => {
     const { reel, bedknife, frontRoller, rearRoller, groomer } = unitSheetOf(machine, id);
     const bracket = bracketFor(machine, id, bench, groomer !== "none");
     const other = own.hasOtherPart ? 1 : 0;
     return {
-      blades: (reel?.blades ?? 11) - other * 2,
+      blades: reelBladesOf(machine, id) - other * 2,
       diameterMetres: reader.size((reel?.newDiameterMetres ?? 0.127) - 0.004, ...CALLIPER),
       knife: reader.look(other ? "another" : "as-sheet", "as-sheet", "another"),
       knifeMetres: reader.size((bedknife?.thicknessMetres ?? 0.0035) - 0.0003, ...BENCH),
@@ -126,7 +126,7 @@ const PAPER_NOISE = 0.004 * MM;
 const contact = (taken: Taken): Readings =>
   byUnit(taken, (own, { id }) => {
     const { reader, machine } = taken;
-    const blades = unitSheetOf(machine, id).reel?.blades ?? 11;
+    const blades = reelBladesOf(machine, id);
     const trials = Object.fromEntries(
       Array.from({ length: blades }, (_, k) => [
         String(k + 1),
@@ -150,7 +150,7 @@ const attitude = (taken: Taken): Readings =>
   byUnit(taken, (own, { id }) => {
     const { reader, machine } = taken;
     const { sideView, attitude: bounds, bedknife } = unitSheetOf(machine, id);
-    const bench = benchOfMachine(machine);
+    const bench = benchHeight(machine);
     const stance = sideView && stanceOf(sideView);
     const middle = bounds ? (bounds.leastRadians + bounds.mostRadians) / 2 : 0;
     const half = bounds ? (bounds.mostRadians - bounds.leastRadians) / 2 : 0;
@@ -167,8 +167,8 @@ const attitude = (taken: Taken): Readings =>
 
 function brackets(taken: Taken): Readings {
   const { machine } = taken;
-  const bench = benchOfMachine(machine);
-  const isFitted = hasGroomer(machine);
+  const bench = benchHeight(machine);
+  const isFitted = featuresOf(machine).includes("groomer");
   return {
     heightMetres: bench,
     groomer: isFitted ? "fitted" : "none",
@@ -181,7 +181,7 @@ function brackets(taken: Taken): Readings {
 
 const groomers = (taken: Taken): Readings =>
   byUnit(taken, (own) => {
-    const bench = benchOfMachine(taken.machine);
+    const bench = benchHeight(taken.machine);
     return {
       heightMetres: taken.reader.size(bench + own.heightOffMetres, ...BENCH),
       groomerMetres: taken.reader.size(bench * (1 - own.groomerShare), 0.1 * MM, 0.01 * MM),
@@ -212,9 +212,9 @@ const LOADED_SHARE = 0.985;
 
 function speed(taken: Taken): Readings {
   const { state, reader, machine } = taken;
-  const bench = benchOfMachine(machine);
+  const bench = benchHeight(machine);
   const rated = machine.sheet.reelDrive?.revolutionsPerMinute ?? 1200;
-  const blades = (machine.units[0] && unitSheetOf(machine, machine.units[0].id).reel?.blades) ?? 11;
+  const blades = reelBladesOf(machine, machine.units[0]?.id ?? "");
   const isDriven = machine.sheet.reelDrive?.isGroundDriven ?? false;
   // Of a ground-driven reel a clip that is off is its gearing's.
   const turns = isDriven
@@ -233,15 +233,15 @@ function speed(taken: Taken): Readings {
 /** Clip of a machine as it is driven, as a share of its height. */
 export function clipShareOf(state: HiddenState): number {
   const { machine } = state;
-  const blades = (machine.units[0] && unitSheetOf(machine, machine.units[0].id).reel?.blades) ?? 11;
+  const blades = reelBladesOf(machine, machine.units[0]?.id ?? "");
   const revolutionsPerMinute = (machine.sheet.reelDrive?.revolutionsPerMinute ?? 1200) * state.engineShare;
   if (machine.sheet.reelDrive?.isGroundDriven) return state.reel.clipShare;
-  return clipOf({ groundMetresPerSecond: state.groundMetresPerSecond, blades, revolutionsPerMinute }) / benchOfMachine(machine);
+  return clipOf({ groundMetresPerSecond: state.groundMetresPerSecond, blades, revolutionsPerMinute }) / benchHeight(machine);
 }
 
 /** Bench and stubble by prism, unit by unit, against the height that is wanted. */
 export function reelHeight({ state, reader, machine }: Taken): Readings {
-  const wanted = benchOfMachine(machine);
+  const wanted = benchHeight(machine);
   const units = unitsAcross(machine).map(({ id }) => ({
     id,
     ...(state.reel.units[id] as HiddenUnit),

@@ -6,11 +6,11 @@ import { putIn } from "./faults";
 import { readingsOf } from "./gauges";
 import { physicalLooks } from "./noticed";
 import { CAREFUL } from "./reader";
+import { MM } from "./sizes";
 import { type HiddenState, soundState } from "./state";
 import { clipShareOf } from "./unit-gauges";
 import { gapAt, type HiddenUnit, paperAt, turnsAt, UNIT_EDGE, unitCut } from "./units";
 
-const MM = 0.001;
 const triplex = machineOf("RT-1");
 const STEADY = { ...CAREFUL, slips: 0, misses: 0, imagines: 0 };
 const unitOf = (state: HiddenState, id = "left") => state.reel.units[id] as HiddenUnit;

@@ -1,10 +1,8 @@
-import { featuresOf } from "@/core/kinds";
-import { type Machine, type Unit, unitSheetOf } from "@/core/machine";
+import { benchHeight, type Machine, reelBladesOf, schoolOf, type Unit, unitSheetOf } from "@/core/machine";
 import { pickOne } from "@/core/random";
-import { type Along, type ContactSchool, edgeShare, type Paper, type ReelTurns, speedForClip, stanceOf } from "@/core/reel";
+import { type Along, type ContactSchool, edgeShare, type Paper, type ReelTurns, speedForClip } from "@/core/reel";
 import type { CauseId } from "@/core/trade";
-
-const MM = 0.001;
+import { MM } from "./sizes";
 
 /** A reel unit as it truly is. Metres; edges as radii. */
 export type HiddenUnit = {
@@ -44,18 +42,8 @@ const SET_GAP: Record<ContactSchool, number> = { "no-contact": 0.03 * MM, "light
 const SOUND = { gap: 0.004 * MM, taper: 0.004 * MM, square: 0.015 * MM, height: 0.015 * MM } as const;
 /** Clip of a machine driven as it should be, as a share of the height. */
 export const USUAL_CLIP_SHARE = 0.7;
-const USUAL_BENCH = 12 * MM;
 
 type Normal = (deviation: number) => number;
-
-export const schoolOf = (machine: Pick<Machine, "units" | "sheet">, id: string): ContactSchool =>
-  unitSheetOf(machine, id).school ?? "light-contact";
-
-/** What the units are set to. */
-export function benchOfMachine(machine: Pick<Machine, "units" | "sheet">): number {
-  const view = machine.units[0] && unitSheetOf(machine, machine.units[0].id).sideView;
-  return (view && stanceOf(view)?.heightMetres) ?? USUAL_BENCH;
-}
 
 export function soundUnit(machine: Machine, unit: Unit, normal: Normal): HiddenUnit {
   return {
@@ -85,9 +73,9 @@ export function soundUnit(machine: Machine, unit: Unit, normal: Normal): HiddenU
 
 /** How fast it is driven for its usual clip. */
 export function usualReelSpeed(machine: Machine, share = USUAL_CLIP_SHARE): number {
-  const blades = (machine.units[0] && unitSheetOf(machine, machine.units[0].id).reel?.blades) ?? 11;
+  const blades = reelBladesOf(machine, machine.units[0]?.id ?? "");
   const revolutionsPerMinute = machine.sheet.reelDrive?.revolutionsPerMinute ?? 1200;
-  return speedForClip({ clipMetres: share * benchOfMachine(machine), blades, revolutionsPerMinute });
+  return speedForClip({ clipMetres: share * benchHeight(machine), blades, revolutionsPerMinute });
 }
 
 /** What a reel machine carries besides its units. */
@@ -258,5 +246,3 @@ export function turnsAt(unit: HiddenUnit, noise: number): ReelTurns {
 
 /** However close the knife is brought, an edge so round pinches paper. Estimate. */
 export const WILL_NOT_METRES = 0.035 * MM;
-
-export const hasGroomer = (machine: Pick<Machine, "kind" | "features">): boolean => featuresOf(machine).includes("groomer");

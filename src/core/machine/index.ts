@@ -37,5 +37,5 @@ export {
 } from "./schema";
 export { isPlaceOf, type SheetProblem, type SheetProblemCode, sheetProblems } from "./sheet-problems";
 export { STANDPOINT_LABELS, type Standpoint, seenFrom, turnSeenFrom } from "./standpoint";
-export { unitSheetOf, unitsAcross } from "./units";
+export { benchHeight, reelBladesOf, schoolOf, unitSheetOf, unitsAcross } from "./units";
 export { SHEET_SCHEMA_VERSION, storedSheet, upcastSheet } from "./upcast";

@@ -1,3 +1,4 @@
+import { type ContactSchool, stanceOf } from "@/core/reel";
 import type { Machine, Unit, UnitSheet } from "./schema";
 
 /** Units from the driver's left to right, the forward one first where two stand one behind the other. */
@@ -10,4 +11,24 @@ export function unitSheetOf(machine: Pick<Machine, "units" | "sheet">, unitId: s
   const own = machine.units.find(({ id }) => id === unitId)?.own ?? {};
   const told = Object.fromEntries(Object.entries(own).filter(([, value]) => value !== undefined));
   return { ...machine.sheet.unit, ...told };
+}
+
+/** What most shops set to, where the sheet does not say. Common practice. */
+const USUAL_SCHOOL: ContactSchool = "light-contact";
+/** Blades of a reel where the sheet does not say. Estimate. */
+const USUAL_BLADES = 11;
+/** What units are set to where nothing says. Estimate. */
+const USUAL_BENCH_METRES = 0.012;
+
+export const schoolOf = (machine: Pick<Machine, "units" | "sheet">, unitId: string): ContactSchool =>
+  unitSheetOf(machine, unitId).school ?? USUAL_SCHOOL;
+
+export const reelBladesOf = (machine: Pick<Machine, "units" | "sheet">, unitId: string): number =>
+  unitSheetOf(machine, unitId).reel?.blades ?? USUAL_BLADES;
+
+/** The height the first unit from the left stands at by its own side view: what all of them are set to. */
+export function benchHeight(machine: Pick<Machine, "units" | "sheet">): number {
+  const [first] = unitsAcross(machine);
+  const view = first && unitSheetOf(machine, first.id).sideView;
+  return (view && stanceOf(view)?.heightMetres) ?? USUAL_BENCH_METRES;
 }

@@ -1,3 +1,5 @@
+import { halved } from "@/core/geometry";
+
 /** A point of a unit seen from the side, metres: y forward, z up, in the unit's own frame (any origin fixed to the unit). */
 export type SidePoint = { yMetres: number; zMetres: number };
 export type SideRoller = SidePoint & { radiusMetres: number };
@@ -92,7 +94,6 @@ export function laidOn(view: SideView, on: Partial<Record<End, number>>): SideVi
 
 /** No height adjuster of a unit travels further. Estimate. */
 const MOST_TRAVEL_METRES = 0.06;
-const PRECISION_METRES = 1e-9;
 
 /**
  * How far a roller's centre has to go up (negative: down) in the unit for a wanted height of cut; a roller that goes up lets the edge down.
@@ -106,12 +107,7 @@ export function travelFor(args: { view: SideView; end: End; heightMetres: number
   while (low < 0 && Number.isNaN(over(low))) low += 0.001;
   while (high > 0 && Number.isNaN(over(high))) high -= 0.001;
   if (!(over(low) >= 0 && over(high) <= 0)) return undefined;
-  while (high - low > PRECISION_METRES) {
-    const middle = (low + high) / 2;
-    if (over(middle) > 0) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return halved(low, high, (up) => over(up) <= 0);
 }
 
 /**

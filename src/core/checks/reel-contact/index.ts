@@ -1,6 +1,6 @@
 import * as z from "zod";
 import type { Figure, Finding } from "@/core/findings";
-import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { type Machine, reelBladesOf, schoolOf, unitSheetOf, unitsAcross } from "@/core/machine";
 import {
   ALONG,
   type Along,
@@ -22,11 +22,6 @@ import { noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
-
-/** What most shops set to, where the sheet does not say. Common practice. */
-export const USUAL_SCHOOL: ContactSchool = "light-contact";
-/** Blades of a reel where the sheet does not say. */
-const USUAL_BLADES = 11;
 
 const along = z.object({ left: z.enum(PAPER).optional(), middle: z.enum(PAPER).optional(), right: z.enum(PAPER).optional() });
 const gap = z.number().min(0).max(0.1);
@@ -93,11 +88,9 @@ export const reelContact: Check<ContactReadings, ContactDetail, Says> = {
   assess,
 };
 
-export const bladesOn = (machine: Machine, unit: string): number => unitSheetOf(machine, unit).reel?.blades ?? USUAL_BLADES;
-
 function problems(machine: Machine, { units }: ContactReadings): (Says["problem"] & At)[] {
   const over = Object.entries(units).flatMap(([place, { trials = {} }]) => {
-    const blades = bladesOn(machine, place);
+    const blades = reelBladesOf(machine, place);
     return Object.keys(trials)
       .filter((blade) => Number(blade) > blades)
       .map((blade) => ({ code: "more-blades-than-reel" as const, path: ["units", place, "trials", blade], place, blades }));
@@ -158,7 +151,7 @@ function formOf(machine: Machine): Form {
         label: "Brought closer",
         options: choices(["cuts", "It cuts"], ["will-not", "Will not cut however close"], ["not-tried", "Not tried"]),
       },
-      ...Array.from({ length: bladesOn(machine, id) }, (_, k) => String(k + 1)).flatMap((blade) =>
+      ...Array.from({ length: reelBladesOf(machine, id) }, (_, k) => String(k + 1)).flatMap((blade) =>
         paper(id, ["trials", blade], `${id}-blades`, `Blade ${blade}, `),
       ),
       ...ALONG.map(
@@ -176,8 +169,6 @@ function formOf(machine: Machine): Form {
     ]),
   };
 }
-
-const schoolOf = (machine: Machine, unit: string): ContactSchool => unitSheetOf(machine, unit).school ?? USUAL_SCHOOL;
 
 /** Trials with the worst of all blades as one more row. */
 function trialsOf({ trials = {}, worst }: Read): { rows: Trials; all: Trials } {
