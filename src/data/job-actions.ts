@@ -6,8 +6,8 @@ import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, spoken
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { finishesRebuild } from "@/core/sequences/rebuild";
-import { type MachineState, mayRun, type RunReason } from "@/core/state";
-import { EVENT_IDS, type EventId, fixRow } from "@/core/trade";
+import { type MachineState, mayRun, offBench, type RunReason } from "@/core/state";
+import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
@@ -73,9 +73,9 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     requirePlaces(machine, [
       ...(data.pressures ?? []).map(({ wheelId }, index) => ({ id: wheelId, path: ["pressures", index, "wheelId"] })),
       ...(data.turns ?? []).map(({ hangerId }, index) => ({ id: hangerId, path: ["turns", index, "hangerId"] })),
-      ...(data.units ?? []).map((id, index) => ({ id, path: ["units", index] })),
     ]);
     requireState(db, job.machineId, row.state);
+    refuseUnits(db, machine, { machineId: job.machineId, row, data });
     refuseTorque(machine, data);
     if (data.cause === SOMETHING_ELSE && data.words === "")
       throw new AppError("invalid", { issues: [{ code: "say-what", path: ["words"] }] });
@@ -92,6 +92,30 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     for (const place of units) insertEvent(db, doing, { ...event, place });
     return { stepId };
   });
+}
+
+/**
+ * The units a fix was done on: of this machine, of a fix that is done to one at a time, and on the bench where it is bench work. A tally is of one
+ * knife. Throws `invalid`, or `not-safe` for a unit nobody put on the bench.
+ */
+function refuseUnits(
+  db: Db,
+  machine: Machine,
+  { machineId, row, data }: { machineId: string; row: FixRow; data: Pick<StepData<"fix">, "units" | "ground"> },
+): void {
+  const { units = [], ground } = data;
+  const unknown = units.flatMap((place, index) =>
+    machine.units.some(({ id }) => id === place) ? [] : [{ code: "unknown-part", path: ["units", index], place }],
+  );
+  const issues = [
+    ...unknown,
+    ...(units.length > 0 && !isByUnit(row.event) ? [{ code: "not-by-unit", path: ["units"] }] : []),
+    ...(ground && row.event !== "unit-ground" ? [{ code: "nothing-ground", path: ["ground"] }] : []),
+    ...(ground && machine.units.length > 1 && new Set(units).size !== 1 ? [{ code: "one-knife-a-tally", path: ["units"] }] : []),
+  ];
+  if (issues.length > 0) throw new AppError("invalid", { issues });
+  const off = row.state === "bench" ? offBench(stateOfMachine(db, machineId), units) : [];
+  if (off.length > 0) throw new AppError("not-safe", { issues: off.map((place) => ({ code: "not-on-bench", path: ["units"], place })) });
 }
 
 /** "By wrench" needs its figure; one that is no torque for this bolt is a slip; by feel there is none. */

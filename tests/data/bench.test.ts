@@ -4,7 +4,7 @@ import type { Ground } from "@/core/reel";
 import { allYes, itemsFor } from "@/core/safety";
 import type { Db } from "@/data/connection";
 import { listEvents } from "@/data/events";
-import { recordFix, undoStep } from "@/data/job-actions";
+import { newFixSchema, recordFix, undoStep } from "@/data/job-actions";
 import { knivesOf } from "@/data/knives";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine } from "@/data/machines";
@@ -22,6 +22,7 @@ beforeEach(() => {
 });
 
 const GROUND: Ground = {
+  isClamped: true,
   top: { plannedMetres: 0.0002, inFeeds: 5, inFeedMetres: 0.00005, passes: 10 },
   front: { plannedMetres: 0, inFeeds: 0, inFeedMetres: 0.00005, passes: 0 },
 };
@@ -39,14 +40,14 @@ function read(check: string, changes: Record<string, unknown> = {}, job = jobId)
   const sound = soundReadings({ machine: machine(), check, random: seededRandom(9), turf: "Square" }) ?? {};
   recordTake(db, clock.doing(), { jobId: job, checkId: check, readings: spoiled(sound, changes), asTyped: {} });
 }
-const grind = (units?: string[], fix = "grind-bedknife") =>
+const grind = (units?: string[], ground?: Ground) =>
   recordFix(db, clock.doing(), {
     jobId,
-    fix,
+    fix: "grind-bedknife",
     cause: "edge-nicked",
     words: "",
     ...(units ? { units } : {}),
-    ...(fix === "grind-bedknife" ? { ground: GROUND } : {}),
+    ...(ground ? { ground } : {}),
   });
 const statusOf = (unit: string, check: string) =>
   getMachineView(db, "rt-1", { now: clock.doing().now })
@@ -81,16 +82,28 @@ describe("what is done to one unit", () => {
 
   it("is refused at a unit the machine does not have", () => {
     expect(refusedFor(() => grind(["unit"]))).toContain("unknown-part");
+    expect(refusedFor(() => grind(["front-left-wheel"]))).toContain("unknown-part");
+    expect(refusedFor(() => grind([machine().wheels[0]?.id ?? ""]))).toContain("unknown-part");
     expect(listEvents(db, "rt-1").some(({ event }) => event === "unit-ground")).toBe(false);
   });
+});
+
+it("a unit that nobody put on the bench is not ground there, whatever else lies on it; a fix of the machine names no unit", () => {
+  recordConfirmation(db, clock.doing(), { jobId, state: "bench", answers: allYes(itemsFor(machine(), "bench")), parts: ["right"] });
+  expect(refusedFor(() => grind(["left"]))).toContain("not-on-bench");
+  grind(["right"]);
+  const speeds = { jobId, fix: "set-speeds", cause: "clip-too-long", words: "", units: ["right"] };
+  makeSafe(db, clock, jobId, "parked", "rt-1");
+  expect(refusedFor(() => recordFix(db, clock.doing(), speeds))).toContain("not-by-unit");
 });
 
 describe("a bedknife's tally", () => {
   beforeEach(onTheBench);
 
   it("is booked against the knife of that unit alone, every time it is ground, until another is fitted", () => {
-    grind(["left"]);
-    grind(["left", "right"]);
+    grind(["left"], GROUND);
+    grind(["left"], GROUND);
+    grind(["right"], GROUND);
     const made = () => Object.fromEntries(knivesOf(db, "rt-1").map(({ unit, life }) => [unit, life.grindsMade]));
     expect(made()).toEqual({ left: 2, middle: 0, right: 1 });
     const [left] = knivesOf(db, "rt-1");
@@ -98,6 +111,14 @@ describe("a bedknife's tally", () => {
     expect(left?.life.topMetres).toBeCloseTo(asNew - 0.0005, 12);
     recordFix(db, clock.doing(), { jobId, fix: "replace-bedknife", cause: "edge-nicked", words: "", units: ["left"] });
     expect(made()).toEqual({ left: 0, middle: 0, right: 1 });
+  });
+
+  it("is of one knife: for several at once, for none named, or with no word that it was clamped it is refused", () => {
+    expect(refusedFor(() => grind(["left", "right"], GROUND))).toContain("one-knife-a-tally");
+    expect(refusedFor(() => grind(undefined, GROUND))).toContain("one-knife-a-tally");
+    const { isClamped: _, ...loose } = GROUND;
+    expect(newFixSchema.safeParse({ fix: "grind-bedknife", cause: "edge-nicked", words: "", ground: loose }).success).toBe(false);
+    expect(knivesOf(db, "rt-1").map(({ life }) => life.grindsMade)).toEqual([0, 0, 0]);
   });
 
   it("a machine with blades has none", () => {

@@ -12,6 +12,7 @@ const knife = {
   hoursBetweenGrinds: 120,
 };
 const ground = (top: number, front: number): Ground => ({
+  isClamped: true,
   top: { plannedMetres: inch(0.01), inFeeds: top, inFeedMetres: inch(0.002), passes: top * 2 },
   front: { plannedMetres: inch(0.01), inFeeds: front, inFeedMetres: inch(0.002), passes: front },
 });

@@ -3,7 +3,8 @@ import { type Face, grindsLeft } from "./grinding";
 
 /** What was taken off a face in one grind, as it was counted: in-feeds of so much, and the passes made. */
 export type FaceTally = { plannedMetres: number; inFeeds: number; inFeedMetres: number; passes: number };
-export type Ground = Record<Face, FaceTally>;
+/** `isClamped`: clamped, traverse locked and guards on before the wheel was brought in, by the word of whoever ground it. */
+export type Ground = Record<Face, FaceTally> & { isClamped: true };
 
 /** Taken off a face, metres: the tally, not the plan. */
 export const takenOff = ({ inFeeds, inFeedMetres }: Pick<FaceTally, "inFeeds" | "inFeedMetres">): number => inFeeds * inFeedMetres;

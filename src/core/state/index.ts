@@ -1,5 +1,15 @@
 export type { LogEntry, LogLine, TakenLine } from "./log";
-export { type Apart, isIn, type MachineState, machineState, type Odd, type OnBench, type Stands, type Struck } from "./machine-state";
+export {
+  type Apart,
+  isIn,
+  type MachineState,
+  machineState,
+  type Odd,
+  type OnBench,
+  offBench,
+  type Stands,
+  type Struck,
+} from "./machine-state";
 export { type Clearing, type MayRun, mayRun, type Purpose, type RunReason } from "./may-run";
 export { BELT_SEATED, putBackPoints, type ToPutBack, TURNED } from "./put-back";
 export type { Released, Unsafe } from "./unsafe";

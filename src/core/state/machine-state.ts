@@ -314,6 +314,12 @@ function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
   ];
 }
 
+/** Units or blades that nobody put on the bench; a word that named no part is of all of them. */
+export function offBench({ onBench }: Pick<MachineState, "onBench">, parts: readonly string[]): string[] {
+  if (onBench.some((one) => one.parts.length === 0)) return [];
+  return parts.filter((part) => !onBench.some((one) => one.parts.includes(part)));
+}
+
 /** Whether the machine, or for bench work a part of it, is in a state that covers what is needed. */
 export function isIn(state: Pick<MachineState, "stands" | "onBench">, need: SafeState): boolean {
   return need === "bench" ? state.onBench.length > 0 : satisfies(state.stands?.state, need);

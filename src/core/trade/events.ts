@@ -1,7 +1,14 @@
 import type { CheckId } from "./checks";
 import type { ContextId } from "./contexts";
 
-export type EventRow = { id: string; label: string; makesStale: readonly CheckId[]; ticks: readonly ContextId[] };
+export type EventRow = {
+  id: string;
+  label: string;
+  makesStale: readonly CheckId[];
+  ticks: readonly ContextId[];
+  /** Done to one reel unit at a time: its sisters are not touched by it. */
+  isByUnit?: true;
+};
 
 /** The one list of what can happen to a machine: what each makes stale until read again, and which contexts it ticks until the next proved cut. */
 // biome-ignore format: a table is read by rows
@@ -20,17 +27,17 @@ export const EVENTS = [
   { id: "blade-refitted", label: "Same blades off and on again", makesStale: ["blade-edge", "blade-fit", "blade-balance", "blade-track", "blade-timing"], ticks: ["blades-changed"] },
   { id: "deck-cleaned", label: "Deck underside cleaned", makesStale: ["deck-cleanliness"], ticks: [] },
   { id: "engine-speed-changed", label: "Engine, motor or pack set or changed", makesStale: ["tip-speed", "reel-speed"], ticks: [] },
-  { id: "shaft-cleared", label: "Winding cut off a shaft", makesStale: ["spindle-play", "reel-bearing"], ticks: [] },
+  { id: "shaft-cleared", label: "Winding cut off a shaft", makesStale: ["spindle-play", "reel-bearing"], ticks: [], isByUnit: true },
   { id: "gearbox-off", label: "Gearbox off or opened", makesStale: ["gearbox-inspection", "blade-timing", "blade-fit"], ticks: ["deck-refitted"] },
   { id: "spindle-apart", label: "Spindle dismantled or changed", makesStale: ["spindle-play", "blade-track", "deck-level", "tip-speed", "blade-fit"], ticks: ["deck-refitted"] },
-  { id: "unit-ground", label: "Reel or bedknife ground, lapped or changed", makesStale: ["reel-edge", "reel-cone", "reel-contact", "bedknife-attitude", "cutting-height", "groomer-depth", "unit-match"], ticks: ["unit-bench-work"] },
-  { id: "contact-set", label: "Reel set to bedknife", makesStale: ["reel-contact", "cutting-height"], ticks: ["unit-bench-work"] },
-  { id: "roller-moved", label: "Roller squared, moved or re-beared", makesStale: ["roller-square", "roller-position", "bedknife-attitude", "cutting-height", "groomer-depth", "roller-bearing"], ticks: ["unit-bench-work"] },
-  { id: "roller-changed", label: "Other roller fitted", makesStale: ["roller-square", "bedknife-attitude", "cutting-height", "unit-layout", "unit-match", "groomer-depth"], ticks: ["roller-changed"] },
-  { id: "roller-cleaned", label: "Rollers cleaned", makesStale: ["roller-clean", "cutting-height"], ticks: [] },
-  { id: "unit-apart", label: "Unit, bearings or arm dismantled", makesStale: ["reel-bearing", "reel-contact", "arm-play", "unit-layout", "unit-match", "cutting-height"], ticks: ["unit-bench-work"] },
-  { id: "groomer-set", label: "Groomer or brush set", makesStale: ["groomer-depth"], ticks: [] },
-  { id: "hood-set", label: "Hood or shield set", makesStale: ["clipping-path"], ticks: [] },
+  { id: "unit-ground", label: "Reel or bedknife ground, lapped or changed", makesStale: ["reel-edge", "reel-cone", "reel-contact", "bedknife-attitude", "cutting-height", "groomer-depth", "unit-match"], ticks: ["unit-bench-work"], isByUnit: true },
+  { id: "contact-set", label: "Reel set to bedknife", makesStale: ["reel-contact", "cutting-height"], ticks: ["unit-bench-work"], isByUnit: true },
+  { id: "roller-moved", label: "Roller squared, moved or re-beared", makesStale: ["roller-square", "roller-position", "bedknife-attitude", "cutting-height", "groomer-depth", "roller-bearing"], ticks: ["unit-bench-work"], isByUnit: true },
+  { id: "roller-changed", label: "Other roller fitted", makesStale: ["roller-square", "bedknife-attitude", "cutting-height", "unit-layout", "unit-match", "groomer-depth"], ticks: ["roller-changed"], isByUnit: true },
+  { id: "roller-cleaned", label: "Rollers cleaned", makesStale: ["roller-clean", "cutting-height"], ticks: [], isByUnit: true },
+  { id: "unit-apart", label: "Unit, bearings or arm dismantled", makesStale: ["reel-bearing", "reel-contact", "arm-play", "unit-layout", "unit-match", "cutting-height"], ticks: ["unit-bench-work"], isByUnit: true },
+  { id: "groomer-set", label: "Groomer or brush set", makesStale: ["groomer-depth"], ticks: [], isByUnit: true },
+  { id: "hood-set", label: "Hood or shield set", makesStale: ["clipping-path"], ticks: [], isByUnit: true },
   { id: "speed-set", label: "Reel or travel speed set", makesStale: ["reel-speed", "ground-speed"], ticks: [] },
   { id: "operator-changed", label: "Other operator", makesStale: ["ground-speed", "pass-overlap"], ticks: ["new-operator"] },
   { id: "operator-briefed", label: "Something agreed with the operator", makesStale: ["ground-speed", "pass-overlap"], ticks: [] },
@@ -47,3 +54,6 @@ export const EVENTS = [
 export type EventId = (typeof EVENTS)[number]["id"];
 
 export const EVENT_IDS = EVENTS.map(({ id }) => id) as [EventId, ...EventId[]];
+
+const rows: readonly EventRow[] = EVENTS;
+export const isByUnit = (event: string): boolean => rows.find(({ id }) => id === event)?.isByUnit === true;

@@ -82,6 +82,10 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "state-not-of-this-kind": () => "This machine cannot be brought into that state.",
   "unknown-point": () => "That point is not asked about in this state.",
   "unknown-part": (i) => `This machine has no part called “${i.place}”.`,
+  "not-by-unit": () => "This fix is of the whole machine, not of one unit.",
+  "nothing-ground": () => "Nothing is ground in this fix. Write the grinding down by itself.",
+  "one-knife-a-tally": () => "A tally is of one knife. Tick the unit it was ground on, and write each down by itself.",
+  "not-on-bench": (i) => `Nobody has put “${i.place}” on the bench. Make it safe there first.`,
   "wrench-without-figure": () => "By torque wrench is said with its figure. Type what the wrench was set to, or say “by feel”.",
   "torque-not-credible": (i, s) =>
     `The sheet says ${typeof i.wantedNewtonMetres === "number" ? formatQuantity({ valueSi: i.wantedNewtonMetres, dimension: "torque", system: s, instrument: "gauge" }).text : "another figure"}: this is no torque for that bolt. Look at the unit and type it again.`,

@@ -5,7 +5,8 @@ import { isIncredibleTorque } from "@/core/blades/bolts";
 import type { DeckDetail, TyreDetail } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import { FIX_CAUTIONS } from "@/core/safety";
-import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow } from "@/core/trade";
+import { offBench } from "@/core/state";
+import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, isByUnit } from "@/core/trade";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
@@ -13,7 +14,7 @@ import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { sayCautions } from "@/ui/words/cautions";
 import { sayIssue, sayQuantityIssue } from "@/ui/words/issues";
-import { show } from "@/ui/words/quantities";
+import { placeName, show } from "@/ui/words/quantities";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
@@ -70,10 +71,12 @@ export function FixPanel({
   const row = fixes.find(({ fix }) => fix === draft.fix) ?? fixes[0];
   const planned = useMemo(() => plannedTurns(view), [view]);
   const wheels = useMemo(() => pressureTargets(view), [view]);
+  const { units } = view.machine.machine;
+  const isOfUnits = row !== undefined && units.length > 1 && isByUnit(row.event);
+  const doneOn = draft.units ?? unitsAccused(view, draft.cause);
   const isGround = row !== undefined && GRINDS.includes(row.fix);
   const tally = isGround ? groundOf(draft.ground ?? NO_GROUND, system) : undefined;
-  const isByUnit = row !== undefined && view.machine.machine.units.length > 1 && BY_UNIT.includes(row.event);
-  const doneOn = draft.units ?? unitsAccused(view, draft.cause);
+  const unitTrouble = isOfUnits ? troubleWithUnits({ view, row, doneOn, hasTally: tally !== undefined }) : undefined;
   const figures = row ? figuresOf({ row, draft, planned, wheels, system }) : { kind: "none" as const };
   const torque =
     draft.torque.trim() === ""
@@ -93,7 +96,7 @@ export function FixPanel({
           : {}),
       ...(figures.kind === "turns" ? { turns: figures.turns } : {}),
       ...(figures.kind === "pressures" ? { pressures: figures.pressures } : {}),
-      ...(isByUnit && doneOn.length > 0 ? { units: doneOn } : {}),
+      ...(isOfUnits && doneOn.length > 0 ? { units: doneOn } : {}),
       ...(tally ? { ground: tally } : {}),
     };
     const sent = await act.send("fixes", fix, ticket);
@@ -128,7 +131,10 @@ export function FixPanel({
         <select
           className="input"
           value={draft.cause}
-          onChange={(event) => set((before) => ({ ...before, cause: event.target.value, fix: "" }))}
+          onChange={(event) =>
+            // Units and tally were of the other cause's fix.
+            set(({ units: _, ground: __, ...before }) => ({ ...before, cause: event.target.value, fix: "" }))
+          }
         >
           <option value="">Pick one</option>
           {sorted.map(({ id, label }) => (
@@ -153,11 +159,11 @@ export function FixPanel({
           </label>
           <Cautions lines={sayCautions(FIX_CAUTIONS[row.fix as keyof typeof FIX_CAUTIONS])} />
           {!isSafeFor(view, row.state) && <SafeGate needs={row.state} open={open} />}
-          {isByUnit && (
+          {isOfUnits && (
             <fieldset className="py-1">
               <legend className="caps mb-1">Done on</legend>
               <div className="flex flex-wrap gap-x-4">
-                {view.machine.machine.units.map(({ id, label }) => (
+                {units.map(({ id, label }) => (
                   <label key={id} className="flex min-h-11 items-center gap-2">
                     <input
                       type="checkbox"
@@ -282,7 +288,8 @@ export function FixPanel({
               act.isBusy ||
               !isSafeFor(view, row.state) ||
               ("troubles" in figures && Object.keys(figures.troubles).length > 0) ||
-              torqueTrouble !== undefined
+              torqueTrouble !== undefined ||
+              unitTrouble !== undefined
             }
           >
             Write the fix down
@@ -297,17 +304,15 @@ export function FixPanel({
 /** Fixes at which a bedknife is ground, face by face. */
 const GRINDS: readonly string[] = ["grind-bedknife", "grind-reel", "set-parallel"];
 
-/** What can be done to one unit of several. */
-const BY_UNIT: readonly string[] = [
-  "unit-ground",
-  "contact-set",
-  "roller-moved",
-  "roller-changed",
-  "roller-cleaned",
-  "unit-apart",
-  "groomer-set",
-  "hood-set",
-];
+/** Why the ticked units cannot be written down so; the server asks the same. */
+function troubleWithUnits(args: { view: JobView; row: FixRow; doneOn: readonly string[]; hasTally: boolean }): string | undefined {
+  const { view, row, doneOn, hasTally } = args;
+  if (hasTally && doneOn.length !== 1) return sayIssue({ code: "one-knife-a-tally" }, "metric");
+  const [off] = row.state === "bench" ? offBench(view.machineState, doneOn) : [];
+  return off === undefined
+    ? undefined
+    : sayIssue({ code: "not-on-bench", place: placeName(view.machine.machine, off).toLowerCase() }, "metric");
+}
 
 /** Units at which readings of this job found the cause. */
 function unitsAccused(view: JobView, cause: string): string[] {

@@ -42,14 +42,14 @@ const inFeedOf = (draft: GroundDraft, system: UnitSystem): number => {
 
 /** What goes with the fix once anything was counted: the tally, and the plan it is held against. */
 export function groundOf(draft: GroundDraft, system: UnitSystem): Ground | undefined {
-  if (draft.top.inFeeds + draft.front.inFeeds === 0) return undefined;
+  if (!draft.isClamped || draft.top.inFeeds + draft.front.inFeeds === 0) return undefined;
   const inFeedMetres = inFeedOf(draft, system);
   const face = (one: Face) => {
     const { depth, inFeeds, passes } = draft[one];
     const depthMetres = lengthOf(depth, system, MOST_DEPTH_METRES).metres ?? 0;
     return { plannedMetres: planGrind({ face: one, depthMetres, inFeedMetres }).stockMetres, inFeeds, inFeedMetres, passes };
   };
-  return { top: face("top"), front: face("front") };
+  return { isClamped: true, top: face("top"), front: face("front") };
 }
 
 /** A bedknife on the grinder: the plan for each face, and the tally as it is ground, held against it. */
@@ -76,6 +76,8 @@ export function GrindTally({
           type="checkbox"
           className="size-6"
           checked={draft.isClamped}
+          // What was counted was counted with it so.
+          disabled={draft.top.inFeeds + draft.front.inFeeds > 0}
           onChange={(event) => change((before) => ({ ...before, isClamped: event.target.checked }))}
         />
         Clamped, traverse locked, guards on
@@ -137,7 +139,9 @@ export function GrindTally({
                 className="btn"
                 aria-label={`${words}: take the last in-feed back`}
                 disabled={own.inFeeds === 0}
-                onClick={() => set({ inFeeds: own.inFeeds - 1, passes: Math.max(0, own.passes - 1) })}
+                onClick={() =>
+                  set({ inFeeds: own.inFeeds - 1, passes: Math.min(own.passes - 1, (own.inFeeds - 1) * PASSES_AN_IN_FEED[face]) })
+                }
               >
                 −
               </button>

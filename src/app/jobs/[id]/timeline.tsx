@@ -3,6 +3,7 @@
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { gradeCut } from "@/core/jobs";
+import type { Machine } from "@/core/machine";
 import { partLabel } from "@/core/sequences/rebuild";
 import { CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
@@ -11,7 +12,7 @@ import { LeftBy } from "@/ui/left-by";
 import { labelOfCause, labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { GRADE_WORDS } from "@/ui/words/proof";
-import { VERDICT_WORDS } from "@/ui/words/quantities";
+import { placeName, VERDICT_WORDS } from "@/ui/words/quantities";
 import type { Act } from "./act";
 
 type StepRow = JobView["steps"][number];
@@ -27,14 +28,18 @@ function sayAnswers({ symptoms, contexts }: { symptoms: object; contexts: object
 }
 
 /** What a step of taking back took back. */
-function undone(step: StepRow, view: Pick<JobView, "complaints" | "proof" | "steps">): string {
+function undone(step: StepRow, view: Pick<JobView, "complaints" | "proof" | "steps" | "machine">): string {
   const taken = view.steps.find(({ id }) => id === step.undoesId);
   const words = taken && taken.kind !== "undo" ? sayStep(taken, view) : "a step";
   return `${words.charAt(0).toLowerCase()}${words.slice(1)}`;
 }
 
 /** A step in a few words. */
-export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof" | "steps">): string {
+/** The units a fix was done on, where it names them. */
+const onUnits = (units: readonly string[] | undefined, machine: Machine): string =>
+  units?.length ? `: ${units.map((unit) => placeName(machine, unit).toLowerCase()).join(", ")}` : "";
+
+export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof" | "steps" | "machine">): string {
   switch (step.kind) {
     case "complaint": {
       const complaint = view.complaints.find(({ id }) => id === step.data.complaintId);
@@ -65,7 +70,7 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof
     case "second-look":
       return `${labelOfCause(step.data.cause)}: looked once more, ${step.data.isStillSo ? "still so" : "not so"}`;
     case "fix":
-      return FIX_LABELS[step.data.fix as FixId] ?? step.data.fix;
+      return `${FIX_LABELS[step.data.fix as FixId] ?? step.data.fix}${onUnits(step.data.units, view.machine.machine)}`;
     case "deck":
       return `Deck ${step.data.way === "off" ? "coming off" : "going on"}: ${step.data.step.replaceAll("-", " ")}`;
     case "rebuild":
