@@ -3,11 +3,12 @@ import {
   type CleanlinessReadings,
   type HeightReadings,
   heightReadingsSchema,
+  LOOK_PLACE,
   type PlayReadings,
   type Want,
   worksheetsFor,
 } from "@/core/checks";
-import { staleReasons } from "@/core/events";
+import { staleReasons, staleReasonsAt } from "@/core/events";
 import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
@@ -119,9 +120,35 @@ const isTaken = (readings: object): boolean => heightReadingsSchema.safeParse(re
 
 type For = { machineId: string; now: string; jobId?: number };
 
+type OfUnits = { units?: Record<string, object>; standing?: Record<string, object> };
+
+/**
+ * Units that were read in full in this job, by nobody since, and not touched since: of a check that is read again they need not be. Read anew in
+ * another job, or only looked at, a unit is read again here.
+ */
+function standingUnits(db: Db, args: { machineId: string; jobId: number; checkId: string }): { standing: Record<string, object> } {
+  const { machine } = getMachine(db, args.machineId);
+  const events = listEvents(db, args.machineId);
+  const takes = takesOfMachine(db, args.machineId)
+    .filter(({ checkId }) => checkId === args.checkId)
+    .sort((a, b) => b.seq - a.seq);
+  const standing = machine.units.flatMap(({ id }) => {
+    const last = takes.find(
+      ({ result }) => result.told.includes(id) || result.findings.some(({ place }) => place === id || place === LOOK_PLACE),
+    );
+    if (last?.jobId !== args.jobId || !last.result.told.includes(id)) return [];
+    if (staleReasonsAt({ machine, check: last.checkId, takenSeq: last.seq, events, place: id }).length > 0) return [];
+    const { units = {}, standing = {} } = last.input as OfUnits;
+    const read = units[id] ?? standing[id];
+    return read ? [[id, read] as const] : [];
+  });
+  return { standing: Object.fromEntries(standing) };
+}
+
 /** What each want brings; `undefined` where it hangs on a job and there is none. */
-const BRINGS: Record<Want, (db: Db, args: For) => object | undefined> = {
+const BRINGS: Record<Want, (db: Db, args: For & { checkId: string }) => object | undefined> = {
   "level-standing": (db, { jobId }) => (jobId === undefined ? undefined : levelContext(db, jobId)),
+  "units-standing": (db, { jobId, ...args }) => (jobId === undefined ? undefined : standingUnits(db, { ...args, jobId })),
   visits: heightContext,
   "site-packs": (db, { machineId }) => siteContext(db, getMachine(db, machineId).site),
   "grease-due": (db, { machineId, now }): Pick<PlayReadings, "grease"> => ({ grease: greaseDue(db, machineId, now) }),
@@ -132,7 +159,7 @@ export function checkContexts(db: Db, args: For): CheckContexts {
   const { machine } = getMachine(db, args.machineId);
   return Object.fromEntries(
     worksheetsFor(machine).flatMap(({ id, wants }) => {
-      const brought = wants && BRINGS[wants](db, args);
+      const brought = wants && BRINGS[wants](db, { ...args, checkId: id });
       return brought ? [[id, brought]] : [];
     }),
   );
@@ -141,5 +168,5 @@ export function checkContexts(db: Db, args: For): CheckContexts {
 /** What the record brings to one check of a job; nothing to most. */
 export function contextOf(db: Db, args: { jobId: number; check: Check; now: string }): object | undefined {
   const { jobId, check, now } = args;
-  return check.wants && BRINGS[check.wants](db, { machineId: getJobRow(db, jobId).machineId, now, jobId });
+  return check.wants && BRINGS[check.wants](db, { machineId: getJobRow(db, jobId).machineId, now, jobId, checkId: check.id });
 }

@@ -3,6 +3,7 @@ import {
   type Assessment,
   assessCheck,
   assessLook,
+  type Check,
   checkRow,
   isOffered,
   LOOK_RESULTS,
@@ -77,13 +78,13 @@ export function recordTake(
     if (!own.ok) throw new AppError("invalid", { issues: own.issues });
     if (!check.isOnPaper?.(own.readings)) requireFor(db, doing, job.machineId, row);
     refuseUnseen(db, doing, { jobId: job.id, checkId: args.checkId, seenStepId: args.seenStepId });
-    const readings = { ...given.data, ...contextOf(db, { jobId: job.id, check, now: doing.now }) };
+    const before = args.correctsStepId === undefined ? undefined : correctable(db, job.id, args.correctsStepId, args.checkId);
+    const readings = { ...given.data, ...contextOf(db, { jobId: job.id, check, now: doing.now }), ...stoodThen(check, before) };
     const outcome = assessCheck(args.checkId, { machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
     const { assessment } = outcome;
     requireAsTyped({ check, machine, readings: own.readings, asTyped: args.asTyped });
-    const before = args.correctsStepId === undefined ? undefined : correctable(db, job.id, args.correctsStepId, args.checkId);
     if (before && letsGo(before, assessment)) requireSubstance(args.reason ?? "");
     const stepId = addStep(db, doing, {
       jobId: job.id,
@@ -111,6 +112,10 @@ export function recordTake(
 }
 
 const keptSchema = z.object({ stepId: z.number().int() });
+
+/** A slip put right stands on what stood when it was made, and not on itself. */
+const stoodThen = (check: Check, before: Take | undefined): object =>
+  before && check.wants === "units-standing" ? { standing: (before.input as { standing?: object }).standing ?? {} } : {};
 
 /** A take answered again: its assessment as it was written down. */
 function takenAs(db: Db, { stepId }: z.output<typeof keptSchema>): { stepId: number; assessment: Assessment } {

@@ -9,7 +9,7 @@ import { faceOf } from "./checks/faces";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./checks/words";
 import { useSeat } from "./person";
 import { VerdictLine } from "./verdict";
-import { sayStale, toleranceWords } from "./words/quantities";
+import { placeName, sayStale, toleranceWords } from "./words/quantities";
 
 type Args = {
   assessment: Assessment;
@@ -30,6 +30,11 @@ export function AnswerHead({ assessment, machine, stale = [] }: Pick<Args, "asse
       <p className="mt-0.5 text-2xl leading-tight font-bold" style={{ fontStretch: "84%" }} data-testid="answer">
         {sayAnswer(assessment, { machine, system })}
       </p>
+      {assessment.stands && (
+        <p className="text-sm text-soft">
+          With what still stands from this job: {assessment.stands.map((unit) => placeName(machine, unit).toLowerCase()).join(", ")}.
+        </p>
+      )}
     </div>
   );
 }

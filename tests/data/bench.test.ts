@@ -6,6 +6,7 @@ import type { Db } from "@/data/connection";
 import { listEvents } from "@/data/events";
 import { newFixSchema, recordFix, undoStep } from "@/data/job-actions";
 import { knivesOf } from "@/data/knives";
+import { stateOfMachine } from "@/data/machine-state";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine } from "@/data/machines";
 import { recordConfirmation } from "@/data/safe-state";
@@ -85,6 +86,67 @@ describe("what is done to one unit", () => {
     expect(refusedFor(() => grind(["front-left-wheel"]))).toContain("unknown-part");
     expect(refusedFor(() => grind([machine().wheels[0]?.id ?? ""]))).toContain("unknown-part");
     expect(listEvents(db, "rt-1").some(({ event }) => event === "unit-ground")).toBe(false);
+  });
+});
+
+describe("units that still stand in a job", () => {
+  const left = { worst: { left: "cut", middle: "cut", right: "cut" }, turns: "light-drag", closer: "cuts", bearing: "sound" };
+  const onlyLeft = (job = jobId, readings: object = { units: { left } }) =>
+    recordTake(db, clock.doing(), { jobId: job, checkId: "reel-contact", readings: readings as Record<string, unknown>, asTyped: {} });
+
+  beforeEach(() => {
+    makeSafe(db, clock, jobId, "locked-out", "rt-1");
+    read("reel-contact", { "units.left.worst.right": "passes" });
+    onTheBench();
+    recordFix(db, clock.doing(), { jobId, fix: "set-parallel", cause: "contact-tapered", words: "", units: ["left"] });
+  });
+
+  it("need not be read again after a fix on another: the left alone makes it whole, and says on what it stands", () => {
+    const { assessment } = onlyLeft();
+    expect([assessment.verdict, assessment.stands]).toEqual(["in-tolerance", ["middle", "right"]]);
+    expect(["left", "middle", "right"].map((unit) => statusOf(unit, "reel-contact"))).toEqual(["read", "read", "read"]);
+  });
+
+  it("do not reach into another job, nor past what was touched or read there since", () => {
+    const other = openJob(db, clock, "rt-1");
+    expect(onlyLeft(other).assessment.verdict).toBe("not-enough-readings");
+    // Read now in the other job, the left is that job's; the middle and right are still this one's.
+    expect(onlyLeft().assessment.stands).toEqual(["middle", "right"]);
+    recordFix(db, clock.doing(), { jobId: other, fix: "set-contact", cause: "contact-loose", words: "", units: ["right"] });
+    expect(onlyLeft().assessment).toMatchObject({ verdict: "not-enough-readings", stands: ["middle"] });
+  });
+
+  it("a stop another job found at a unit is not cleared by what stood before it", () => {
+    makeSafe(db, clock, jobId, "raised", "rt-1");
+    read("arm-play");
+    const other = openJob(db, clock, "rt-1");
+    read("arm-play", { "units.left.arm": "cracked" }, other);
+    const right = { arm: "sound", bushings: "firm", playMetres: 0, skewMetres: 0 };
+    const { assessment } = recordTake(db, clock.doing(), { jobId, checkId: "arm-play", readings: { units: { right } }, asTyped: {} });
+    expect(assessment.told).not.toContain("left");
+    expect(stateOfMachine(db, "rt-1").unsafe.map(({ key }) => key)).toContain("stop:arm-play:left");
+  });
+
+  it("what is bad and stands is bad still", () => {
+    read("reel-contact", { "units.middle.worst.middle": "passes" });
+    expect(onlyLeft().assessment).toMatchObject({ verdict: "out", stands: ["middle", "right"] });
+  });
+
+  it("cannot be sent: what stands is the record's word alone", () => {
+    const sent = onlyLeft(openJob(db, clock, "rt-1"), { units: { left }, standing: { middle: left, right: left } });
+    expect([sent.assessment.verdict, sent.assessment.stands]).toEqual(["not-enough-readings", undefined]);
+  });
+
+  it("a slip put right stands on what stood then, and a unit blanked in it is not read", () => {
+    const { stepId } = onlyLeft();
+    const corrected = recordTake(db, clock.doing(), {
+      jobId,
+      checkId: "reel-contact",
+      readings: { units: {} },
+      asTyped: {},
+      correctsStepId: stepId,
+    });
+    expect(corrected.assessment).toMatchObject({ verdict: "not-enough-readings", stands: ["middle", "right"] });
   });
 });
 

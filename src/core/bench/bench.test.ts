@@ -68,6 +68,23 @@ describe("the bench, unit by unit", () => {
     expect(cell(bench(takes), "right", "reel-contact")).toMatchObject({ kind: "read", verdict: "in-tolerance" });
   });
 
+  it("a look that found nothing, and a later reading in part, do not hide what was measured out", () => {
+    const out = takeOf("reel-edge", 1, { "units.left.knife": "rounded" });
+    const look: BenchTake = {
+      checkId: "reel-edge",
+      seq: 2,
+      at: AT,
+      result: { told: ["machine#reel-dull"], findings: [{ place: "machine", code: "not-found", verdict: "in-tolerance" }] },
+    };
+    const part = takeOf("reel-edge", 3, { "units.left.knife": undefined, "units.left.relief": undefined });
+    expect(cell(bench([out, look, part]), "left", "reel-edge")).toMatchObject({ verdict: "out", codes: ["knife-rounded"] });
+    // Ground since, neither of them says more than that it is to be read again.
+    expect(cell(bench([out, look, part], [happened("unit-ground", 9, "left")]), "left", "reel-edge")?.kind).toBe("again");
+    expect(cell(bench([out, { ...look, seq: 12 }], [happened("unit-ground", 9, "left")]), "left", "reel-edge")).toMatchObject({
+      verdict: "not-enough-readings",
+    });
+  });
+
   it("a unit read in part is not right", () => {
     const half = takeOf("reel-edge", 1, { "units.left.nick": undefined });
     expect(cell(bench([half]), "left", "reel-edge")?.kind).not.toBe("again");

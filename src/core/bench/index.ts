@@ -1,4 +1,4 @@
-import { type LoggedEvent, type StaleReason, staleReasons } from "@/core/events";
+import { type LoggedEvent, type StaleReason, staleReasonsAt } from "@/core/events";
 import type { Finding, Verdict } from "@/core/findings";
 import { type Machine, unitsAcross } from "@/core/machine";
 import type { CheckId } from "@/core/trade";
@@ -21,7 +21,7 @@ export const BENCH_ORDER = [
   "reel-speed",
 ] as const satisfies readonly CheckId[];
 
-/** A reading that stands, newest of its check last or first: order is by `seq`. */
+/** A reading that counts, in any order: order is by `seq`. */
 export type BenchTake = { checkId: string; seq: number; at: string; result: { told: readonly string[]; findings: readonly Finding[] } };
 
 export type BenchStatus =
@@ -38,29 +38,29 @@ const GRAVITY: readonly Verdict[] = ["stop", "out", "not-enough-readings", "watc
 /** Where a check has no units of its own, it is read of the machine as a whole. */
 const WHOLE = "machine";
 
-function statusOf(args: {
-  machine: Machine;
-  unit: string;
-  check: CheckId;
-  takes: readonly BenchTake[];
-  events: readonly LoggedEvent[];
-}): BenchStatus {
-  const { machine, unit, check, takes, events } = args;
+type Of = { machine: Machine; unit: string; check: CheckId; events: readonly LoggedEvent[] };
+
+/**
+ * From the takes of a check that say anything of this unit, newest first: what was read of it in full last, and whatever was found there in part or only
+ * looked at since, which hides nothing of it.
+ */
+function statusOf({ machine, unit, check, events }: Of, takes: readonly BenchTake[]): BenchStatus {
   const own = (place: string) => place === unit || place === WHOLE;
-  const take = takes
-    .filter(({ checkId, result }) => checkId === check && (result.told.some(own) || result.findings.some(({ place }) => own(place))))
-    .sort((a, b) => b.seq - a.seq)[0];
-  if (!take) return { kind: "unread" };
-  const [because] = staleReasons({ machine, check, takenSeq: take.seq, events }).filter(
-    ({ place }) => place === undefined || place === unit,
-  );
+  const about = takes.filter(({ result }) => result.told.some(own) || result.findings.some(({ place }) => own(place)));
+  const [newest] = about;
+  if (!newest) return { kind: "unread" };
+  const reasons = (take: BenchTake) => staleReasonsAt({ machine, check, takenSeq: take.seq, events, place: unit });
+  const [because] = reasons(newest);
   if (because) return { kind: "again", because };
-  const found = take.result.findings.filter(({ place }) => own(place));
-  const isTold = take.result.told.some(own);
+  const full = about.findIndex(({ result }) => result.told.some(own));
+  const standing = about.slice(0, full < 0 ? about.length : full + 1).filter((take) => take === newest || reasons(take).length === 0);
+  const found = standing.flatMap(({ result }) => result.findings.filter(({ place }) => own(place)));
+  const isTold = standing.some(({ result }) => result.told.some(own));
   const worst = GRAVITY.find((verdict) => found.some((one) => one.verdict === verdict));
   // A unit read in part is no better than what was read of it.
   const verdict = worst === undefined || (!isTold && worst !== "out" && worst !== "stop") ? "not-enough-readings" : worst;
-  return { kind: "read", verdict, at: take.at, codes: found.filter((one) => one.verdict !== "in-tolerance").map(({ code }) => code) };
+  const codes = found.filter((one) => one.verdict !== "in-tolerance").map(({ code }) => code);
+  return { kind: "read", verdict, at: newest.at, codes: [...new Set(codes)] };
 }
 
 const isDone = ({ status }: BenchCell): boolean =>
@@ -78,8 +78,12 @@ export function benchOf(args: {
 }): BenchUnit[] {
   const { machine, takes, events, offered } = args;
   const steps = BENCH_ORDER.filter((check) => offered.includes(check));
+  const newestFirst = [...takes].sort((a, b) => b.seq - a.seq);
+  const byCheck = new Map(steps.map((check) => [check, newestFirst.filter(({ checkId }) => checkId === check)]));
   return unitsAcross(machine).map(({ id: unit }) => {
-    const cells = steps.map((check): BenchCell => ({ check, status: statusOf({ machine, unit, check, takes, events }) }));
+    const cells = steps.map(
+      (check): BenchCell => ({ check, status: statusOf({ machine, unit, check, events }, byCheck.get(check) ?? []) }),
+    );
     const next = cells.find((cell) => !isDone(cell));
     return { unit, cells, ...(next ? { next: next.check } : {}) };
   });

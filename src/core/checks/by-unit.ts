@@ -34,13 +34,40 @@ type SizeOfUnit<Code extends string, Do extends string> = Common & {
 };
 export type OfUnit<Code extends string, Do extends string> = ChoiceOfUnit<Code, Do> | SizeOfUnit<Code, Do>;
 
-export type UnitReadings = { units: Record<string, Record<string, string | number | undefined>> };
+type ReadOfUnits = Record<string, Record<string, string | number | undefined>>;
+export type UnitReadings = { units: ReadOfUnits; standing?: ReadOfUnits | undefined };
 type AtUnit<Do extends string> = Do extends string ? { code: Do; place: string } : never;
 export type UnitSays<Do extends string> = {
   action: AtUnit<Do>;
   provisional: { code: "unit-unread"; place: string };
   problem: { code: "unknown-unit"; place: string };
 };
+
+/** Readings by unit, and what the record brings of units that were read in this job and not touched since. */
+export const byUnitSchema = <U extends z.ZodType>(unit: U) =>
+  z.object({ units: z.record(z.string(), unit).default({}), standing: z.record(z.string(), unit).optional() });
+
+type ByUnit = { units: Record<string, object>; standing?: Record<string, object> | undefined };
+
+/** A unit of which anything was read now is read anew; of the others what stands counts. */
+const isReadNow = (read: object | undefined): boolean => Object.values(read ?? {}).some((value) => value !== undefined);
+
+/**
+ * A check by unit that is read again only where something was done: units of which nothing was typed keep what the record says still stands of
+ * them. Which they are is told.
+ */
+export function keepsUnits<R extends ByUnit, D, S>(check: Check<R, D, S>): Check<R, D, S> {
+  return {
+    ...check,
+    wants: "units-standing",
+    assess: (machine, readings) => {
+      const stands = unitsAcross(machine).flatMap(({ id }) => (readings.standing?.[id] && !isReadNow(readings.units[id]) ? [id] : []));
+      const kept = Object.fromEntries(stands.map((unit) => [unit, readings.standing?.[unit]]));
+      const found = check.assess(machine, { ...readings, units: { ...readings.units, ...kept } });
+      return stands.length === 0 ? found : { ...found, stands };
+    },
+  };
+}
 
 /** A machine without units has none of these checks. */
 export const noUnits = (machine: Machine): string[] =>
@@ -78,23 +105,18 @@ export function unitCheck<Code extends string, Do extends string>(args: {
 }): Check<UnitReadings, { read: number }, UnitSays<Do>> {
   const { id, ruleVersion, cautions, asked, reckon } = args;
   const askedOf = (machine: Machine, unit: Unit, read: Read) => asked.filter(({ isAskedOf }) => isAskedOf?.(machine, unit, read) ?? true);
-  const schema = z.object({
-    units: z
-      .record(
-        z.string(),
-        z.object(
-          Object.fromEntries(
-            asked.map((one) => [
-              one.key,
-              one.kind === "choice"
-                ? z.enum(one.options.map((option) => option.id) as [string, ...string[]]).optional()
-                : z.number().min(one.range.least).max(one.range.most).optional(),
-            ]),
-          ),
-        ),
-      )
-      .default({}),
-  }) as unknown as z.ZodType<UnitReadings>;
+  const schema = byUnitSchema(
+    z.object(
+      Object.fromEntries(
+        asked.map((one) => [
+          one.key,
+          one.kind === "choice"
+            ? z.enum(one.options.map((option) => option.id) as [string, ...string[]]).optional()
+            : z.number().min(one.range.least).max(one.range.most).optional(),
+        ]),
+      ),
+    ),
+  ) as unknown as z.ZodType<UnitReadings>;
 
   const findingsAt = (machine: Machine, unit: Unit, read: UnitReadings["units"][string]): (Finding & { do?: Do })[] => {
     const own = askedOf(machine, unit, read);
@@ -134,7 +156,7 @@ export function unitCheck<Code extends string, Do extends string>(args: {
     };
   };
 
-  return {
+  return keepsUnits({
     id,
     ruleVersion,
     ...(cautions ? { cautions } : {}),
@@ -148,7 +170,7 @@ export function unitCheck<Code extends string, Do extends string>(args: {
       ),
     }),
     assess,
-  };
+  });
 }
 
 type Any = OfUnit<string, string>;

@@ -425,6 +425,15 @@ describe("looks at every unit", () => {
     }
   });
 
+  it("a unit read now in part is not filled up from what stood of it; one not read now is", () => {
+    const { units } = read("reel-edge", triplex) as { units: Record<string, object> };
+    const stood = { ...units, left: { ...units.left, nick: "knife" } };
+    const part = assessed("reel-edge", triplex, { units: { left: { reel: "sharp" } }, standing: stood });
+    expect([part.verdict, part.stands, codes(part, "left")]).toEqual(["not-enough-readings", ["middle", "right"], []]);
+    const whole = assessed("reel-edge", triplex, { units: { middle: units.middle }, standing: stood });
+    expect([whole.verdict, whole.stands, codes(whole, "left")]).toEqual(["out", ["left", "right"], ["nick-knife"]]);
+  });
+
   it("refuses a unit the machine does not have", () => {
     expect(refused("reel-edge", walking, { units: { left: { reel: "sharp" } } })).toEqual(["unknown-unit at readings.units.left"]);
   });

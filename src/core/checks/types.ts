@@ -40,6 +40,8 @@ export type Assessment<Detail = unknown, S = AnySaying> = {
   told: string[];
   /** The findings for the drawing, gravest first. */
   marks: Mark[];
+  /** Units not read now whose readings of this job still stand, and count. */
+  stands?: string[];
   /** What the drawing needs beyond the figures; also answered by the API. */
   detail: Detail;
 };
@@ -75,8 +77,8 @@ export type Check<Readings = unknown, Detail = unknown, S = AnySaying> = {
 /** Where in the readings a problem lies. */
 export type At = { path: (string | number)[] };
 
-/** What a record can bring: how a level stands, the visits to a turf, how a site's decks were found, greasing that is due. */
-export type Want = "level-standing" | "visits" | "site-packs" | "grease-due";
+/** What a record can bring: how a level stands, units that still stand, the visits to a turf, how a site's decks were found, greasing that is due. */
+export type Want = "level-standing" | "units-standing" | "visits" | "site-packs" | "grease-due";
 
 export type Trend<Detail = unknown, S = AnySaying> = {
   dimension: "length" | "pressure";

@@ -6,6 +6,7 @@ export {
   NOTICED_MOVEMENT_METRES,
   type StaleReason,
   staleReasons,
+  staleReasonsAt,
   tickedContexts,
 } from "./stale";
 export { underSuspicion } from "./strike";

@@ -33,6 +33,10 @@ export function staleReasons(args: { machine: Machine; check: CheckId; takenSeq:
     .flatMap((logged) => reasonFor({ ...args, logged }));
 }
 
+/** The same of one place of what was read: what happened at another leaves it standing. */
+export const staleReasonsAt = (args: Parameters<typeof staleReasons>[0] & { place: string }): StaleReason[] =>
+  staleReasons(args).filter(({ place }) => place === undefined || place === args.place);
+
 function reasonFor(args: { machine: Machine; check: CheckId; logged: LoggedEvent }): StaleReason[] {
   const { event, at, who, place, pressures } = args.logged;
   const reason: StaleReason = { event, at, who, ...(place ? { place } : {}) };

@@ -15,6 +15,7 @@ import { formKey } from "@/ui/sheet/draft-key";
 import { type Evaluated, retyped, type Typed, typedAgain } from "@/ui/sheet/evaluate";
 import { WayOf } from "@/ui/way";
 import { cautionsOf } from "@/ui/words/cautions";
+import { placeName } from "@/ui/words/quantities";
 import type { Act } from "./act";
 import { Cautions, SafeGate } from "./gate";
 import { Looked, LookForm } from "./look-panel";
@@ -68,6 +69,9 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
   useEffect(() => () => onLive(undefined), [onLive]);
   const face = faceOf(row.id);
   if (!check) return null;
+  // A slip put right stands on what stood when it was made; the record does the same.
+  const stood = check.wants === "units-standing" && draft.correctsStepId !== undefined && take ? standingIn(take.input) : undefined;
+  const context = stood ? { standing: stood } : contexts[row.id];
   const save = async ({ readings, asTyped, assessment, wrongCount }: Evaluated) => {
     if (!assessment || wrongCount > 0) return;
     const { correctsStepId, reason } = draft;
@@ -93,7 +97,7 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
       system={system}
       standpoint={standpoint}
       onStandpoint={onStandpoint}
-      context={contexts[row.id]}
+      context={context}
       typed={draft}
       // What stood there when the first figure was typed is what whoever types has seen.
       change={(change) => set((before) => ({ ...before, ...change(before), seenStepId: before.seenStepId ?? newest }))}
@@ -166,11 +170,25 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
       {isOpen && <LeftBy left={left} />}
       {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
       {isOpen && !isTyped && !take && <WayOf checkId={row.id} />}
+      {isOpen && <Standing units={Object.keys(standingIn(context))} view={view} />}
       {isOpen && <Cautions lines={cautionsOf(row.id)} />}
       {isOpen && take && take.stale.length > 0 && <StaleNote view={view} stale={take.stale} timeOf={timeOf} />}
     </SheetDesk>
   );
 });
+
+const standingIn = (from: unknown): object => (from as { standing?: object } | undefined)?.standing ?? {};
+
+/** Units that were read in this job and not touched since: they need not be read again. */
+function Standing({ units, view }: { units: readonly string[]; view: JobView }) {
+  if (units.length === 0) return null;
+  const names = units.map((unit) => placeName(view.machine.machine, unit).toLowerCase()).join(", ");
+  return (
+    <p className="border-l-4 border-rule pl-2 text-sm leading-snug">
+      Still stands from this job: {names}. Read again only what was touched.
+    </p>
+  );
+}
 
 /** In a field of another panel: what is sent there is none of this one's. */
 function isTypedElsewhere(target: EventTarget | null): boolean {

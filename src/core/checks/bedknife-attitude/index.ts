@@ -2,7 +2,7 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { movedRoller, type Stance, stanceOf, travelFor } from "@/core/reel";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
@@ -12,22 +12,17 @@ export const LEAST_CLEARANCE_SHARE = 1 / 3;
 const ANGLE_ERROR_RADIANS = (0.25 * Math.PI) / 180;
 
 const size = z.number().min(0).max(0.1);
-export const attitudeReadingsSchema = z.object({
-  units: z
-    .record(
-      z.string(),
-      z.object({
-        heightMetres: z.number().positive().max(0.1).optional(),
-        heelMetres: size.optional(),
-        toeMetres: size.optional(),
-        attitudeRadians: z.number().min(-0.6).max(0.6).optional(),
-        thicknessMetres: z.number().positive().max(0.03).optional(),
-        /** How the knife's front face meets the grass. */
-        face: z.enum(["holds-upright", "lays-forward", "drags-back"]).optional(),
-      }),
-    )
-    .default({}),
-});
+export const attitudeReadingsSchema = byUnitSchema(
+  z.object({
+    heightMetres: z.number().positive().max(0.1).optional(),
+    heelMetres: size.optional(),
+    toeMetres: size.optional(),
+    attitudeRadians: z.number().min(-0.6).max(0.6).optional(),
+    thicknessMetres: z.number().positive().max(0.03).optional(),
+    /** How the knife's front face meets the grass. */
+    face: z.enum(["holds-upright", "lays-forward", "drags-back"]).optional(),
+  }),
+);
 export type AttitudeReadings = z.output<typeof attitudeReadingsSchema>;
 type Read = AttitudeReadings["units"][string];
 type Says = {
@@ -45,7 +40,7 @@ type Says = {
 export type AttitudeDetail = { reckoned: Record<string, Stance> };
 
 /** The knife's attitude, heel and toe at the height it is set to. */
-export const bedknifeAttitude: Check<AttitudeReadings, AttitudeDetail, Says> = {
+export const bedknifeAttitude: Check<AttitudeReadings, AttitudeDetail, Says> = keepsUnits({
   id: "bedknife-attitude",
   ruleVersion: 1,
   cautions: ["reels-isolated"],
@@ -107,7 +102,7 @@ export const bedknifeAttitude: Check<AttitudeReadings, AttitudeDetail, Says> = {
     }),
   }),
   assess,
-};
+});
 
 const isTold = (machine: Machine, place: string, read: Read): boolean =>
   read.heightMetres !== undefined &&

@@ -1,7 +1,7 @@
 import * as z from "zod";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
@@ -11,19 +11,14 @@ export const DEEPEST_SHARE = 0.5;
 export const SHY_SHARE = 0.1;
 
 const height = z.number().positive().max(0.1);
-export const groomerReadingsSchema = z.object({
-  units: z
-    .record(
-      z.string(),
-      z.object({
-        heightMetres: height.optional(),
-        groomerMetres: z.number().min(0).max(0.15).optional(),
-        /** A strip mown with and one without, side by side. */
-        strips: z.enum(["better", "alike", "stripped", "not-mown"]).optional(),
-      }),
-    )
-    .default({}),
-});
+export const groomerReadingsSchema = byUnitSchema(
+  z.object({
+    heightMetres: height.optional(),
+    groomerMetres: z.number().min(0).max(0.15).optional(),
+    /** A strip mown with and one without, side by side. */
+    strips: z.enum(["better", "alike", "stripped", "not-mown"]).optional(),
+  }),
+);
 export type GroomerReadings = z.output<typeof groomerReadingsSchema>;
 type Read = GroomerReadings["units"][string];
 type Says = {
@@ -33,7 +28,7 @@ type Says = {
 };
 
 /** How deep groomers reach below the height of cut, both over the same plate. */
-export const groomerDepth: Check<GroomerReadings, { depths: Record<string, number> }, Says> = {
+export const groomerDepth: Check<GroomerReadings, { depths: Record<string, number> }, Says> = keepsUnits({
   id: "groomer-depth",
   ruleVersion: 1,
   cautions: ["reels-isolated"],
@@ -73,7 +68,7 @@ export const groomerDepth: Check<GroomerReadings, { depths: Record<string, numbe
     ]),
   }),
   assess,
-};
+});
 
 const isTold = (read: Read): boolean => read.heightMetres !== undefined && read.groomerMetres !== undefined;
 /** Down from the height of cut. */

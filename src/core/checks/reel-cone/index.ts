@@ -2,7 +2,7 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { ALONG, CONE_TOLERANCE_METRES, coneOf, reelLife } from "@/core/reel";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 
@@ -12,11 +12,9 @@ export const REEL_GRIND_METRES = 0.0005;
 const OVER_NEW_METRES = 0.001;
 
 const diameter = z.number().positive().max(0.4);
-export const coneReadingsSchema = z.object({
-  units: z
-    .record(z.string(), z.object({ leftMetres: diameter.optional(), middleMetres: diameter.optional(), rightMetres: diameter.optional() }))
-    .default({}),
-});
+export const coneReadingsSchema = byUnitSchema(
+  z.object({ leftMetres: diameter.optional(), middleMetres: diameter.optional(), rightMetres: diameter.optional() }),
+);
 export type ConeReadings = z.output<typeof coneReadingsSchema>;
 type Read = ConeReadings["units"][string];
 type Says = {
@@ -27,7 +25,7 @@ type Says = {
 export type ConeDetail = { life: Record<string, { share: number; grinds: number }> };
 
 /** Reel diameter end to end: taper, barrel, and what is left of it. */
-export const reelCone: Check<ConeReadings, ConeDetail, Says> = {
+export const reelCone: Check<ConeReadings, ConeDetail, Says> = keepsUnits({
   id: "reel-cone",
   ruleVersion: 1,
   cautions: ["reels-isolated"],
@@ -51,7 +49,7 @@ export const reelCone: Check<ConeReadings, ConeDetail, Says> = {
     }),
   }),
   assess,
-};
+});
 
 function problems(machine: Machine, { units }: ConeReadings): (Says["problem"] & At)[] {
   const over = Object.entries(units).flatMap(([place, read]) => {

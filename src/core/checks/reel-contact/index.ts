@@ -18,7 +18,7 @@ import {
   type Setting,
   type Trials,
 } from "@/core/reel";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
@@ -26,24 +26,19 @@ import type { Assessment, At, Check } from "../types";
 const along = z.object({ left: z.enum(PAPER).optional(), middle: z.enum(PAPER).optional(), right: z.enum(PAPER).optional() });
 const gap = z.number().min(0).max(0.1);
 
-export const contactReadingsSchema = z.object({
-  units: z
-    .record(
-      z.string(),
-      z.object({
-        turns: z.enum(REEL_TURNS).optional(),
-        /** The worst of all reel blades at each place along the knife. */
-        worst: along.optional(),
-        /** Blade by blade, numbered from 1. */
-        trials: z.record(z.string().regex(/^[1-9][0-9]?$/), along).optional(),
-        gaps: z.object({ left: gap.optional(), middle: gap.optional(), right: gap.optional() }).optional(),
-        /** Whether it can be made to cut paper by bringing the knife closer. */
-        closer: z.enum(["cuts", "will-not", "not-tried"]).optional(),
-        bearing: z.enum(["sound", "not-known", "lifts"]).optional(),
-      }),
-    )
-    .default({}),
-});
+export const contactReadingsSchema = byUnitSchema(
+  z.object({
+    turns: z.enum(REEL_TURNS).optional(),
+    /** The worst of all reel blades at each place along the knife. */
+    worst: along.optional(),
+    /** Blade by blade, numbered from 1. */
+    trials: z.record(z.string().regex(/^[1-9][0-9]?$/), along).optional(),
+    gaps: z.object({ left: gap.optional(), middle: gap.optional(), right: gap.optional() }).optional(),
+    /** Whether it can be made to cut paper by bringing the knife closer. */
+    closer: z.enum(["cuts", "will-not", "not-tried"]).optional(),
+    bearing: z.enum(["sound", "not-known", "lifts"]).optional(),
+  }),
+);
 export type ContactReadings = z.output<typeof contactReadingsSchema>;
 type Read = ContactReadings["units"][string];
 
@@ -77,7 +72,7 @@ export type UnitContact = {
 export type ContactDetail = { units: Record<string, UnitContact> };
 
 /** How reel and knife meet along the knife and round the reel, by paper or by feeler, under the unit's own school. */
-export const reelContact: Check<ContactReadings, ContactDetail, Says> = {
+export const reelContact: Check<ContactReadings, ContactDetail, Says> = keepsUnits({
   id: "reel-contact",
   ruleVersion: 1,
   cautions: ["feel-for-contact", "reels-isolated"],
@@ -86,7 +81,7 @@ export const reelContact: Check<ContactReadings, ContactDetail, Says> = {
   problems,
   form: formOf,
   assess,
-};
+});
 
 function problems(machine: Machine, { units }: ContactReadings): (Says["problem"] & At)[] {
   const over = Object.entries(units).flatMap(([place, { trials = {} }]) => {

@@ -98,6 +98,7 @@ export const reelEdge: Check<EdgeReadings, { read: number; line: Line[] }, Says>
   ruleVersion: byUnit.ruleVersion,
   ...(byUnit.cautions ? { cautions: byUnit.cautions } : {}),
   missing: byUnit.missing,
+  ...(byUnit.wants ? { wants: byUnit.wants } : {}),
   readingsSchema: z.intersection(byUnit.readingsSchema, lineSchema) as unknown as z.ZodType<EdgeReadings>,
   problems: (machine, readings) => byUnit.problems(machine, readings),
   form: (machine, soFar) => {

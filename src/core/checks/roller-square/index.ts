@@ -2,24 +2,19 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { edgeShare, SQUARE_TOLERANCE_METRES, squaringTurn } from "@/core/reel";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, Check } from "../types";
 
 const gap = z.number().min(0).max(0.1);
-export const squareReadingsSchema = z.object({
-  units: z
-    .record(
-      z.string(),
-      z.object({
-        leftGapMetres: gap.optional(),
-        rightGapMetres: gap.optional(),
-        /** The reel on the bar and the knife against its stop, the rear roller hanging free. */
-        rests: z.enum(["as-meant", "rocks"]).optional(),
-      }),
-    )
-    .default({}),
-});
+export const squareReadingsSchema = byUnitSchema(
+  z.object({
+    leftGapMetres: gap.optional(),
+    rightGapMetres: gap.optional(),
+    /** The reel on the bar and the knife against its stop, the rear roller hanging free. */
+    rests: z.enum(["as-meant", "rocks"]).optional(),
+  }),
+);
 export type SquareReadings = z.output<typeof squareReadingsSchema>;
 type Read = SquareReadings["units"][string];
 
@@ -35,7 +30,7 @@ type Says = {
 export type SquareDetail = { across: { unit: string; gapMetres: number; tiltMetres?: number }[] };
 
 /** How the front roller lies on the plate, end to end. The tolerance is on the roller; the cut tilts by the share of it that reaches the edge. */
-export const rollerSquare: Check<SquareReadings, SquareDetail, Says> = {
+export const rollerSquare: Check<SquareReadings, SquareDetail, Says> = keepsUnits({
   id: "roller-square",
   ruleVersion: 1,
   cautions: ["reels-isolated"],
@@ -67,7 +62,7 @@ export const rollerSquare: Check<SquareReadings, SquareDetail, Says> = {
     ]),
   }),
   assess,
-};
+});
 
 const isTold = (read: Read | undefined): boolean =>
   read?.leftGapMetres !== undefined && read.rightGapMetres !== undefined && read.rests !== undefined;

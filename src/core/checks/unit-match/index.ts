@@ -1,7 +1,7 @@
 import * as z from "zod";
 import type { Figure, Finding } from "@/core/findings";
 import { FACINGS, type Machine, ROLLER_KINDS, unitSheetOf, unitsAcross } from "@/core/machine";
-import { noUnits, unitGroups, unknownUnits } from "../by-unit";
+import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field } from "../form";
 import { bySize, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -22,7 +22,7 @@ const unitRead = z.object({
   groomer: z.enum(["fitted", "none"]).optional(),
   benchMetres: z.number().positive().max(0.1).optional(),
 });
-export const matchReadingsSchema = z.object({ units: z.record(z.string(), unitRead).default({}) });
+export const matchReadingsSchema = byUnitSchema(unitRead);
 export type MatchReadings = z.output<typeof matchReadingsSchema>;
 export type Property = keyof z.output<typeof unitRead>;
 export const PROPERTIES: readonly Property[] = [
@@ -50,7 +50,7 @@ export type Cell = { value?: string | number; isOdd: boolean };
 export type MatchDetail = { matrix: { property: Property; usual?: string | number; cells: Record<string, Cell> }[] };
 
 /** All units of a machine against each other, property by property: what differs from most of them stands out. */
-export const unitMatch: Check<MatchReadings, MatchDetail, Says> = {
+export const unitMatch: Check<MatchReadings, MatchDetail, Says> = keepsUnits({
   id: "unit-match",
   ruleVersion: 1,
   readingsSchema: matchReadingsSchema,
@@ -58,7 +58,7 @@ export const unitMatch: Check<MatchReadings, MatchDetail, Says> = {
   problems: (machine, { units }) => unknownUnits(machine, units),
   form: (machine) => ({ groups: unitGroups(machine), fields: unitsAcross(machine).flatMap(({ id }) => fieldsOf(machine, id)) }),
   assess,
-};
+});
 
 function fieldsOf(machine: Machine, id: string): Field[] {
   const sheet = unitSheetOf(machine, id);

@@ -14,7 +14,8 @@ const SCHOOL_WORDS = { "no-contact": "Without contact", "light-contact": "Light 
 /** The unit typed in last has the most trials; each shows its grid and the same trial under all three ways of setting. */
 export function Picture({ machine, readings, assessment }: PictureArgs) {
   const units = (assessment?.detail as ContactDetail | undefined)?.units ?? {};
-  const read = (readings as Partial<ContactReadings>).units ?? {};
+  const { units: now = {}, standing = {} } = readings as Partial<ContactReadings>;
+  const read = { ...standing, ...now };
   const shown = unitsAcross(machine).filter(({ id }) => {
     const one = read[id];
     return units[id] !== undefined && (one?.worst !== undefined || one?.trials !== undefined || one?.gaps !== undefined);
