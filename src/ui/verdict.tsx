@@ -30,11 +30,12 @@ export function VerdictMark({ verdict, size = 22, ink }: { verdict: Verdict; siz
   );
 }
 
-export function VerdictLine({ verdict, isProvisional = false }: { verdict: Verdict; isProvisional?: boolean }) {
+/** `words`: in place of the usual ones, where room is scarce. */
+export function VerdictLine({ verdict, isProvisional = false, words }: { verdict: Verdict; isProvisional?: boolean; words?: string }) {
   return (
     <span className="inline-flex items-center gap-2 font-semibold" style={{ color: INK[verdict] }}>
       <VerdictMark verdict={verdict} />
-      {VERDICT_WORDS[verdict]}
+      {words ?? VERDICT_WORDS[verdict]}
       {isProvisional && <span className="font-medium">, provisional</span>}
     </span>
   );

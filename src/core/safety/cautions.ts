@@ -1,4 +1,4 @@
-import type { CheckId, FixId } from "@/core/trade";
+import type { FixId } from "@/core/trade";
 
 /** What can hurt, by code; the interface has the sentence. */
 export const CAUTIONS = [
@@ -21,12 +21,6 @@ export const CAUTIONS = [
   "back-lapping",
 ] as const;
 export type Caution = (typeof CAUTIONS)[number];
-
-/** Of checks without a worksheet; a worksheet names its own. */
-export const LOOK_CAUTIONS: Partial<Record<CheckId, readonly Caution[]>> = {
-  "reel-contact": ["feel-for-contact"],
-  "roller-clean": ["reels-isolated"],
-};
 
 export const FIX_CAUTIONS: Partial<Record<FixId, readonly Caution[]>> = {
   "set-pressures": ["tyre-maximum"],

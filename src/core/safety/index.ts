@@ -1,4 +1,4 @@
-export { CAUTIONS, type Caution, FIX_CAUTIONS, LOOK_CAUTIONS } from "./cautions";
+export { CAUTIONS, type Caution, FIX_CAUTIONS } from "./cautions";
 export { type Answer, type Answers, allYes, answerSchema, type ConfirmationOutcome, isSubstantial, judgeAnswers } from "./confirmation";
 export {
   firm,

@@ -1,6 +1,5 @@
 "use client";
 
-import { Slider } from "radix-ui";
 import { useState } from "react";
 import type { AttitudeReadings } from "@/core/checks/bedknife-attitude";
 import { LEAST_CLEARANCE_SHARE } from "@/core/checks/bedknife-attitude";
@@ -9,6 +8,7 @@ import { laidOn, movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf }
 import { SideViewDrawing } from "@/drawings/side-view";
 import type { PictureArgs } from "./face";
 import { Waiting } from "./framed";
+import { PictureSlider } from "./picture-slider";
 import { length, sayRadius } from "./shared";
 
 type WhatIf = { front: number; rear: number; pack: number };
@@ -22,6 +22,12 @@ const SLIDERS = [
   { key: "pack", words: "Packed on, or sunk in", least: -0.002 },
 ] as const;
 
+/** Read of the unit, or told once for all of them. */
+function heightIn(readings: unknown, unit: string): number | undefined {
+  const { units, heightMetres } = readings as Partial<AttitudeReadings> & { heightMetres?: number };
+  return units?.[unit]?.heightMetres ?? heightMetres;
+}
+
 /** A unit from the side as its sheet has it, at the height that was read; what-if by slider stands apart from it. */
 export function SideViewPicture({ machine, readings, system }: PictureArgs) {
   const drawn = unitsAcross(machine).filter(({ id }) => unitSheetOf(machine, id).sideView);
@@ -32,7 +38,7 @@ export function SideViewPicture({ machine, readings, system }: PictureArgs) {
   if (!unit || !sheet?.sideView)
     return <Waiting words="The unit's side view is not on the sheet: rollers, edge, heel and toe appear here once it is" />;
   const asSheet = sheet.sideView;
-  const height = (readings as Partial<AttitudeReadings>).units?.[unit.id]?.heightMetres;
+  const height = heightIn(readings, unit.id);
   const up = height === undefined ? 0 : (travelFor({ view: asSheet, end: "rear", heightMetres: height }) ?? 0);
   const stands = movedRoller(asSheet, "rear", up);
   const moved = laidOn(movedRoller(movedRoller(stands, "front", -whatIf.front), "rear", -whatIf.rear), {
@@ -96,28 +102,17 @@ export function SideViewPicture({ machine, readings, system }: PictureArgs) {
       </p>
       <div className="grid grid-cols-3 gap-3 p-2 max-sm:grid-cols-1">
         {SLIDERS.map(({ key, words, least }) => (
-          <div key={key} className="text-sm">
-            <span className="flex justify-between">
-              <span>{words}</span>
-              <span className="num">{say(whatIf[key])}</span>
-            </span>
-            <Slider.Root
-              className="relative flex h-11 touch-none items-center"
-              min={least}
-              max={MOST_METRES}
-              step={STEP_METRES}
-              value={[whatIf[key]]}
-              onValueChange={([value]) => setWhatIf((one) => ({ ...one, [key]: value ?? 0 }))}
-            >
-              <Slider.Track className="relative h-1 grow bg-[var(--chalk-faint)]">
-                <Slider.Range className="absolute h-full bg-[var(--chalk-soft)]" />
-              </Slider.Track>
-              <Slider.Thumb
-                className="block h-7 w-7 border-2 border-[var(--chalk)] bg-[var(--dye-deep)]"
-                aria-label={`${words}, what if`}
-              />
-            </Slider.Root>
-          </div>
+          <PictureSlider
+            key={key}
+            label={`${words}, what if`}
+            ends={[words, say(whatIf[key])]}
+            value={whatIf[key]}
+            least={least}
+            most={MOST_METRES}
+            step={STEP_METRES}
+            said={say(whatIf[key])}
+            onChange={(value) => setWhatIf((one) => ({ ...one, [key]: value }))}
+          />
         ))}
       </div>
       {isMoved && (

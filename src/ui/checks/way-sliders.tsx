@@ -1,6 +1,7 @@
 "use client";
 
 import type { UnitSystem } from "@/core/units";
+import { PictureSlider } from "./picture-slider";
 import { sayRadius } from "./shared";
 
 /** Radius on the slider: even steps of its logarithm, a foot to sixty; the far end is straight. */
@@ -30,56 +31,28 @@ export function sayWay(way: Way, system: UnitSystem): string {
 export function WaySliders({ way, said, onChange }: { way: Way; said: string; onChange: (way: Way) => void }) {
   return (
     <div className="grid gap-x-4 px-3 pb-2 sm:grid-cols-2">
-      <Slider
+      <PictureSlider
         label="Turn"
+        title="Turn"
         ends={["left, tight", "right, tight"]}
         value={way.turn}
+        least={-STEPS}
         most={STEPS}
         step={1}
         onChange={(turn) => onChange({ ...way, turn })}
         said={said}
       />
-      <Slider
+      <PictureSlider
         label="Crab"
+        title="Crab"
         ends={["nose right", "nose left"]}
         value={way.crab}
+        least={-MOST_CRAB}
         most={MOST_CRAB}
         step={0.1}
         onChange={(crab) => onChange({ turn: 0, crab })}
         said={said}
       />
     </div>
-  );
-}
-
-function Slider(args: {
-  label: string;
-  ends: readonly [string, string];
-  value: number;
-  most: number;
-  step: number;
-  said: string;
-  onChange: (value: number) => void;
-}) {
-  const { label, ends, value, most } = args;
-  return (
-    <label className="block text-sm text-[var(--chalk)]">
-      <span className="flex justify-between">
-        <span>{ends[0]}</span>
-        <strong>{label}</strong>
-        <span>{ends[1]}</span>
-      </span>
-      <input
-        type="range"
-        className="h-11 w-full accent-[var(--chalk)]"
-        min={-most}
-        max={most}
-        step={args.step}
-        value={value}
-        aria-label={label}
-        aria-valuetext={args.said}
-        onChange={(event) => args.onChange(Number(event.target.value))}
-      />
-    </label>
   );
 }

@@ -1,6 +1,5 @@
 import { worksheetById } from "@/core/checks";
-import { type Caution, LOOK_CAUTIONS } from "@/core/safety";
-import type { CheckId } from "@/core/trade";
+import type { Caution } from "@/core/safety";
 
 export const DEFER = "The machine's manual, your employer's lock-out rules and local law come first.";
 export const TEST_CUT_CAUTION = "Drive off, engine stopped, blades still, before leaving the seat to look.";
@@ -29,5 +28,5 @@ export const sayCautions = (cautions: readonly Caution[] = []): string[] => caut
 
 /** What can hurt in a check; shown with it every time. */
 export function cautionsOf(check: string): string[] {
-  return sayCautions(worksheetById(check)?.cautions ?? LOOK_CAUTIONS[check as CheckId]);
+  return sayCautions(worksheetById(check)?.cautions);
 }

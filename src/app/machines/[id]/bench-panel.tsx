@@ -5,7 +5,7 @@ import type { Machine } from "@/core/machine";
 import { EVENTS } from "@/core/trade";
 import { sayState } from "@/ui/checks/words";
 import { dateOnly } from "@/ui/time";
-import { VerdictMark } from "@/ui/verdict";
+import { VerdictLine } from "@/ui/verdict";
 
 const eventLabel = (id: string) => EVENTS.find((one) => one.id === id)?.label ?? id;
 
@@ -16,14 +16,6 @@ const WORDS: Record<Verdict, string> = {
   stop: "stop",
   "not-enough-readings": "in part",
 };
-const INK: Record<Verdict, string> = {
-  "in-tolerance": "text-good",
-  watch: "text-ink",
-  out: "text-mark",
-  stop: "text-mark",
-  "not-enough-readings": "text-soft",
-};
-
 function Cell({ check, status }: BenchCell) {
   if (status.kind === "unread") return <span className="text-soft">not read</span>;
   if (status.kind === "again")
@@ -36,15 +28,10 @@ function Cell({ check, status }: BenchCell) {
       </span>
     );
   return (
-    <span className={`font-semibold ${INK[status.verdict]}`}>
-      <span className="inline-flex items-center gap-2">
-        <VerdictMark verdict={status.verdict} size={18} />
-        {WORDS[status.verdict]}
-      </span>
-      {status.codes.length > 0 && (
-        <span className="block text-sm font-normal">{status.codes.map((code) => sayState(check, code)).join("; ")}</span>
-      )}
-    </span>
+    <>
+      <VerdictLine verdict={status.verdict} words={WORDS[status.verdict]} />
+      {status.codes.length > 0 && <span className="block text-sm">{status.codes.map((code) => sayState(check, code)).join("; ")}</span>}
+    </>
   );
 }
 

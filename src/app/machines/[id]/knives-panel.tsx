@@ -1,10 +1,15 @@
+"use client";
+
 import type { Machine } from "@/core/machine";
 import type { UnitKnife } from "@/data/knives";
+import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
-import { KnifeFigure } from "./knife-figure";
+import { show } from "@/ui/words/quantities";
 
 /** Bedknives by unit: what is left of them by what was booked, beside what shops expect of thin ones. */
 export function KnivesPanel({ knives, machine }: { knives: readonly UnitKnife[]; machine: Machine }) {
+  const { system } = useSeat();
+  const size = (metres: number | undefined) => (metres === undefined ? "–" : show(metres, "length", system, "fine"));
   const labelOf = (unit: string) => machine.units.find(({ id }) => id === unit)?.label ?? unit;
   const toOrder = knives.filter(({ life }) => life.isToOrder).map(({ unit }) => labelOf(unit).toLowerCase());
   return (
@@ -27,12 +32,8 @@ export function KnivesPanel({ knives, machine }: { knives: readonly UnitKnife[];
               <th scope="row" className="py-1 font-normal">
                 {labelOf(unit)}
               </th>
-              <td>
-                <KnifeFigure metres={life.topMetres} />
-              </td>
-              <td>
-                <KnifeFigure metres={life.frontMetres} />
-              </td>
+              <td className="num">{size(life.topMetres)}</td>
+              <td className="num">{size(life.frontMetres)}</td>
               <td>
                 {life.grindsMade === 0 ? "not yet" : `${life.grindsMade} ×`}
                 {lastAt && <span className="block text-sm text-soft">{dateOnly(lastAt)}</span>}

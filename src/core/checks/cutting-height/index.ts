@@ -163,26 +163,27 @@ function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDe
     offsetMetres === undefined ? undefined : offsetFigure({ offsetMetres, standardError: standardError ?? 0, tolerance, cutsWith });
   const isEnough = heightsMetres.length >= WANTED_READINGS;
   const isReel = cutsWith === "reel";
-  const bench = isReel ? benchFinding(readings) : [];
-  const odd = isReel ? oddUnits(machine, readings) : { findings: [], isAll: false };
+  const bench = isReel ? benchOf(readings) : { findings: [], figures: [] };
+  const units = isReel ? unitsOf(machine, readings) : { findings: [], figures: [], isAll: false };
+  const byReel = [...bench.findings, ...units.findings];
   return {
     check: "cutting-height",
     ruleVersion: cuttingHeight.ruleVersion,
     ...settled({
       check: "cutting-height",
-      findings: [...(figure ? findingsOf([figure]) : []), ...bench, ...odd.findings],
+      findings: [...(figure ? findingsOf([figure]) : []), ...byReel],
       evidence: [
         ...(figure ? evidenceOf({ cutsWith, figure, tolerance: tolerance.metres, hasWanted: readings.wantedMetres !== undefined }) : []),
         ...evidenceOfFindings({
           check: "cutting-height",
-          findings: [...bench, ...odd.findings],
-          clears: { ...(bench.length > 0 ? { "height-misset": true } : {}) },
+          findings: byReel,
+          clears: { ...(bench.findings.length > 0 ? { "height-misset": true } : {}) },
         }),
       ],
       told: [
         ...(figure ? ["machine"] : []),
-        ...(bench.length > 0 ? ["bench"] : []),
-        ...(odd.isAll ? machine.units.map(({ id }) => id) : []),
+        ...(bench.findings.length > 0 ? ["bench"] : []),
+        ...(units.isAll ? machine.units.map(({ id }) => id) : []),
       ],
       isComplete: figure !== undefined && (!isReel || readings.wantedMetres !== undefined),
     }),
@@ -191,7 +192,13 @@ function assess(machine: Machine, readings: HeightReadings): Assessment<HeightDe
       ...(readings.ground === "soft" ? [{ code: "soft-ground" as const }] : []),
       ...(isReel && readings.wantedMetres === undefined ? [{ code: "wanted-not-told" as const }] : []),
     ],
-    figures: [...stubbleFigures(stubble, cutsWith), ...(figure ? [figure] : []), ...learntFigures(learnt, cutsWith)],
+    figures: [
+      ...stubbleFigures(stubble, cutsWith),
+      ...(figure ? [figure] : []),
+      ...bench.figures,
+      ...units.figures,
+      ...learntFigures(learnt, cutsWith),
+    ],
     actions: actionsOf({ isWanted: readings.wantedMetres !== undefined, verdict: figure?.verdict, suggested, learnt }),
     warnings:
       rakeLowersMetres !== undefined && rakeLowersMetres > 0.0005 ? [{ code: "rake-cuts-lower" as const, byMetres: rakeLowersMetres }] : [],
@@ -264,38 +271,70 @@ function learntFigures({ offsetMetres, plusMinusMetres, visits }: LearntOffset, 
 /** Bench against the height that is wanted: so far apart, and it is set to something else. Estimate: 0.008 in. */
 export const BENCH_TOLERANCE_METRES = 0.0002;
 
-function benchFinding({ settingMetres, wantedMetres }: HeightReadings): Finding[] {
-  if (settingMetres === undefined || wantedMetres === undefined) return [];
-  const verdict = judgeDeviation({ deviation: settingMetres - wantedMetres, tolerance: BENCH_TOLERANCE_METRES });
-  return [
-    {
-      place: "bench",
-      code: verdict === "in-tolerance" ? "bench-as-wanted" : "bench-off",
-      verdict,
-      ...(verdict === "out" ? { causes: shows("height-misset") } : {}),
-    },
-  ];
+function benchOf({ settingMetres, wantedMetres }: HeightReadings): { findings: Finding[]; figures: Figure[] } {
+  if (settingMetres === undefined || wantedMetres === undefined) return { findings: [], figures: [] };
+  const value = settingMetres - wantedMetres;
+  const verdict = judgeDeviation({ deviation: value, tolerance: BENCH_TOLERANCE_METRES });
+  const finding: Finding = {
+    place: "bench",
+    code: verdict === "in-tolerance" ? "bench-as-wanted" : "bench-off",
+    verdict,
+    ...(verdict === "out" ? { causes: shows("height-misset") } : {}),
+  };
+  const figure: Figure = {
+    id: "bench-over-wanted",
+    value,
+    dimension: "length",
+    instrument: "fine",
+    tolerance: { kind: "about", target: 0, plusMinus: BENCH_TOLERANCE_METRES, standing: "estimate" },
+    verdict,
+    standing: "measured",
+  };
+  return { findings: [finding], figures: [figure] };
 }
 
-/** A unit whose stubble stands so far off its sisters' is not alike. Estimate: the reel's own tolerance. */
-function oddUnits(machine: Machine, { unitHeights = {} }: HeightReadings): { findings: Finding[]; isAll: boolean } {
+type OfUnits = { findings: Finding[]; figures: Figure[]; isAll: boolean };
+
+/** A unit whose stubble stands so far off the middle of all of them is not alike. Estimate: the reel's own tolerance. */
+function unitsOf(machine: Machine, { unitHeights = {} }: HeightReadings): OfUnits {
   const read = machine.units.flatMap(({ id }) => {
     const stubble = stubbleOf(unitHeights[id] ?? [], instrument("prism").resolution);
     return stubble ? [{ id, stubble }] : [];
   });
   const isAll = read.length === machine.units.length && read.length > 1;
-  if (read.length < 2) return { findings: [], isAll };
+  if (read.length < 2) return { findings: [], figures: [], isAll };
   const means = read.map(({ stubble }) => stubble.meanMetres).sort((a, b) => a - b);
-  // The middle of all of them: of two, half way between.
+  // Of two, half way between.
   const middle = ((means[Math.floor((means.length - 1) / 2)] ?? 0) + (means[Math.floor(means.length / 2)] ?? 0)) / 2;
-  const findings = read.map(({ id, stubble }): Finding => {
+  const tolerance = HEIGHT_TOLERANCE.reel.metres;
+  const judged = read.map(({ id, stubble }) => {
+    const standardError = stubble.spreadMetres / Math.sqrt(stubble.count);
     // Stubble scatters: only what stands out of its own scatter is told, and a bench gauge tells the rest.
-    const sure = Math.abs(stubble.meanMetres - middle) - stubble.spreadMetres / Math.sqrt(stubble.count);
-    return sure >= HEIGHT_TOLERANCE.reel.metres
-      ? { place: id, code: "unit-off", verdict: "out", causes: pointsAt("units-not-alike") }
-      : { place: id, code: "unit-like", verdict: "in-tolerance" };
+    const isOff = Math.abs(stubble.meanMetres - middle) - standardError >= tolerance;
+    return { id, meanMetres: stubble.meanMetres, standardError, isOff };
   });
-  return { findings, isAll };
+  return {
+    isAll,
+    findings: judged.map(
+      ({ id, isOff }): Finding =>
+        isOff
+          ? { place: id, code: "unit-off", verdict: "out", causes: pointsAt("units-not-alike") }
+          : { place: id, code: "unit-like", verdict: "in-tolerance" },
+    ),
+    figures: judged.map(
+      ({ id, meanMetres, standardError, isOff }): Figure => ({
+        id: "unit-stubble",
+        place: id,
+        value: meanMetres,
+        standardError,
+        dimension: "length",
+        instrument: "fine",
+        tolerance: { kind: "about", target: middle, plusMinus: tolerance, standing: HEIGHT_TOLERANCE.reel.standing },
+        verdict: isOff ? "out" : "in-tolerance",
+        standing: "measured",
+      }),
+    ),
+  };
 }
 
 /** One figure for several causes on a reel machine: that it is off, not why. */

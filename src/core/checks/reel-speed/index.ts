@@ -17,7 +17,7 @@ import {
 } from "@/core/reel";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import type { Form } from "../form";
-import { settled, shows } from "../settled";
+import { bySize, settled, shows } from "../settled";
 import { timedRun } from "../timed-run";
 import type { Assessment, Check } from "../types";
 
@@ -206,7 +206,9 @@ function findingsAt(machine: Machine, place: string, readings: ReelSpeedReadings
     ...(clip?.call === "ripples" ? [{ place, code: "clip-long", verdict: "out" as const, causes: shows("clip-too-long") }] : []),
     ...(clip?.call === "browns" ? [{ place, code: "clip-short", verdict: "out" as const, causes: shows("clip-too-short") }] : []),
     ...(clip?.call === "short" ? [{ place, code: "clip-shortish", verdict: "watch" as const }] : []),
-    ...(speed === "out" ? [{ place, code: "reel-slow", verdict: "out" as const, causes: shows("engine-speed-low") }] : []),
+    ...(speed === "out"
+      ? [{ place, code: "reel-slow", verdict: "out" as const, causes: bySize(slow ?? 0, SLOW_SHARE, "engine-speed-low") }]
+      : []),
     ...(speed === "watch" ? [{ place, code: "reel-near-slow", verdict: "watch" as const }] : []),
   ];
   return off.length === 0 && clip ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
@@ -367,7 +369,7 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
               instrument: "gauge",
               ...(rated === undefined
                 ? {}
-                : { tolerance: { kind: "between" as const, least: rated * (1 - SLOW_SHARE), standing: "sheet" as const } }),
+                : { tolerance: { kind: "between" as const, least: rated * (1 - SLOW_SHARE), standing: "estimate" as const } }),
               standing: "measured",
             },
           ];

@@ -111,6 +111,7 @@ function assess(machine: Machine, { heightMetres, groomer, units }: PositionRead
   const findings = read.flatMap((one) => findingsAt(one.id, one.read, one.wanted));
   const isComplete = told.length === read.length;
   const figures = heightMetres === undefined ? [] : groundFigures(machine, heightMetres);
+  const scalps = figures.find(({ id }) => id === "scalps-under");
   return {
     check: "roller-position",
     ruleVersion: rollerPosition.ruleVersion,
@@ -131,7 +132,7 @@ function assess(machine: Machine, { heightMetres, groomer, units }: PositionRead
     warnings: findings.some(({ verdict }) => verdict === "out") ? [{ code: "not-made-up-at-the-rear" }] : [],
     detail: {
       wanted: Object.fromEntries(read.flatMap((one) => (one.wanted ? [[one.id, one.wanted]] : []))),
-      ...(figures[1] ? { scalpsUnderMetres: figures[1].value } : {}),
+      ...(scalps ? { scalpsUnderMetres: scalps.value } : {}),
     },
   };
 }

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
-import { featuresOf, kindById } from "@/core/kinds";
+import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
 import { fromSi, toSi } from "@/core/units";
 import { choices, type Form } from "../form";
@@ -53,7 +53,7 @@ export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }, Says> 
   ruleVersion: 3,
   cautions: ["turn-by-hand", "dry-bearing-air"],
   readingsSchema: playReadingsSchema,
-  missing: (machine) => (machine.spindles.length === 0 || kindById(machine.kind).cutsWith === "reel" ? ["no-spindles"] : []),
+  missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>
     unknownPlaces({ read: spindles, known: machine.spindles, path: "spindles", code: "unknown-spindle" }),
   form: formOf,

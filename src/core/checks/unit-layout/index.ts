@@ -43,7 +43,7 @@ type Says = {
   action:
     | { code: "square-unit"; place: string; end: "left" | "right"; byMetres: number }
     | { code: "turn-wider"; underMetres: number }
-    | { code: "solid-ends"; rollers: string }
+    | { code: "solid-ends"; kind: "solid" | "open"; end: "front" | "rear"; row: "front" | "rear" }
     | { code: "vary-direction" };
   warning: { code: "strip-straight"; byMetres: number };
   provisional: { code: "unit-unread"; place: string } | { code: "lines-not-told" };
@@ -304,7 +304,7 @@ function actionsOf(machine: Machine, readings: LayoutReadings, findings: readonl
         byMetres: readings.units[place]?.aheadMetres ?? 0,
       })),
     ...(isFound("turns-too-tight") ? [{ code: "turn-wider" as const, underMetres: under }] : []),
-    ...even.map(({ row, end, solid }) => ({ code: "solid-ends" as const, rollers: `${solid ? "solid" : "open"}:${end}:${row}` })),
+    ...even.map(({ row, end, solid }) => ({ code: "solid-ends" as const, kind: solid ? ("solid" as const) : ("open" as const), end, row })),
     ...(isFound("rolled-lines") ? [{ code: "vary-direction" as const }] : []),
   ];
 }

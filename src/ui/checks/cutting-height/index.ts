@@ -34,6 +34,8 @@ export const face: Face<typeof cuttingHeight> = {
     "stubble-95": "Mean is sure to ±, 95 %",
     "stubble-spread": "Spread of the readings",
     "over-the-setting": "Over the setting",
+    "bench-over-wanted": "Bench over what is wanted",
+    "unit-stubble": "Stubble",
     "learnt-offset": "Offset learnt here",
   },
   parts: {

@@ -1,7 +1,7 @@
 import type { unitLayout } from "@/core/checks/unit-layout";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
-import { length, lower, placeIn, sayMarks, sayRadius } from "../shared";
+import { capital, length, sayMarks, sayRadius } from "../shared";
 import { noSuchUnit, unitIn, unitUnread } from "../unit-words";
 
 type Found = ReturnType<typeof unitLayout.assess>;
@@ -18,10 +18,7 @@ export const face: Face<typeof unitLayout> = {
         `stands askew, ${a.end} end ${length(a.byMetres, t.system, "tape")} ahead: look at arm, yoke and bushings`,
       ),
     "turn-wider": (a, t) => `Turn no tighter than ${sayRadius(a.underMetres, t.system)}`,
-    "solid-ends": (a) => {
-      const [kind = "", end = "", row = ""] = a.rollers.split(":");
-      return `${kind === "solid" ? "Solid" : "Open"} ends on the ${end} rollers of the ${row} units would roll the swath most evenly`;
-    },
+    "solid-ends": (a) => `${capital(a.kind)} ends on the ${a.end} rollers of the ${a.row} units would roll the swath most evenly`,
     "vary-direction": () => "Vary the direction; look again when the dew has gone",
   },
   warnings: {
@@ -53,9 +50,3 @@ function sayLayout(found: Found, told: Told): string {
   const turns = under === 0 ? "Every turn is covered." : `Turns under ${sayRadius(under, told.system)} leave a strip.`;
   return sayMarks(face, found, told, `${found.verdict === "in-tolerance" ? "Units square. " : ""}${turns}`);
 }
-
-export const sayPair = (machine: Told["machine"], place: string): string =>
-  place
-    .split(":")
-    .map((one) => lower(placeIn(face, machine, one)))
-    .join(" and ");

@@ -6,9 +6,9 @@ import { type Machine, unitsAcross } from "@/core/machine";
 import { type LaidUnit, leastShared, rolledAcross, rolledShare, unitOverlaps, unitOverlapsInTurn } from "@/core/reel";
 import { UnitSwath } from "@/drawings/unit-swath";
 import type { PictureArgs } from "../face";
-import { length } from "../shared";
+import { length, lower, placeIn } from "../shared";
 import { STRAIGHT, sayWay, WaySliders, wayCrab, wayRadius } from "../way-sliders";
-import { sayPair } from "./index";
+import { face } from "./index";
 
 /** The sheet's own layout stands there before anything is read; turn and crab by slider show where a strip opens. */
 export function Picture({ machine, assessment, system }: PictureArgs) {
@@ -27,7 +27,7 @@ export function Picture({ machine, assessment, system }: PictureArgs) {
         {said}:{" "}
         {least &&
           (least.overlapMetres < 0
-            ? `strip of ${length(-least.overlapMetres, system)} between ${sayPair(machine, least.between.join(":"))}`
+            ? `strip of ${length(-least.overlapMetres, system)} between ${lower(placeIn(face, machine, least.between.join(":")))}`
             : `${length(least.overlapMetres, system)} shared at least`)}
       </p>
       <div className="grid min-h-0 flex-1 place-items-center p-2">
