@@ -79,6 +79,12 @@ export type ReadingRow = { place: string; quantity: string; value: number; key: 
 
 const SNAKE = /[A-Z]/g;
 
+/** A name as the record keeps quantities: lower case, starting with a letter. A place may stand where a name stands: `far-left`. */
+function quantityOf(name: string): string {
+  const snake = name.replace(SNAKE, (letter) => `_${letter.toLowerCase()}`).replace(/[^a-z0-9_]/g, "_");
+  return /^[a-z]/.test(snake) ? snake : `of_${snake}`;
+}
+
 /**
  * Every number of nested readings as a row: place is the path down to it, quantity its own name in snake case; of a list, each place
  * ends in its number. `key` is the field it was typed in.
@@ -86,8 +92,7 @@ const SNAKE = /[A-Z]/g;
 export function rowsOf(readings: unknown, path: readonly string[] = []): ReadingRow[] {
   if (typeof readings === "number") {
     const name = path.at(-1) ?? "value";
-    const quantity = name.replace(SNAKE, (letter) => `_${letter.toLowerCase()}`);
-    return [{ place: path.slice(0, -1).join(":") || "machine", quantity, value: readings, key: keyOf(path) }];
+    return [{ place: path.slice(0, -1).join(":") || "machine", quantity: quantityOf(name), value: readings, key: keyOf(path) }];
   }
   if (Array.isArray(readings)) {
     return readings.flatMap((one: unknown, index) =>

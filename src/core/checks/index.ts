@@ -41,5 +41,12 @@ export type { TurfDetail, TurfReadings } from "./turf-condition";
 export type { Action, Assessment, Check, Mark, Of, ReadingProblem, Said, Saying, Told, Trend, Want } from "./types";
 export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";
 export { type LayoutDetail, rollerLines } from "./unit-layout";
-export { type MatchDetail, PROPERTIES as UNIT_PROPERTIES, type Property as UnitProperty } from "./unit-match";
+export {
+  type MatchDetail,
+  matchReadingsSchema,
+  matrixOf as unitMatrix,
+  PROPERTIES as UNIT_PROPERTIES,
+  type Property as UnitProperty,
+  type UnitRead,
+} from "./unit-match";
 export type { VibrationDetail } from "./vibration-reading";

@@ -308,6 +308,25 @@ describe("a line on the turf", () => {
     expect(looks(40)).toEqual([{ code: "look-at-place", place: "middle", fromLeftMetres: expect.closeTo(16.4 * IN, 9) }]);
   });
 
+  it("and back: a nick that was measured draws its line there, and one that lies elsewhere drew another", () => {
+    const nicked = (lineInches: number, fromLeft: number) =>
+      found("reel-edge", triplex, {
+        "units.middle.nick": "knife",
+        "nickMetres.middle": fromLeft * IN,
+        lineMetres: lineInches * IN,
+      });
+    const same = nicked(40, 16.4);
+    expect(figure(same, "line-on-turf")).toMatchObject({ place: "middle", value: expect.closeTo(40 * IN, 9) });
+    expect(same.warnings).toEqual([]);
+    expect(nicked(40, 3).warnings).toEqual([
+      { code: "draws-elsewhere", place: "middle", drawsMetres: expect.closeTo(26.6 * IN, 9), lineMetres: 40 * IN },
+    ]);
+    expect(refused("reel-edge", triplex, { nickMetres: { left: 30 * IN, front: 1 } })).toEqual([
+      "unknown-unit at readings.nickMetres.front",
+      "off-the-knife at readings.nickMetres.left",
+    ]);
+  });
+
   it("where two units overlap either may have drawn it; outside the swath neither", () => {
     expect(looks(25).map(({ place }) => place)).toEqual(["left", "middle"]);
     expect(looks(90)).toEqual([]);
@@ -436,5 +455,32 @@ describe("looks at every unit", () => {
 
   it("refuses a unit the machine does not have", () => {
     expect(refused("reel-edge", walking, { units: { left: { reel: "sharp" } } })).toEqual(["unknown-unit at readings.units.left"]);
+  });
+});
+
+describe("where the clippings go", () => {
+  const triplex = machineOf("RT-1");
+  const clear = { hood: "as-set", shield: "sound", path: "clear", basket: "seated" };
+  const read = (grass?: object, left: object = {}) =>
+    assessed("clipping-path", triplex, {
+      units: { left: { ...clear, ...left }, middle: clear, right: clear },
+      ...(grass ? { grass } : {}),
+    });
+  const said = (result: ReturnType<typeof read>) => [result.verdict, result.actions.map(({ code }) => code)];
+
+  it("wet and tall are told apart, each with its own answer, and neither clears a hood (trade handbook 3)", () => {
+    expect(said(read())).toEqual(["in-tolerance", []]);
+    expect(said(read({ wet: "dry", tall: "within-a-third" }))).toEqual(["in-tolerance", []]);
+    expect(said(read({ wet: "wet", tall: "within-a-third" }))).toEqual(["watch", ["wait-until-dry"]]);
+    expect(said(read({ wet: "dry", tall: "more" }))).toEqual(["watch", ["mow-twice"]]);
+    expect(said(read({ wet: "wet", tall: "more" }))).toEqual(["watch", ["wait-until-dry", "mow-twice"]]);
+    const both = read({ wet: "wet", tall: "more" }, { hood: "closed" });
+    expect([both.verdict, saysOf(both, "hood-misset"), saysOf(both, "too-wet-or-tall")]).toEqual(["out", "seen", "suspect"]);
+  });
+
+  it("grass that was not looked at clears nothing of the weather, and hides nothing of the hood", () => {
+    expect(saysOf(read({ wet: "dry" }), "too-wet-or-tall")).toBeUndefined();
+    expect(read({ wet: "dry" }).told).not.toContain("grass");
+    expect(saysOf(read({ wet: "wet" }), "hood-misset")).toBe("not-found");
   });
 });

@@ -2,7 +2,7 @@ import type { z } from "zod";
 import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { Caution } from "@/core/safety";
-import type { CheckId } from "@/core/trade";
+import type { CheckId, EventId } from "@/core/trade";
 import type { Form } from "./form";
 
 /** What is said by a code, with the details its words need. */
@@ -87,6 +87,10 @@ export type Trend<Detail = unknown, S = AnySaying> = {
   toleranceSi: (machine: Machine) => number;
   /** Departures by line; `undefined` where a take has none. */
   values: (assessment: Assessment<Detail, S>) => Record<string, number> | undefined;
+  /** What is only followed among its own kind, one at a time: the turf it was read on. */
+  group?: (assessment: Assessment<Detail, S>) => string | undefined;
+  /** Events from which on it is another run of figures. */
+  startsAnew?: readonly EventId[];
 };
 
 export type ReadingProblem = { code: string; path: (string | number)[]; [detail: string]: unknown };

@@ -1,6 +1,5 @@
-import { bracketFor } from "@/core/checks/roller-position";
 import { featuresOf, kindById } from "@/core/kinds";
-import { benchHeight, type Machine, reelBladesOf, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
+import { benchHeight, bracketFor, type Machine, reelBladesOf, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
 import { ALONG, type Along, clipOf, type Paper, stanceOf, turnsForClip, worstAlong } from "@/core/reel";
 import type { CheckId } from "@/core/trade";
 import type { Reader } from "./reader";

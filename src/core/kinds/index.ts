@@ -12,4 +12,6 @@ export {
   meetsNeed,
   type Need,
   type Power,
+  REEL_KIND_IDS,
+  ROTARY_KIND_IDS,
 } from "./kinds";

@@ -104,6 +104,12 @@ export const KINDS = [
 export type KindId = (typeof KINDS)[number]["id"];
 export const KIND_IDS = KINDS.map(({ id }) => id) as [KindId, ...KindId[]];
 
+type CuttingWith<With extends CutsWith> = Extract<(typeof KINDS)[number], { cutsWith: With }>["id"];
+const idsWith = <With extends CutsWith>(cutsWith: With) =>
+  KINDS.filter((kind) => kind.cutsWith === cutsWith).map(({ id }) => id) as [CuttingWith<With>, ...CuttingWith<With>[]];
+export const ROTARY_KIND_IDS = idsWith("rotary");
+export const REEL_KIND_IDS = idsWith("reel");
+
 /** The row of a kind. Throws on an id not in the table. */
 export function kindById(id: KindId): KindRow {
   const row = KINDS.find((kind) => kind.id === id);

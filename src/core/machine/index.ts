@@ -27,7 +27,9 @@ export {
   type MachineInput,
   machineSchema,
   type Pulley,
+  type ReelMachine,
   ROLLER_KINDS,
+  type RotaryMachine,
   type Spindle,
   STACK_PARTS,
   type StackPart,
@@ -37,5 +39,5 @@ export {
 } from "./schema";
 export { isPlaceOf, type SheetProblem, type SheetProblemCode, sheetProblems } from "./sheet-problems";
 export { STANDPOINT_LABELS, type Standpoint, seenFrom, turnSeenFrom } from "./standpoint";
-export { benchHeight, reelBladesOf, schoolOf, unitSheetOf, unitsAcross } from "./units";
+export { type Bracket, benchHeight, bracketFor, reelBladesOf, schoolOf, unitSheetOf, unitsAcross, withSheet } from "./units";
 export { SHEET_SCHEMA_VERSION, storedSheet, upcastSheet } from "./upcast";

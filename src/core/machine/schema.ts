@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { FEATURE_IDS, KIND_IDS } from "@/core/kinds";
+import { FEATURE_IDS, REEL_KIND_IDS, ROTARY_KIND_IDS } from "@/core/kinds";
 import { CONTACT_SCHOOLS } from "@/core/reel/contact";
 
 const id = z
@@ -229,6 +229,10 @@ export const unitSheetSchema = z.object({
     .object({
       squareThrowMetres: z.number().positive().max(0.02).optional(),
       heightThrowMetres: z.number().positive().max(0.02).optional(),
+      /** The roller that the height screws move: the rear one, unless said. */
+      heightEnd: z.enum(["front", "rear"]).optional(),
+      /** Where its centre can stand in the side view's own frame. */
+      heightTravel: z.object({ leastZMetres: z.number().min(-2).max(2), mostZMetres: z.number().min(-2).max(2) }).optional(),
       knifeThrowMetres: z.number().positive().max(0.02).optional(),
     })
     .optional(),
@@ -317,8 +321,7 @@ export const sheetSchema = z.object({
   notes: z.string().max(2000).optional(),
 });
 
-export const machineSchema = z.object({
-  kind: z.enum(KIND_IDS),
+const common = {
   features: z.array(z.enum(FEATURE_IDS)).optional(),
   wheels: z.array(wheelSchema).max(8),
   /** Where a centre-pivoted axle carries the frame. */
@@ -327,19 +330,52 @@ export const machineSchema = z.object({
     .max(2)
     .default([]),
   frame: z.object({ weightNewtons: z.number().positive().max(100_000), ...place }).optional(),
+};
+/** What a machine of the other kind has: told of this one it is refused. */
+const ofAnother = z.never({ error: "cuts-with-another" }).optional();
+
+const rotaryMachineSchema = z.object({
+  kind: z.enum(ROTARY_KIND_IDS),
+  ...common,
   deck: deckSchema.optional(),
   spindles: z.array(spindleSchema).max(7),
+  /** None: a sheet that names any contradicts itself. */
   units: z.array(unitSchema).max(9).default([]),
-  sheet: sheetSchema.default({}),
+  sheet: sheetSchema.extend({ unit: ofAnother, reelDrive: ofAnother }).default({}),
 });
+
+const reelMachineSchema = z.object({
+  kind: z.enum(REEL_KIND_IDS),
+  ...common,
+  deck: ofAnother,
+  /** None: a sheet that names any contradicts itself. */
+  spindles: z.array(spindleSchema).max(7).default([]),
+  units: z.array(unitSchema).max(9).default([]),
+  sheet: sheetSchema
+    .extend({
+      blade: ofAnother,
+      belt: ofAnother,
+      gearboxes: ofAnother,
+      deckOff: ofAnother,
+      drive: ofAnother,
+      bladeBoltTorqueNewtonMetres: ofAnother,
+      spindlePlaces: ofAnother,
+    })
+    .default({}),
+});
+
+/** A machine is what it cuts with: blades under a deck, or reel units. */
+export const machineSchema = z.discriminatedUnion("kind", [rotaryMachineSchema, reelMachineSchema]);
 
 /** A machine as the core knows it: geometry and sheet values, SI, axes as in the deck's README. */
 export type Machine = z.output<typeof machineSchema>;
+export type RotaryMachine = z.output<typeof rotaryMachineSchema>;
+export type ReelMachine = z.output<typeof reelMachineSchema>;
 export type MachineInput = z.input<typeof machineSchema>;
 export type Wheel = Machine["wheels"][number];
 export type MachineHanger = NonNullable<Machine["deck"]>["hangers"][number];
 export type Spindle = Machine["spindles"][number];
-export type BladeSheet = NonNullable<Machine["sheet"]["blade"]>;
+export type BladeSheet = NonNullable<RotaryMachine["sheet"]["blade"]>;
 export type AntiScalpWheel = NonNullable<Machine["deck"]>["antiScalpWheels"][number];
 export type Pulley = z.output<typeof pulleySchema>;
 export type Gearbox = z.output<typeof gearboxSchema>;

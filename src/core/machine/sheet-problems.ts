@@ -79,6 +79,11 @@ function pairsOf({
       },
       { least: own.bedknife?.leastDepthMetres, most: own.bedknife?.depthMetres, path: [...path, "bedknife", "leastDepthMetres"] },
       { least: own.bedknife?.fromHeightMetres, most: own.bedknife?.toHeightMetres, path: [...path, "bedknife", "fromHeightMetres"] },
+      {
+        least: own.adjusters?.heightTravel?.leastZMetres,
+        most: own.adjusters?.heightTravel?.mostZMetres,
+        path: [...path, "adjusters", "heightTravel"],
+      },
       { least: own.attitude?.leastRadians, most: own.attitude?.mostRadians, path: [...path, "attitude", "leastRadians"] },
     ]),
     ...wheels.map((wheel, index) => ({

@@ -1,5 +1,5 @@
 import { type ContactSchool, stanceOf } from "@/core/reel";
-import type { Machine, Unit, UnitSheet } from "./schema";
+import type { FACINGS, Machine, Unit, UnitSheet } from "./schema";
 
 /** Units from the driver's left to right, the forward one first where two stand one behind the other. */
 export function unitsAcross({ units }: Pick<Machine, "units">): Unit[] {
@@ -32,3 +32,24 @@ export function benchHeight(machine: Pick<Machine, "units" | "sheet">): number {
   const view = first && unitSheetOf(machine, first.id).sideView;
   return (view && stanceOf(view)?.heightMetres) ?? USUAL_BENCH_METRES;
 }
+
+export type Bracket = { number: number; facing: (typeof FACINGS)[number] };
+
+/** The front roller's bracket that belongs to a height; `undefined` where the unit's table has no row for it. */
+export function bracketFor(
+  machine: Pick<Machine, "units" | "sheet">,
+  unit: string,
+  heightMetres: number,
+  withGroomer: boolean,
+): Bracket | undefined {
+  const row = unitSheetOf(machine, unit).brackets?.find(
+    (one) => one.withGroomer === withGroomer && heightMetres >= one.fromHeightMetres - 1e-9 && heightMetres < one.toHeightMetres - 1e-9,
+  );
+  return row && { number: row.number, facing: row.facing };
+}
+
+/** A machine with some of what its sheet says replaced: what it cuts with stays what it is. */
+export const withSheet = <M extends Machine>(machine: M, changes: Partial<M["sheet"]>): M => ({
+  ...machine,
+  sheet: { ...machine.sheet, ...changes },
+});

@@ -33,6 +33,21 @@ describe("sheets of earlier versions", () => {
     expect(machineSchema.parse(upcastSheet(both)).units).toEqual([]);
   });
 
+  it("what the second version still took of the other kind is left out of a stored sheet, and refused of a new one", () => {
+    const [rotary, reel] = [first["ZT-1"], first["RT-1"]] as unknown as Record<string, object>[];
+    const withBlade = { ...reel, sheet: { ...reel?.sheet, blade: { lengthMetres: 0.5 } } };
+    const withUnit = { ...rotary, sheet: { ...rotary?.sheet, unit: { groomer: "none" } } };
+    for (const [sheet, key] of [
+      [withBlade, "blade"],
+      [withUnit, "unit"],
+      [{ ...reel, deck: rotary?.deck }, "deck"],
+    ] as const) {
+      expect(machineSchema.safeParse(upcastSheet({ schemaVersion: 2, ...sheet })).success).toBe(true);
+      const refused = machineSchema.safeParse(sheet);
+      expect(refused.error?.issues.map(({ path, message }) => [path.at(-1), message])).toEqual([[key, "cuts-with-another"]]);
+    }
+  });
+
   it("a stored sheet carries its version; one of a newer program, and one of no version, are refused", () => {
     expect(storedSheet({ kind: "zero-turn" })).toEqual({ schemaVersion: SHEET_SCHEMA_VERSION, kind: "zero-turn" });
     expect(() => upcastSheet({ schemaVersion: SHEET_SCHEMA_VERSION + 1 })).toThrow(/this program reads/);

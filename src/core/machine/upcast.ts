@@ -1,7 +1,7 @@
 import { KINDS } from "@/core/kinds";
 
 /** Version of the schema that sheets are written in; without a number a sheet is of the first. */
-export const SHEET_SCHEMA_VERSION = 2;
+export const SHEET_SCHEMA_VERSION = 3;
 
 type Sheet = Record<string, unknown>;
 const isSheet = (value: unknown): value is Sheet => typeof value === "object" && value !== null && !Array.isArray(value);
@@ -17,8 +17,8 @@ const without = (sheet: Sheet, keys: readonly string[]): Sheet =>
   Object.fromEntries(Object.entries(sheet).filter(([key]) => !keys.includes(key)));
 
 /**
- * From the first version to the second: a machine is what it cuts with. The first took a deck and blades on a reel machine, and units on a rotary
- * one; nothing ever read them there.
+ * A machine is what it cuts with. The first version took a deck and blades on a reel machine, and units on a rotary one; the second still took what a
+ * sheet says of them. Nothing ever read them there.
  */
 function apartByWhatCuts(machine: Sheet): Sheet {
   const cutsWith = KINDS.find(({ id }) => id === machine.kind)?.cutsWith;
@@ -32,7 +32,7 @@ function apartByWhatCuts(machine: Sheet): Sheet {
 }
 
 /** From each version to the next, the first at nought. */
-const UPCASTERS: readonly ((machine: Sheet) => Sheet)[] = [apartByWhatCuts];
+const UPCASTERS: readonly ((machine: Sheet) => Sheet)[] = [apartByWhatCuts, apartByWhatCuts];
 
 /**
  * A stored sheet in today's form, before it is parsed: stored ones never change, they are brought up each time they are read. What is no sheet at all

@@ -49,7 +49,8 @@ export function meanRise(args: { heightMetres: number; clipMetres: number; draw?
 /** Blades a reel should have for a height (common practice): up to 8 over half an inch, from 11 under. */
 export const HALF_INCH_METRES = 0.0127;
 export function bladesSuit(blades: number, heightMetres: number): "suits" | "too-many" | "too-few" {
-  if (heightMetres > HALF_INCH_METRES) return blades > 8 ? "too-many" : "suits";
+  // Half an inch as it was reckoned is half an inch.
+  if (heightMetres > HALF_INCH_METRES + 1e-6) return blades > 8 ? "too-many" : "suits";
   return blades < 11 ? "too-few" : "suits";
 }
 

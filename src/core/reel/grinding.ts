@@ -20,6 +20,62 @@ export function planGrind(args: { face: Face; depthMetres: number; inFeedMetres?
   return { face, stockMetres, inFeeds, passes, minutes: passes * minutesAPass };
 }
 
+/** Traverses without in-feed after the last one, until it sparks no more. Estimate. */
+const SPARK_OUT_PASSES = 2;
+/** In-feeds of relief behind each blade's land, a pass of that blade each. Estimate. */
+const RELIEF_IN_FEEDS = 2;
+/** What a spin grind takes off a reel's diameter where none was counted yet. Estimate: 0.02 in. */
+export const REEL_GRIND_METRES = 0.0005;
+
+export type ReelPlan = {
+  /** Off the radius by spinning. */
+  stockMetres: number;
+  inFeeds: number;
+  passes: number;
+  reliefPasses: number;
+  minutes: number;
+  /** Of the smallest place, once it is done; with whether that is under its scrap size. */
+  afterMetres?: number;
+  isUnderScrap: boolean;
+};
+
+/**
+ * What it takes to spin a reel round and nick-free, and to relieve it where its sheet asks: half the taper and the deepest nick (which may lie at the thin
+ * end) + 0.05 mm off the radius from where the wheel first touches, a traverse an in-feed, then sparked out; relief blade by blade. All in metres; nothing to
+ * take off, nothing planned.
+ * @example taper 0.4 mm: 0.25 mm, 5 in-feeds, 7 passes; with a nick of 0.1 mm 0.35 mm, 7 and 9.
+ */
+export function planReel(args: {
+  taperMetres: number;
+  nickMetres: number;
+  blades: number;
+  isRelieved: boolean;
+  inFeedMetres?: number;
+  minutesAPass?: number;
+  /** Smallest diameter read, and the scrap size. */
+  nowMetres?: number;
+  scrapMetres?: number;
+}): ReelPlan {
+  const { taperMetres, nickMetres, blades, isRelieved, nowMetres, scrapMetres } = args;
+  const { inFeedMetres = GRINDING_HABIT.inFeedMetres, minutesAPass = GRINDING_HABIT.minutesAPass } = args;
+  const depth = taperMetres / 2 + nickMetres;
+  const stockMetres = depth <= 0 ? 0 : depth + GRINDING_HABIT.past;
+  const inFeeds = stockMetres === 0 ? 0 : Math.ceil(stockMetres / inFeedMetres - 1e-9);
+  const passes = inFeeds === 0 ? 0 : inFeeds + SPARK_OUT_PASSES;
+  const reliefPasses = isRelieved && inFeeds > 0 ? blades * RELIEF_IN_FEEDS : 0;
+  // The thin end of a cone loses only what is taken past it.
+  const afterMetres = nowMetres === undefined || stockMetres === 0 ? nowMetres : nowMetres - 2 * (nickMetres + GRINDING_HABIT.past);
+  return {
+    stockMetres,
+    inFeeds,
+    passes,
+    reliefPasses,
+    minutes: (passes + reliefPasses) * minutesAPass,
+    ...(afterMetres === undefined ? {} : { afterMetres }),
+    isUnderScrap: afterMetres !== undefined && scrapMetres !== undefined && afterMetres < scrapMetres,
+  };
+}
+
 export type KnifeFace = { nowMetres: number; leastMetres: number };
 
 /**

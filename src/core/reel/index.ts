@@ -39,12 +39,19 @@ export {
   grindsLeft,
   PASSES_AN_IN_FEED,
   planGrind,
+  planReel,
+  REEL_GRIND_METRES,
+  type ReelPlan,
   reelLife,
 } from "./grinding";
 export {
+  EXPECTED_GRINDS,
   type Ground,
   type KnifeLife,
   knifeLife,
+  type ReelStanding,
+  type ReelTally,
+  reelStanding,
   takenOff,
 } from "./knife";
 export {
@@ -53,6 +60,7 @@ export {
   type LaidUnit,
   leastShared,
   onKnives,
+  onTurf,
   type RolledStretch,
   type RollerLine,
   rolledAcross,
@@ -77,6 +85,7 @@ export {
   edgeShare,
   groundLine,
   heightOver,
+  LEAST_CLEARANCE_SHARE,
   laidOn,
   movedRoller,
   type SidePoint,

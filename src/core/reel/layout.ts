@@ -139,6 +139,14 @@ export function onKnives(units: readonly LaidUnit[], xMetres: number): { unit: s
   });
 }
 
+/** Where across the swath a place on a unit's knife draws its line, straight ahead: the other way about. Metres; `undefined` for no such unit. */
+export function onTurf(units: readonly LaidUnit[], at: { unit: string; fromLeftMetres: number }): number | undefined {
+  const unit = units.find(({ id }) => id === at.unit);
+  if (!unit) return undefined;
+  const [a, b] = endsOf(unit);
+  return a.x + (at.fromLeftMetres / unit.widthMetres) * (b.x - a.x);
+}
+
 /** Which of a unit's rollers press over their whole width. A grooved roller presses less; what is not said presses. */
 export type RollerLine = { unitId: string; end: "front" | "rear"; from: number; to: number };
 export type RolledStretch = { from: number; to: number; passes: number };

@@ -79,6 +79,9 @@ export function stanceOf(view: SideView): Stance | undefined {
   };
 }
 
+/** Heel or toe clearance under this share of the height drags and scalps. Estimate: a third. */
+export const LEAST_CLEARANCE_SHARE = 1 / 3;
+
 export type End = "front" | "rear";
 
 /** The view with a roller's centre moved up by so much, negative down. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
+import { withSheet } from "@/core/machine";
 import { moveProblems as problemsOf } from "./counted";
 import { type DeckMove, deckState, deckSteps } from "./deck-off";
 import { usualMoves } from "./moves.fixtures";
@@ -89,7 +90,7 @@ describe("the tray", () => {
 
   it("counts washers and clips by default, and puts the belt back pulley by pulley as the sketch has it", () => {
     const zeroTurn = machineOf("ZT-1");
-    const { off, on } = deckSteps({ ...zeroTurn, sheet: { ...zeroTurn.sheet, deckOff: undefined } });
+    const { off, on } = deckSteps(withSheet(zeroTurn, { deckOff: undefined }));
     expect(off.flatMap(({ parts }) => parts.map(({ id }) => id))).toEqual(
       expect.arrayContaining(["front-washers", "front-clips", "rear-washers", "rear-clips"]),
     );

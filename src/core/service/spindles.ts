@@ -146,6 +146,7 @@ export function hoursADay(meter: readonly MeterReading[], now: string): number |
 
 const FURTHEST_DAYS = 3650;
 
-function dateIn(now: string, days: number): string {
+/** The day so many days on, no further than ten years. */
+export function dateIn(now: string, days: number): string {
   return new Date(Date.parse(now) + Math.max(0, Math.min(days, FURTHEST_DAYS)) * DAY).toISOString();
 }

@@ -32,7 +32,7 @@ export type CauseRow = {
 // biome-ignore format: a table is read by rows
 export const CAUSES = [
   { id: "tyres-unequal", on: ["rotary", "reel"], needs: [["air-tyres"]], prior: "common", label: "Tyres unequal side to side",
-    shows: [{ symptom: "step-between-passes", strength: "weak", on: "rotary", without: "self-carried-deck", hardlyWhen: "mown-up-and-down" }, { symptom: "scalped-band", strength: "weak", on: "rotary", without: "self-carried-deck" }, { symptom: "scalped-crests", strength: "weak" }, { symptom: "cut-too-low", strength: "weak", on: "rotary" }, { symptom: "uneven-all-over", strength: "weak" }, { symptom: "irregular-hop", strength: "weak" }],
+    shows: [{ symptom: "step-between-passes", strength: "weak", without: "self-carried-deck", hardlyWhen: "mown-up-and-down" }, { symptom: "bands-between-units", strength: "weak", on: "reel" }, { symptom: "scalped-band", strength: "weak", on: "rotary", without: "self-carried-deck" }, { symptom: "scalped-crests", strength: "weak" }, { symptom: "cut-too-low", strength: "weak", on: "rotary" }, { symptom: "uneven-all-over", strength: "weak" }, { symptom: "irregular-hop", strength: "weak" }],
     oddsWhen: { "tyre-work": 3, "now-and-then": 0.3 }, checks: ["tyre-pressure"] },
   { id: "tyres-off-spec", on: ["rotary", "reel"], needs: [["air-tyres"]], prior: "common", label: "Tyres all off their pressure",
     shows: [{ symptom: "irregular-hop", strength: "moderate" }, { symptom: "cut-too-low", strength: "weak", on: "rotary" }, { symptom: "cut-too-high", strength: "weak", on: "rotary" }, { symptom: "uneven-all-over", strength: "moderate" }, { symptom: "ripples", strength: "weak" }], oneOf: ["cut-too-high", "cut-too-low"],
@@ -137,7 +137,7 @@ export const CAUSES = [
     shows: [{ symptom: "scalped-band", strength: "moderate" }, { symptom: "torn-tips", strength: "moderate" }, { symptom: "browning", strength: "moderate" }, { symptom: "bands-between-units", strength: "weak" }],
     oddsWhen: { "height-changed": 3, "unit-bench-work": 2, "roller-changed": 3 }, checks: ["bedknife-attitude"] },
   { id: "reel-bearing-worn", on: ["reel"], needs: [], prior: "occasional", label: "Reel bearing worn",
-    shows: [{ symptom: "ripples", strength: "moderate" }, { symptom: "grinding-noise", strength: "moderate" }, { symptom: "stragglers", strength: "moderate" }, { symptom: "hot-hub", strength: "moderate" }, { symptom: "fine-streak", strength: "weak" }, { symptom: "vibration", strength: "moderate" }, { symptom: "oil-at-drive", strength: "weak" }],
+    shows: [{ symptom: "ripples", strength: "moderate" }, { symptom: "grinding-noise", strength: "moderate" }, { symptom: "stragglers", strength: "moderate" }, { symptom: "hot-hub", strength: "moderate" }, { symptom: "fine-streak", strength: "weak" }, { symptom: "vibration", strength: "moderate" }, { symptom: "irregular-hop", strength: "weak" }, { symptom: "oil-at-drive", strength: "weak" }],
     oddsWhen: { "one-unit-only": 2, "grease-overdue": 3 }, checks: ["reel-bearing"] },
   { id: "front-roller-not-square", on: ["reel"], needs: [], prior: "common", label: "Front roller not square",
     shows: [{ symptom: "step-within-unit", strength: 0.36 }, { symptom: "scalped-band", strength: "weak" }, { symptom: "step-between-passes", strength: "moderate", hardlyWhen: "mown-up-and-down" }],

@@ -144,3 +144,8 @@ export const FIX_LABELS: Record<FixId, string> = {
   "vary-direction": "Vary direction; groove, groom or cut vertically more",
   "treat-thatch": "Tell the turf manager; bench height up meanwhile",
 };
+
+/** Fixes at which a bedknife is ground, face by face, */
+export const GRINDS_KNIFE: readonly string[] = ["grind-bedknife", "grind-reel", "set-parallel"];
+/** and those at which its reel is spun. */
+export const SPINS_REEL: readonly string[] = ["grind-reel", "set-parallel"];

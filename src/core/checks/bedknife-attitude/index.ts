@@ -1,13 +1,11 @@
 import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { movedRoller, type Stance, stanceOf, travelFor } from "@/core/reel";
+import { LEAST_CLEARANCE_SHARE, movedRoller, type Stance, stanceOf, travelFor } from "@/core/reel";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
-/** Heel or toe clearance under this share of the height drags and scalps. Estimate: a third. */
-export const LEAST_CLEARANCE_SHARE = 1 / 3;
 /** An angle is read no closer than this. Estimate. */
 const ANGLE_ERROR_RADIANS = (0.25 * Math.PI) / 180;
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { withSheet } from "@/core/machine";
 import { assessed, figure, IN, machineOf, saysOf } from "../sheets.fixtures";
 import type { EdgeDetail } from ".";
 
@@ -93,7 +94,7 @@ describe("a nick in one blade of a sharp set", () => {
   });
 
   it("is not left where it is damage, and says no money that nobody gave", () => {
-    const bare = { ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: undefined } };
+    const bare = withSheet(zeroTurn, { blade: undefined });
     const result = edge(set(blade({ A: end("sharp", 0.003) })), bare);
     expect([result.verdict, saysOf(result, "blade-damaged")]).toEqual(["out", "seen"]);
     expect(result.actions).toEqual([
@@ -156,7 +157,7 @@ describe("in millimetres and money", () => {
 
   it("replaces a sharp set that has worn short: what it shares counts, not how it cuts", () => {
     const short = blade({ lengthMetres: 16.3 * IN });
-    const worn = { ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: undefined } };
+    const worn = withSheet(zeroTurn, { blade: undefined });
     const result = edge(set(short, short), worn);
     expect([result.verdict, saysOf(result, "blade-worn-short")]).toEqual(["out", "seen"]);
     expect(result.actions).toMatchObject([{ code: "replace-set", why: "short" }]);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { withSheet } from "@/core/machine";
 import { toSi } from "@/core/units";
 import { assessed, figure, IN, machineOf, refused, saysOf } from "../sheets.fixtures";
 import type { FitDetail } from ".";
@@ -74,7 +75,7 @@ describe("how blades are fitted", () => {
   });
 
   it("gives no torque of its own where the sheet has none", () => {
-    const bare = { ...zeroTurn, sheet: { ...zeroTurn.sheet, bladeBoltTorqueNewtonMetres: undefined } };
+    const bare = withSheet(zeroTurn, { bladeBoltTorqueNewtonMetres: undefined });
     const result = fitOf(set(), bare);
     expect(result.actions.map(({ code }) => code)).toEqual(["ask-sheet-torque"]);
     expect(figure(result, "torque", "left")?.tolerance).toBeUndefined();

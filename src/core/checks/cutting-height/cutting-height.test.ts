@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { assessed, figure, machineOf, refused, saysOf } from "../sheets.fixtures";
-import type { HeightDetail } from ".";
+import { cuttingHeight, type HeightDetail } from ".";
 
 const tractor = machineOf("BD-2");
 const reel = machineOf("RW-1");
@@ -95,5 +95,91 @@ describe("cutting height against the setting", () => {
     expect(saysOf(odd, "units-not-alike")).toBe("suspect");
     expect(saysOf(read({ left: at(12.7) }), "units-not-alike")).toBeUndefined();
     expect(refused("cutting-height", triplex, { unitHeights: { front: at(12) } })).toEqual(["unknown-unit at readings.unitHeights.front"]);
+  });
+});
+
+describe("a reel machine's height, wanted and learnt unit by unit", () => {
+  const triplex = machineOf("RT-1");
+  const at = (millimetres: number) => mm([0, 0.1, -0.1, 0.05, -0.05].map((by) => millimetres + by));
+  const visit = (offset: number, ageDays = 0, turf = "Square") => ({
+    turf,
+    offsetMetres: offset / 1000,
+    spreadMetres: 0.0001,
+    count: 10,
+    ageDays,
+  });
+  const read = (readings: object) => height({ settingMetres: 0.0127, wantedMetres: 0.0127, turf: "Square", ...readings }, triplex);
+  const unitSettingOf = (result: ReturnType<typeof height>, unit: string) =>
+    result.actions.flatMap((action) =>
+      action.code === "set-unit-height" && action.place === unit ? [Number(action.settingMetres) * 1000] : [],
+    )[0];
+
+  it("each unit learns from its own visits to this turf alone, and is told its own setting", () => {
+    const unitVisits = { left: [visit(-0.4), visit(-0.4)], middle: [visit(0)], right: [visit(-0.9, 0, "Outfield")] };
+    const result = read({ heightsMetres: [], unitVisits });
+    const { learnt } = result.detail.units?.left ?? {};
+    // Trade handbook, reel: between 0.5, within 0.1 mm: weight of a visit 1/(0.1² + 0.1²/10).
+    const weight = 1 / (0.1 ** 2 + 0.1 ** 2 / 10);
+    expect(learnt?.offsetMetres).toBeCloseTo((-0.4e-3 * 2 * weight) / (2 * weight + 1 / 0.5 ** 2), 9);
+    expect(unitSettingOf(result, "left")).toBeCloseTo(12.7 + 0.4 * ((2 * weight) / (2 * weight + 4)), 6);
+    expect(unitSettingOf(result, "middle")).toBeCloseTo(12.7, 6);
+    expect(result.detail.units?.right?.learnt.visits).toBe(0);
+    expect(unitSettingOf(result, "right")).toBeUndefined();
+  });
+
+  /** Reference: weighted least squares with a prior, solved as a regression on the rows themselves (normal equations, published). */
+  it("is what a weighted regression with its prior as one more row gives", () => {
+    const visits = [visit(-0.31, 10), visit(-0.52, 40), visit(-0.18, 200), visit(0.1, 3)];
+    const { learnt } = read({ unitVisits: { left: visits } }).detail.units?.left ?? {};
+    const rows = [
+      { y: 0, weight: 1 / 0.0005 ** 2 },
+      ...visits.map(({ offsetMetres: y, ageDays }) => ({ y, weight: Math.exp(-ageDays / 90) / (0.0001 ** 2 + 0.0001 ** 2 / 10) })),
+    ];
+    const cost = (m: number) => rows.reduce((sum, { y, weight }) => sum + weight * (y - m) ** 2, 0);
+    // The least of the cost, by ternary search: nothing of the closed form is used.
+    let [low, high] = [-0.002, 0.002];
+    for (let k = 0; k < 200; k++) {
+      const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+      if (cost(a) < cost(b)) high = b;
+      else low = a;
+    }
+    expect(learnt?.offsetMetres).toBeCloseTo((low + high) / 2, 8);
+  });
+
+  it("the cut is judged against what is wanted: set 0.4 higher for a turf that takes 0.4, nothing is off and nothing is accused", () => {
+    const visits = [visit(-0.4), visit(-0.42)];
+    const right = read({ settingMetres: 0.0131, heightsMetres: [...at(12.7), ...at(12.7)], visits });
+    expect(right.verdict).toBe("in-tolerance");
+    expect([saysOf(right, "height-misset"), saysOf(right, "roller-sinks")]).toEqual(["not-found", "not-found"]);
+    expect(figure(right, "over-wanted")).toMatchObject({ value: expect.closeTo(0, 9), verdict: "in-tolerance" });
+    // The same bench on a turf that was never read: it cuts as wanted, and is watched.
+    const unknown = read({ settingMetres: 0.0131, heightsMetres: [...at(12.7), ...at(12.7)] });
+    expect([unknown.verdict, saysOf(unknown, "height-misset")]).toEqual(["watch", "not-found"]);
+    // Not cutting as wanted, with nothing learnt: it is the bench.
+    const off = read({ settingMetres: 0.0131, heightsMetres: [...at(13.1), ...at(13.1)] });
+    expect([off.verdict, saysOf(off, "height-misset")]).toEqual(["out", "seen"]);
+  });
+
+  it("an offset learnt before does not excuse a bench beyond it", () => {
+    const off = read({ settingMetres: 0.0137, heightsMetres: [...at(13.3), ...at(13.3)], visits: [visit(-0.4), visit(-0.42)] });
+    expect([off.verdict, saysOf(off, "height-misset")]).toEqual(["out", "seen"]);
+  });
+
+  it("a unit that stands at another bench height is held against what is wanted by itself, and its offset is over its own", () => {
+    const result = read({
+      heightsMetres: at(12.7),
+      unitHeights: { left: at(12.7), middle: at(12.7), right: at(12.1) },
+      unitSettings: { right: 0.0121 },
+    });
+    expect(result.findings.find(({ place, code }) => place === "right" && code === "bench-off")?.verdict).toBe("out");
+    expect(result.detail.units?.right?.offsetMetres).toBeCloseTo(0, 9);
+    expect(refused("cutting-height", triplex, { unitSettings: { front: 0.012 } })).toEqual(["unknown-unit at readings.unitSettings.front"]);
+  });
+
+  it("is followed over time by unit and turf; the turf is what it was called", () => {
+    const result = read({ heightsMetres: at(12.5), unitHeights: { left: at(12.4) } });
+    expect(cuttingHeight.trend?.values(result)).toEqual({ machine: expect.closeTo(-0.0002, 9), left: expect.closeTo(-0.0003, 9) });
+    expect(cuttingHeight.trend?.group?.(result)).toBe("Square");
+    expect(cuttingHeight.trend?.values(read({}))).toBeUndefined();
   });
 });

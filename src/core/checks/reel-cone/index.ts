@@ -1,13 +1,11 @@
 import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { ALONG, CONE_TOLERANCE_METRES, coneOf, reelLife } from "@/core/reel";
+import { ALONG, CONE_TOLERANCE_METRES, coneOf, REEL_GRIND_METRES, reelLife } from "@/core/reel";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 
-/** Off the diameter by one spin grind. Estimate. */
-export const REEL_GRIND_METRES = 0.0005;
 /** A reel this much over its new diameter is misread. Estimate. */
 const OVER_NEW_METRES = 0.001;
 

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import type { Figure, Finding } from "@/core/findings";
-import { FACINGS, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { type Bracket, bracketFor, FACINGS, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf } from "@/core/reel";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { settled, shows } from "../settled";
@@ -16,7 +16,6 @@ export const positionReadingsSchema = z.object({
 });
 export type PositionReadings = z.output<typeof positionReadingsSchema>;
 type Read = PositionReadings["units"][string];
-export type Bracket = { number: number; facing: (typeof FACINGS)[number] };
 
 type Says = {
   action: { code: "move-bracket"; place: string; number: number; facing: string };
@@ -78,14 +77,6 @@ export const rollerPosition: Check<PositionReadings, PositionDetail, Says> = {
   }),
   assess,
 };
-
-/** The bracket a unit wants; `undefined` where its table has no row for that height. */
-export function bracketFor(machine: Machine, unit: string, heightMetres: number, withGroomer: boolean): Bracket | undefined {
-  const row = unitSheetOf(machine, unit).brackets?.find(
-    (one) => one.withGroomer === withGroomer && heightMetres >= one.fromHeightMetres - 1e-9 && heightMetres < one.toHeightMetres - 1e-9,
-  );
-  return row && { number: row.number, facing: row.facing };
-}
 
 function findingsAt(place: string, read: Read, wanted: Bracket | undefined): Finding[] {
   if (!wanted) return [];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Assessment, assessCheck, type TyreDetail } from "@/core/checks";
-import { type MachineInput, machineSchema } from "@/core/machine";
+import { type MachineInput, machineSchema, withSheet } from "@/core/machine";
 import { PSI_PASCALS } from "@/core/units";
 import { FLEET } from "@/demo/fleet";
 
@@ -60,7 +60,7 @@ describe("tyre-pressure", () => {
   });
 
   it("never goes under the sheet's least, whatever offset the machine runs", () => {
-    const soft = { ...zeroTurn, sheet: { ...zeroTurn.sheet, pressureOffsetPascals: -psi(6) } };
+    const soft = withSheet(machineSchema.parse(zeroTurn), { pressureOffsetPascals: -psi(6) });
     const result = assess([8, 12, 12, 8], { machine: soft });
     expect(result.detail.wheels[0]?.targetPascals).toBeCloseTo(psi(8), -2);
     expect(assess([7.4, 12, 12, 8], { machine: soft }).verdict).toBe("out");

@@ -119,10 +119,15 @@ export function usualOf(property: Property, values: readonly (string | number)[]
   return sizes.length > 0 ? sizes[Math.floor((sizes.length - 1) / 2)] : best.value;
 }
 
-function matrixOf(machine: Machine, { units }: MatchReadings): MatchDetail["matrix"] {
+export type UnitRead = z.output<typeof unitRead>;
+
+/** Units of one machine or of several against each other: of every property the usual value, and which of them differ from it. */
+export function matrixOf(
+  units: readonly { id: string; read: Partial<Record<Property, string | number | undefined>> }[],
+): MatchDetail["matrix"] {
   return PROPERTIES.map((property) => {
-    const read = unitsAcross(machine).flatMap(({ id }) => {
-      const value = units[id]?.[property];
+    const read = units.flatMap(({ id, read: own }) => {
+      const value = own[property];
       return value === undefined ? [] : [{ id, value }];
     });
     const usual = usualOf(
@@ -167,7 +172,7 @@ const isTold = (read: MatchReadings["units"][string] | undefined): boolean =>
 
 function assess(machine: Machine, readings: MatchReadings): Assessment<MatchDetail, Says> {
   const across = unitsAcross(machine);
-  const matrix = matrixOf(machine, readings);
+  const matrix = matrixOf(across.map(({ id }) => ({ id, read: readings.units[id] ?? {} })));
   const told = across.filter(({ id }) => isTold(readings.units[id])).map(({ id }) => id);
   const isComplete = told.length === across.length;
   const findings = across.flatMap(({ id }): Finding[] => {
