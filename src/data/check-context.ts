@@ -1,3 +1,4 @@
+import * as z from "zod";
 import {
   type Check,
   type CleanlinessReadings,
@@ -22,7 +23,7 @@ import { STANDING_TAKES, takesOfJob, takesOfMachine } from "./takes-read";
 /** What the record itself brings to a check's readings, by check; nobody types it. */
 export type CheckContexts = Partial<Record<CheckId, object>>;
 
-type Visits = Pick<HeightReadings, "visits" | "rakeMetres">;
+type Visits = Pick<HeightReadings, "visits" | "unitVisits" | "rakeMetres">;
 type SitePacks = Pick<CleanlinessReadings, "site">;
 
 export function takeRecord(take: ReturnType<typeof takesOfJob>[number]): TakeRecord {
@@ -56,42 +57,91 @@ function levelContext(db: Db, jobId: number): DeckContext {
 
 const DAY = 86_400_000;
 
+/** Of visits that are remembered: what one of them was. */
+type VisitRow = {
+  job_id: number;
+  at: string;
+  seq: number;
+  turf: string | null;
+  offset: number | null;
+  spread: number | null;
+  count: number | null;
+  units: string | null;
+};
+
+const unitsReadSchema = z.record(
+  z.string(),
+  z.object({
+    offsetMetres: z.number().optional(),
+    stubble: z.object({ spreadMetres: z.number(), count: z.number() }).optional(),
+  }),
+);
+
+/** What a unit's offset rests on: another roller under it, and it is learnt anew. */
+const ROLLER_CHANGED = "roller-changed";
+
 /**
- * Visits whose offset was measured, one a job with what was read last in it, and the rake the blades stand at, unless something moved them
- * since. `jobId`: the visit in hand, which is none of the earlier ones.
+ * Visits whose offset was measured, one a job with what was read last in it, of the machine and of each reel unit since its roller was changed; and the
+ * rake the blades stand at, unless something moved them since. `jobId`: the visit in hand, which is none of the earlier ones.
  */
 export function heightContext(db: Db, args: { machineId: string; now: string; jobId?: number }): Visits {
   const { machineId, now, jobId = 0 } = args;
   const rows = db
     .prepare(
-      `SELECT job_id, at, json_extract(input_json, '$.turf') AS turf, json_extract(result_json, '$.detail.offsetMetres') AS offset,
-         json_extract(result_json, '$.detail.stubble.spreadMetres') AS spread, json_extract(result_json, '$.detail.stubble.count') AS count
+      `SELECT job_id, at, seq, json_extract(input_json, '$.turf') AS turf, json_extract(result_json, '$.detail.offsetMetres') AS offset,
+         json_extract(result_json, '$.detail.stubble.spreadMetres') AS spread, json_extract(result_json, '$.detail.stubble.count') AS count,
+         json_extract(result_json, '$.detail.units') AS units
        FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'cutting-height' AND t.job_id <> ?)
-       WHERE offset IS NOT NULL ORDER BY seq DESC LIMIT 200`,
+       WHERE offset IS NOT NULL OR units IS NOT NULL ORDER BY seq DESC LIMIT 200`,
     )
-    .all(machineId, jobId) as { job_id: number; at: string; turf: string | null; offset: number; spread: number; count: number }[];
-  const visits = rows.filter(({ job_id }, index) => rows.findIndex((row) => row.job_id === job_id) === index);
+    .all(machineId, jobId) as VisitRow[];
+  const events = listEvents(db, machineId);
+  const { machine } = getMachine(db, machineId);
+  const rollersSince = (place?: string) =>
+    Math.max(
+      0,
+      ...events
+        .filter((one) => one.event === ROLLER_CHANGED && (place === undefined || one.place === undefined || one.place === place))
+        .map(({ seq }) => seq),
+    );
+  const lastOfJob = (visits: readonly VisitRow[]) =>
+    visits.filter(({ job_id }, index) => visits.findIndex((row) => row.job_id === job_id) === index);
+  const visit = (row: VisitRow, read: { offset: number; spread: number; count: number }) => {
+    const made = {
+      offsetMetres: read.offset,
+      spreadMetres: read.spread,
+      count: read.count,
+      ageDays: Math.max(0, (Date.parse(now) - Date.parse(row.at)) / DAY),
+      ...(row.turf === null ? {} : { turf: row.turf }),
+    };
+    // What a check would not take is no visit to learn from: it must not keep every later one from being saved.
+    return isTaken({ visits: [made] }) ? [made] : [];
+  };
+  const whole = lastOfJob(rows.filter(({ offset, seq }) => offset !== null && seq > rollersSince()));
+  const unitVisits = Object.fromEntries(
+    machine.units.map(({ id }) => {
+      const read = rows.flatMap((row) => {
+        const units = unitsReadSchema.safeParse(JSON.parse(row.units ?? "{}")).data ?? {};
+        const { offsetMetres, stubble } = units[id] ?? {};
+        return offsetMetres === undefined || !stubble
+          ? []
+          : [{ row, offset: offsetMetres, spread: stubble.spreadMetres, count: stubble.count }];
+      });
+      const since = read.filter(({ row }) => row.seq > rollersSince(id));
+      const kept = lastOfJob(since.map(({ row }) => row));
+      return [id, since.flatMap((one) => (kept.includes(one.row) ? visit(one.row, one) : []))];
+    }),
+  );
   const level = db
     .prepare(
       `SELECT seq, json_extract(result_json, '$.detail.rake.value') AS rake FROM (${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = 'deck-level')
        WHERE rake IS NOT NULL ORDER BY seq DESC LIMIT 1`,
     )
     .get(machineId) as { seq: number; rake: number } | undefined;
-  const { machine } = getMachine(db, machineId);
-  const stands =
-    level && staleReasons({ machine, check: "deck-level", takenSeq: level.seq, events: listEvents(db, machineId) }).length === 0;
+  const stands = level && staleReasons({ machine, check: "deck-level", takenSeq: level.seq, events }).length === 0;
   return {
-    // What a check would not take is no visit to learn from: it must not keep every later one from being saved.
-    visits: visits.flatMap(({ at, turf, offset, spread, count }) => {
-      const visit = {
-        offsetMetres: offset,
-        spreadMetres: spread,
-        count,
-        ageDays: Math.max(0, (Date.parse(now) - Date.parse(at)) / DAY),
-        ...(turf === null ? {} : { turf }),
-      };
-      return isTaken({ visits: [visit] }) ? [visit] : [];
-    }),
+    visits: whole.flatMap((row) => visit(row, { offset: row.offset ?? 0, spread: row.spread ?? 0, count: row.count ?? 0 })),
+    unitVisits,
     ...(stands && isTaken({ rakeMetres: level.rake }) ? { rakeMetres: level.rake } : {}),
   };
 }

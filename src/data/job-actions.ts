@@ -7,7 +7,7 @@ import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { finishesRebuild } from "@/core/sequences/rebuild";
 import { type MachineState, mayRun, offBench, type RunReason } from "@/core/state";
-import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit } from "@/core/trade";
+import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
@@ -110,6 +110,7 @@ function refuseUnits(
   const issues = [
     ...unknown,
     ...(units.length > 0 && !isByUnit(row.event) ? [{ code: "not-by-unit", path: ["units"] }] : []),
+    ...(ground?.reel && !SPINS_REEL.includes(row.fix) ? [{ code: "no-reel-ground", path: ["ground", "reel"] }] : []),
     ...(ground && row.event !== "unit-ground" ? [{ code: "nothing-ground", path: ["ground"] }] : []),
     ...(ground && machine.units.length > 1 && new Set(units).size !== 1 ? [{ code: "one-knife-a-tally", path: ["units"] }] : []),
   ];

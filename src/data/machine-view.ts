@@ -1,4 +1,4 @@
-import { type BenchUnit, benchOf } from "@/core/bench";
+import { BENCH_ORDER, type BenchUnit, benchOf } from "@/core/bench";
 import { type Check, checkRow, isOffered, worksheetsFor } from "@/core/checks";
 import { staleReasons } from "@/core/events";
 import type { Verdict } from "@/core/findings";
@@ -10,12 +10,13 @@ import type { Db } from "./connection";
 import { canTakeBack, HOLDING_EVENTS } from "./events";
 import { type EventRecord, listEvents } from "./events-read";
 import { knivesOf, type UnitKnife } from "./knives";
+import { type LastDone, lastDone } from "./last-done";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord } from "./machines";
 import { listOwed, type Owed } from "./owed";
 import { listSpindleLog, type SpindleRecord, spindlesOf } from "./spindle-log";
-import { type Take, takesOfMachine } from "./takes-read";
+import { type Take, takesOfCheck, takesOfMachine } from "./takes-read";
 
 /** How a worksheet of a machine stands: never read, or when and how it came out and whether something changed since. */
 export type SheetStanding = { check: CheckId; last?: { verdict: Verdict; at: string; isStale: boolean } };
@@ -26,7 +27,9 @@ export type Followed = {
   dimension: "length" | "pressure";
   toleranceSi: number;
   lines: { id: string; label?: string }[];
-  points: { at: string; jobId: number; values: Record<string, number> }[];
+  points: { at: string; jobId: number; values: Record<string, number>; group?: string }[];
+  /** From then on it is another run of figures: what happened, and to which place. */
+  breaks: { at: string; event: string; place?: string }[];
 };
 
 export type LogEntry = EventRecord & { canTakeBack: boolean; isHolding: boolean };
@@ -39,6 +42,8 @@ export type MachineView = {
   /** Of a reel machine: every unit through the bench. */
   bench: BenchUnit[];
   knives: UnitKnife[];
+  /** Each kind of fix by the last time it was made, newest first. */
+  lastDone: LastDone[];
   followed: Followed[];
   /** A page of its jobs, newest first, and from when on there are older ones. */
   jobs: MachineJob[];
@@ -83,16 +88,27 @@ function standingOf(check: Check, args: { machine: Machine; takes: readonly Take
   return { check: check.id, last: { verdict: take.verdict, at: take.at, isStale } };
 }
 
-function followedBy(check: Check, machine: Machine, takes: readonly Take[]): Followed[] {
+function followedBy(check: Check, machine: Machine, takes: readonly Take[], events: readonly EventRecord[]): Followed[] {
   const { trend } = check;
   if (!trend) return [];
   const points = takes.flatMap((take) => {
     const values = take.checkId === check.id && take.result.ruleVersion > 0 ? trend.values(take.result) : undefined;
-    return values ? [{ at: take.at, jobId: take.jobId, values }] : [];
+    const group = values && trend.group?.(take.result);
+    return values ? [{ at: take.at, jobId: take.jobId, values, ...(group ? { group } : {}) }] : [];
   });
   if (points.length === 0) return [];
   const lines = trend.lines(machine).map((line) => ({ ...line }));
-  return [{ check: check.id, dimension: trend.dimension, toleranceSi: trend.toleranceSi(machine), lines, points: points.reverse() }];
+  const breaks = events
+    .filter(({ event }) => trend.startsAnew?.includes(event))
+    .map(({ at, event, place }) => ({ at, event, ...(place ? { place } : {}) }));
+  return [
+    { check: check.id, dimension: trend.dimension, toleranceSi: trend.toleranceSi(machine), lines, points: points.reverse(), breaks },
+  ];
+}
+
+/** What was read of the bench, step by step: a busy machine's last two hundred takes reach back a year at the most. */
+function benchTakes(db: Db, { id, machine }: MachineRecord): Take[] {
+  return machine.units.length === 0 ? [] : BENCH_ORDER.flatMap((check) => takesOfCheck(db, id, check));
 }
 
 /** Everything the machine's page shows, read in one go; `before`: jobs before that one. Throws `machine-not-found`. */
@@ -110,9 +126,10 @@ export function getMachineView(db: Db, machineId: string, args: { now: string; b
     state: stateOfMachine(db, machineId),
     owed: listOwed(db, machineId),
     sheets: sheets.map((check) => standingOf(check, { machine, takes, events })),
-    knives: knivesOf(db, machineId),
-    bench: benchOf({ machine, takes, events, offered: sheets.map(({ id }) => id) }),
-    followed: sheets.flatMap((check) => followedBy(check, machine, takes)),
+    knives: knivesOf(db, machineId, args.now),
+    lastDone: lastDone(db, machineId),
+    bench: benchOf({ machine, takes: benchTakes(db, record), events, offered: sheets.map(({ id }) => id) }),
+    followed: sheets.flatMap((check) => followedBy(check, machine, takes, events)),
     jobs,
     ...(found.length > HISTORY_PAGE && oldest ? { olderThan: oldest.jobId } : {}),
     log: [...events]

@@ -133,19 +133,26 @@ export function replaceSheet(
   doing: Doing,
   args: { machineId: string; basedOnVersion: number; machine: Machine; reason: string },
 ): { sheetVersion: number } {
-  return once(db, doing, "sheet-replaced", () => {
-    const current = getMachine(db, args.machineId);
-    if (current.sheetVersion !== args.basedOnVersion) throw new AppError("changed-since");
-    requireSound(args.machine);
-    const [was, is] = [kindById(current.machine.kind).cutsWith, kindById(args.machine.kind).cutsWith];
-    if (was !== is) throw new AppError("invalid", { issues: [{ code: "cuts-with-another", path: ["machine", "kind"] }] });
-    const version = current.sheetVersion + 1;
-    insertSheet(db, doing, { ...args, version });
-    db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
-    touch(db, args.machineId);
-    audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
-    return { sheetVersion: version };
-  });
+  return once(db, doing, "sheet-replaced", () => writeSheet(db, doing, args));
+}
+
+/** The same within a transaction of the caller's. */
+export function writeSheet(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; basedOnVersion: number; machine: Machine; reason: string },
+): { sheetVersion: number } {
+  const current = getMachine(db, args.machineId);
+  if (current.sheetVersion !== args.basedOnVersion) throw new AppError("changed-since");
+  requireSound(args.machine);
+  const [was, is] = [kindById(current.machine.kind).cutsWith, kindById(args.machine.kind).cutsWith];
+  if (was !== is) throw new AppError("invalid", { issues: [{ code: "cuts-with-another", path: ["machine", "kind"] }] });
+  const version = current.sheetVersion + 1;
+  insertSheet(db, doing, { ...args, version });
+  db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
+  touch(db, args.machineId);
+  audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
+  return { sheetVersion: version };
 }
 
 function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: number; machine: Machine; reason: string }): void {

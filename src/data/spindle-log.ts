@@ -4,7 +4,7 @@ import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent } from "./events";
-import { getMachine, meterReadings } from "./machines";
+import { getMachine, type MachineRecord, meterReadings } from "./machines";
 
 export const newSpindleEntrySchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.enum(["topped-up", "purged", "bearings-new"]), places: z.array(z.string().max(60)).min(1).max(7) }),
@@ -73,8 +73,13 @@ export function takeBackSpindleEntry(db: Db, doing: Doing, args: { machineId: st
 }
 
 export function spindlesOf(db: Db, machineId: string, now: string): SpindleStanding[] {
-  const { machine } = getMachine(db, machineId);
-  return spindleStandings({ machine, entries: listSpindleLog(db, machineId), meter: meterReadings(db, machineId), now });
+  return spindlesOfRecord(db, getMachine(db, machineId), now);
+}
+
+/** The same of a machine that is at hand already. */
+export function spindlesOfRecord(db: Db, { id, machine }: Pick<MachineRecord, "id" | "machine">, now: string): SpindleStanding[] {
+  if (greasedSpindles(machine).length === 0) return [];
+  return spindleStandings({ machine, entries: listSpindleLog(db, id), meter: meterReadings(db, id), now });
 }
 
 /** What is due, by spindle: how many hours it is over. */

@@ -91,7 +91,15 @@ export const STEP_DATA = {
     /** Of a reel machine, the units it was done on; all of them where none is named. */
     units: z.array(z.string().max(60)).max(9).optional(),
     /** Of a bedknife ground: clamped, traverse locked and guards on before the wheel came in; each face as it was counted, booked against its life. */
-    ground: z.object({ isClamped: z.literal(true), top: faceTallySchema, front: faceTallySchema }).optional(),
+    ground: z
+      .object({
+        isClamped: z.literal(true),
+        top: faceTallySchema,
+        front: faceTallySchema,
+        /** Of a reel spun with it, or alone. */
+        reel: faceTallySchema.extend({ isRelieved: z.boolean() }).optional(),
+      })
+      .optional(),
     torqueHow: z.enum(["wrench", "by-feel"]).optional(),
     pressures: z.array(pressureChangeSchema).optional(),
     turns: z.array(turnMadeSchema).optional(),

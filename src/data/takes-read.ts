@@ -152,3 +152,18 @@ export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
     fromRows(db, db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq DESC LIMIT ?`).all(machineId, limit) as Row[]),
   );
 }
+
+/** So many readings of one check back, whatever else was read of the machine since. */
+const OF_ONE_CHECK = 12;
+
+/** The last takes of one check of a machine that count, newest first: what was read long ago of a unit still stands behind many later takes. */
+export function takesOfCheck(db: Db, machineId: string, checkId: CheckId): Take[] {
+  return whileUnchanged(db, `takes of machine ${machineId} check ${checkId}`, () =>
+    fromRows(
+      db,
+      db
+        .prepare(`${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = ? ORDER BY s.seq DESC LIMIT ?`)
+        .all(machineId, checkId, OF_ONE_CHECK) as Row[],
+    ),
+  );
+}

@@ -514,6 +514,7 @@ type UnitSheetInput = NonNullable<NonNullable<MachineInput["sheet"]>["unit"]>;
 
 const side = (y: number, z: number) => ({ yMetres: inch(y), zMetres: inch(z) });
 const roller = (y: number, z: number, radius: number) => ({ ...side(y, z), radiusMetres: inch(radius) });
+const travel = (least: number, most: number) => ({ leastZMetres: inch(least), mostZMetres: inch(most) });
 const degrees = (value: number) => (value * Math.PI) / 180;
 
 /** Bracket holes by height, each height of cut twice: without a groomer, and one hole on with it. */
@@ -561,7 +562,13 @@ const FAIRWAY_UNIT: UnitSheetInput = {
     [0.4, 0.6],
     [0.6, 1.2],
   ]),
-  adjusters: { squareThrowMetres: 0.001, heightThrowMetres: 0.00125, knifeThrowMetres: 0.0005 },
+  adjusters: {
+    squareThrowMetres: 0.001,
+    heightThrowMetres: 0.00125,
+    knifeThrowMetres: 0.0005,
+    heightEnd: "rear",
+    heightTravel: travel(0.6, 1.3),
+  },
 };
 
 /** An outfield unit: a larger reel of eight blades, set without contact. */
@@ -589,6 +596,13 @@ const OUTFIELD_UNIT: UnitSheetInput = {
   },
   groomer: "brush",
   school: "no-contact",
+  adjusters: {
+    squareThrowMetres: 0.001,
+    heightThrowMetres: 0.00125,
+    knifeThrowMetres: 0.0005,
+    heightEnd: "rear",
+    heightTravel: travel(0.6, 1.6),
+  },
 };
 
 /** A greens unit: fourteen blades and a thin knife at 4 mm. */
@@ -620,7 +634,13 @@ const GREENS_UNIT: UnitSheetInput = {
   hasScraper: false,
   school: "firm-contact",
   brackets: brackets([[0.08, 0.3]]),
-  adjusters: { squareThrowMetres: 0.0008, heightThrowMetres: 0.001, knifeThrowMetres: 0.0004 },
+  adjusters: {
+    squareThrowMetres: 0.0008,
+    heightThrowMetres: 0.001,
+    knifeThrowMetres: 0.0004,
+    heightEnd: "rear",
+    heightTravel: travel(0.7, 1.02),
+  },
 };
 
 function reelRideOn(units: 3 | 5): MachineInput {

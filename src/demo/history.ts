@@ -1,7 +1,10 @@
 import { seededRandom } from "@/core/random";
 import type { Db } from "@/data/connection";
 import { Teller } from "@/stories/teller";
-import { STORIES } from "./stories";
+import { REEL_STORIES } from "./reel-stories";
+import { STORIES as OTHERS } from "./stories";
+
+const STORIES = [...OTHERS, ...REEL_STORIES];
 
 const SEED = 20_261;
 const DAY = 86_400_000;

@@ -1,6 +1,7 @@
 import { BENCH_ORDER } from "@/core/bench";
 import type { CheckId } from "@/core/trade";
 import type { Story } from "@/stories/story";
+import { knife } from "./reel-stories";
 
 const PACKED = {
   kind: "sheet",
@@ -366,6 +367,8 @@ export const STORIES: readonly Story[] = [
       cause: "edge-nicked",
       fix: "grind-bedknife",
       fixState: "bench",
+      units: ["unit"],
+      ground: knife(3, 4),
       also: [...WINTER_BENCH, "reel-speed"],
     },
   },
@@ -425,6 +428,7 @@ export const STORIES: readonly Story[] = [
       fix: "grind-bedknife",
       fixState: "bench",
       units: ["middle"],
+      ground: knife(5, 4),
     },
   },
   {

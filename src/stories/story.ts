@@ -1,3 +1,4 @@
+import type { Ground } from "@/core/reel";
 import type { SafeState } from "@/core/safety";
 import type { CauseId, CheckId, ContextId, FixId, SymptomId } from "@/core/trade";
 
@@ -26,6 +27,8 @@ export type Story = {
         also?: CheckId[];
         /** Of a reel machine, the units it was mended on. */
         units?: string[];
+        /** What was counted on the grinder, of the one unit. */
+        ground?: Ground;
       }
     /** Stubble against the setting. */
     | { kind: "height"; offsetMillimetres: number }

@@ -24,6 +24,7 @@ import { getMachine } from "@/data/machines";
 import { recordConfirmation, recordPutBack } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
 import { pricks, soundReadings, spoiled } from "./sound-readings";
+import { stubbleInSeason } from "./sound-units";
 import type { Story } from "./story";
 
 const MINUTE = 60_000;
@@ -108,6 +109,7 @@ export class Teller {
       cause: fault.cause,
       words: "",
       ...(fault.units ? { units: fault.units } : {}),
+      ...(fault.ground ? { ground: fault.ground } : {}),
     });
     for (const check of provingLooks(fault.cause, this.machine)) {
       this.makeSafe(check.state);
@@ -144,7 +146,10 @@ export class Teller {
 
   /** A worksheet of a sound machine, spoiled where the story says so; a plain look where the machine has none. */
   private fill(check: string, spoils: Record<string, unknown>): void {
-    const sound = soundReadings({ machine: this.machine, check, random: this.random, turf: this.story.place });
+    const isReelHeight = check === "cutting-height" && this.machine.units.length > 0;
+    const sound = isReelHeight
+      ? stubbleInSeason({ machine: this.machine, random: this.random, turf: this.story.place, at: this.clock })
+      : soundReadings({ machine: this.machine, check, random: this.random, turf: this.story.place });
     const hasSheet = worksheetsFor(this.machine).some(({ id }) => id === check);
     if (sound && hasSheet) {
       recordTake(this.db, this.doing(8), { jobId: this.jobId, checkId: check, readings: spoiled(sound, spoils), asTyped: {} });

@@ -1,0 +1,70 @@
+import * as z from "zod";
+import { isInTravel, settingOf, viewSet, withSettings } from "@/core/bench/set-up";
+import { unitSheetOf } from "@/core/machine";
+import { sideProblems, stanceOf } from "@/core/reel";
+import type { Db } from "./connection";
+import { type Doing, once } from "./context";
+import { AppError, type Issue } from "./errors";
+import { insertEvent } from "./events";
+import { getMachine, writeSheet } from "./machines";
+
+const place = z.number().min(-2).max(2);
+const settingSchema = z.object({ frontZMetres: place, rearZMetres: place });
+type Setting = z.output<typeof settingSchema>;
+
+export const benchSettingSchema = z.object({
+  basedOnVersion: z.number().int(),
+  /** By unit, where its rollers' centres stand in the frame of its side view. */
+  settings: z.record(z.string().max(60), settingSchema),
+  reason: z.string().trim().min(1, "say-why").max(300),
+});
+
+/** Less than this is no move. */
+const MOVED_METRES = 1e-7;
+const isMoved = (a: Setting, b: Setting): boolean =>
+  Math.abs(a.frontZMetres - b.frontZMetres) > MOVED_METRES || Math.abs(a.rearZMetres - b.rearZMetres) > MOVED_METRES;
+
+type Machine = ReturnType<typeof getMachine>["machine"];
+
+function issuesOf(machine: Machine, settings: Readonly<Record<string, Setting>>): Issue[] {
+  return Object.entries(settings).flatMap(([unit, setting]): Issue[] => {
+    const path = ["settings", unit];
+    if (!machine.units.some(({ id }) => id === unit)) return [{ code: "unknown-part", path, place: unit }];
+    const { sideView } = unitSheetOf(machine, unit);
+    if (!sideView) return [{ code: "no-side-view", path, place: unit }];
+    const view = viewSet(sideView, setting);
+    const [problem] = sideProblems(view);
+    if (problem) return [{ code: problem, path }];
+    if ((stanceOf(view)?.heightMetres ?? 0) <= 0) return [{ code: "rollers-above-knife", path }];
+    return isInTravel({ machine, unit, view }) ? [] : [{ code: "out-of-travel", path, place: unit }];
+  });
+}
+
+/**
+ * Keeps where the rollers of these units are to stand: a new version of the sheet, and at each unit that changed the event that makes its later steps
+ * again. Throws `changed-since`; `invalid` with `unknown-part`, `no-side-view`, `rollers-overlap`, `rollers-above-knife`, `out-of-travel`, or
+ * `nothing-set` where all of them stand so already.
+ */
+export function keepBenchSetting(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string } & z.output<typeof benchSettingSchema>,
+): { sheetVersion: number; moved: string[] } {
+  return once(db, doing, "bench-setting-kept", () => {
+    const { machineId, basedOnVersion, settings, reason } = args;
+    const { machine } = getMachine(db, machineId);
+    const issues = issuesOf(machine, settings);
+    if (issues.length > 0) throw new AppError("invalid", { issues });
+    const moved = machine.units
+      .map(({ id }) => id)
+      .filter((unit) => {
+        const { sideView } = unitSheetOf(machine, unit);
+        const setting = settings[unit];
+        return sideView !== undefined && setting !== undefined && isMoved(settingOf(sideView), setting);
+      });
+    if (moved.length === 0) throw new AppError("invalid", { issues: [{ code: "nothing-set", path: ["settings"] }] });
+    const sheet = writeSheet(db, doing, { machineId, basedOnVersion, machine: withSettings(machine, settings), reason });
+    for (const unit of moved) insertEvent(db, doing, { machineId, event: "roller-moved", place: unit, data: { words: reason } });
+    return { ...sheet, moved };
+  });
+}

@@ -1,0 +1,53 @@
+import type { Db } from "./connection";
+import { knifeLivesOf } from "./knives";
+import { listMachines } from "./machines";
+import { whileUnchanged } from "./reads";
+import { spindlesOfRecord } from "./spindle-log";
+
+/** Something that is to be done to a machine by its hours: at which of its places, and by when at the hours of the last weeks. */
+export type Due = {
+  machineId: string;
+  fleetNumber: string;
+  name: string;
+  what: "top-up" | "purge" | "order-knife";
+  places: string[];
+  state: "due" | "soon";
+  on?: string;
+};
+
+type Item = Omit<Due, "places"> & { place: string };
+
+/** Lines of one machine about one thing in one state are one line with all its places, and the soonest of their days. */
+function gathered(items: readonly Item[]): Due[] {
+  const kinds = [...new Set(items.map(({ what, state }) => `${what} ${state}`))];
+  return kinds.flatMap((kind): Due[] => {
+    const own = items.filter(({ what, state }) => `${what} ${state}` === kind);
+    const [first] = own;
+    if (!first) return [];
+    const [on] = own.flatMap((one) => one.on ?? []).sort();
+    const { place: _, on: __, ...shared } = first;
+    return [{ ...shared, places: own.map(({ place }) => place), ...(on === undefined ? {} : { on }) }];
+  });
+}
+
+/** What falls due over the whole fleet, overdue first, then by its day: spindles to be greased or purged, and bedknives to be ordered. */
+export function dueNow(db: Db, now: string): Due[] {
+  // Hours move by the day: within one, nothing falls due without a word in the record.
+  return whileUnchanged(db, `due on ${now.slice(0, 10)}`, () =>
+    listMachines(db)
+      .flatMap((record) => {
+        const { id, fleetNumber, name } = record;
+        const own = { machineId: id, fleetNumber, name };
+        const greased = spindlesOfRecord(db, record, now).flatMap(({ place, state, next }): Item[] =>
+          (state === "due" || state === "soon") && next
+            ? [{ ...own, what: next.what, place, state, ...(next.on ? { on: next.on } : {}) }]
+            : [],
+        );
+        const knives = knifeLivesOf(db, record, now).flatMap(({ unit, life, orderAt }): Item[] =>
+          life.isToOrder ? [{ ...own, what: "order-knife", place: unit, state: "due", ...(orderAt ? { on: orderAt } : {}) }] : [],
+        );
+        return gathered([...greased, ...knives]);
+      })
+      .sort((a, b) => Number(b.state === "due") - Number(a.state === "due") || (a.on ?? "").localeCompare(b.on ?? "")),
+  );
+}
