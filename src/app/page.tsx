@@ -3,10 +3,13 @@ import type { JobState } from "@/core/jobs";
 import { SYMPTOMS } from "@/core/trade";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
+import { type Due, dueNow } from "@/data/due";
+import { getMachine } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
 import { dateOnly, sinceWords } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";
+import { sayDue } from "./due";
 import { OwedDone } from "./owed-done";
 import { SpoiltNote } from "./spoilt-note";
 
@@ -16,10 +19,15 @@ const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
   { state: "waiting", title: "Waits", empty: "Nobody has complained." },
 ];
 
-export default function Bay() {
+/** Lines of what is due shown at once. */
+const DUE_SHOWN = 12;
+
+export default async function Bay({ searchParams }: { searchParams: Promise<{ due?: string }> }) {
   const db = database();
+  const isAllDue = (await searchParams).due === "all";
   const { jobs, held, owed, machineCount } = getBay(db);
   const now = new Date().toISOString();
+  const due = dueNow(db, now);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <h1 className="sr-only">The bay</h1>
@@ -47,6 +55,7 @@ export default function Bay() {
           );
         })}
       </div>
+      {due.length > 0 && <DueList due={isAllDue ? due : due.slice(0, DUE_SHOWN)} count={due.length} db={db} />}
       {owed.length > 0 && (
         <section aria-labelledby="owed" className="mb-6">
           <h2 id="owed" className="border-b-2 border-ink pb-1 text-xl">
@@ -69,6 +78,48 @@ export default function Bay() {
         </section>
       )}
     </main>
+  );
+}
+
+/** What falls due by the hour meter, overdue first; each leads to where it is written down. */
+function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: ReturnType<typeof database> }) {
+  return (
+    <section aria-labelledby="due" className="mb-6">
+      <h2 id="due" className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
+        Due by its hours
+        <span className="num grow text-base text-soft">{count}</span>
+        <a href="/api/v1/due/calendar" className="text-base font-normal underline">
+          As a calendar file
+        </a>
+      </h2>
+      <ul className="ruled">
+        {due.map(({ machineId, fleetNumber, name, what, places, state, on }) => {
+          const { machine } = getMachine(db, machineId);
+          return (
+            <li key={`${machineId} ${what} ${state}`}>
+              <Link
+                href={`/machines/${machineId}${what === "order-knife" ? "" : "#spindles"}`}
+                prefetch={false}
+                className="flex min-h-11 flex-wrap items-center gap-x-3 py-1 hover:bg-sheet"
+              >
+                <span className="num w-16 text-lg font-bold">{fleetNumber}</span>
+                <span className="grow">
+                  {sayDue({ what, places }, [...machine.spindles, ...machine.units])} <span className="text-soft">{name}</span>
+                </span>
+                <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
+                  {state === "due" ? (what === "order-knife" ? "now" : "overdue") : on ? `due ${dateOnly(on)}` : "soon"}
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+      {count > due.length && (
+        <Link href="/?due=all#due" prefetch={false} className="btn my-2">
+          {count - due.length} more
+        </Link>
+      )}
+    </section>
   );
 }
 

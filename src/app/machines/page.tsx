@@ -13,7 +13,12 @@ export default function Machines() {
   const machines = listMachines(db);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
-      <h1 className="text-2xl">Machines</h1>
+      <div className="flex flex-wrap items-center gap-2">
+        <h1 className="grow text-2xl">Machines</h1>
+        <Link href="/labels" className="btn" prefetch={false}>
+          Labels to print
+        </Link>
+      </div>
       <SpoiltNote db={db} />
       <ul className="mt-3 grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
         {machines.map((record) => (

@@ -13,6 +13,7 @@ export type SideMark = "good" | "bad" | undefined;
 export function SideViewDrawing({
   parts,
   before,
+  crestRadiusMetres,
   say,
   label,
   heel,
@@ -21,12 +22,14 @@ export function SideViewDrawing({
   parts: SideParts;
   /** What stands, drawn faint behind a what-if. */
   before?: SideParts | undefined;
+  /** The crest that just touches, drawn from roller to roller. */
+  crestRadiusMetres?: number | undefined;
   say: (metres: number) => string;
   label: string;
   heel?: SideMark;
   toe?: SideMark;
 }) {
-  const scene = sideScene(parts);
+  const scene = sideScene(parts, crestRadiusMetres);
   if (!scene) return null;
   const ghost = before && sideScene(before);
   const { bounds } = scene;
@@ -40,6 +43,15 @@ export function SideViewDrawing({
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="h-full w-full" role="img" aria-label={label} fontFamily="var(--font-mono)">
       <path d={`M0 ${y(0)}H${WIDTH}`} stroke="var(--chalk)" strokeWidth={2} />
       <path d={`M0 ${y(0) + 7}H${WIDTH}`} stroke="var(--chalk-faint)" strokeWidth={8} strokeDasharray="2 5" />
+      {scene.crest && scene.crest.length > 1 && (
+        <path
+          d={scene.crest.map((p, k) => `${k === 0 ? "M" : "L"}${x(p.x)} ${y(p.z)}`).join("")}
+          fill="none"
+          stroke="var(--watch-chalk)"
+          strokeWidth={2}
+          strokeDasharray="3 4"
+        />
+      )}
       {ghost?.circles.map(({ id, ...at }) => (
         <circle key={id} cx={x(at.x)} cy={y(at.z)} r={at.radius * scale} fill="none" stroke="var(--chalk-faint)" strokeDasharray="4 4" />
       ))}

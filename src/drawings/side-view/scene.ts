@@ -1,4 +1,4 @@
-import { alongGround, groundLine, heightOver, type SidePoint, type SideView, stanceOf } from "@/core/reel";
+import { alongGround, crestHeight, groundLine, heightOver, type SidePoint, type SideView, stanceOf } from "@/core/reel";
 
 export type SideParts = SideView & { reel?: SidePoint | undefined; reelRadiusMetres?: number | undefined };
 export type SideCircle = { id: "front" | "rear" | "reel"; x: number; z: number; radius: number };
@@ -11,14 +11,26 @@ export type SideScene = {
   toe?: { x: number; z: number };
   /** Outline of knife and bedbar, from the edge back along its top, down to the heel and forward to the toe. */
   knife: { x: number; z: number }[];
+  /** The crest that just touches, from roller to roller. */
+  crest?: { x: number; z: number }[];
   bounds: { left: number; right: number; top: number };
 };
 
 /** Depth of the knife drawn where its heel is not on the sheet. */
 const USUAL_DEPTH_METRES = 0.03;
 
+const CREST_POINTS = 32;
+
+/** The crest of a radius under both rollers, in the ground's frame. */
+function crestOf(parts: SideParts, radiusMetres: number, from: number, to: number): { x: number; z: number }[] {
+  return Array.from({ length: CREST_POINTS + 1 }, (_, k) => from + ((to - from) * k) / CREST_POINTS).flatMap((x) => {
+    const z = crestHeight({ view: parts, crestRadiusMetres: radiusMetres, along: x });
+    return z === undefined ? [] : [{ x, z }];
+  });
+}
+
 /** The unit in the ground's frame; `undefined` where it cannot stand. */
-export function sideScene(parts: SideParts): SideScene | undefined {
+export function sideScene(parts: SideParts, crestRadiusMetres?: number): SideScene | undefined {
   const ground = groundLine(parts);
   if (!ground || !stanceOf(parts)) return undefined;
   const seen = (point: SidePoint) => ({ x: alongGround(ground, point), z: heightOver(ground, point) });
@@ -42,6 +54,7 @@ export function sideScene(parts: SideParts): SideScene | undefined {
     ...(heel ? { heel } : {}),
     ...(toe ? { toe } : {}),
     knife,
+    ...(crestRadiusMetres ? { crest: crestOf(parts, crestRadiusMetres, seen(parts.rear).x, seen(parts.front).x) } : {}),
     bounds: {
       left: Math.min(...all.map(({ left }) => left)),
       right: Math.max(...all.map(({ right }) => right)),

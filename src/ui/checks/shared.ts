@@ -72,6 +72,8 @@ export const FULL_THROTTLE = "Throttle stays at full; speed is set with the trav
 export const OPERATION_APART = "A matter of operation, kept apart from faults: a word with the operator, nothing to mend.";
 export const CRANKSHAFT_OUT = "Hold it out: an engine's own shaft goes to a qualified shop";
 
+export const sayDegrees = (radians: number): string => `${((radians * 180) / Math.PI).toFixed(2).replace("-", "−")}°`;
+
 /** Radii are said in feet or metres. */
 export function sayRadius(value: number, system: UnitSystem): string {
   return system === "us" ? `${(value / 0.3048).toFixed(value < 3 ? 1 : 0)} ft` : `${value.toFixed(1)} m`;

@@ -2,14 +2,13 @@
 
 import { useState } from "react";
 import type { AttitudeReadings } from "@/core/checks/bedknife-attitude";
-import { LEAST_CLEARANCE_SHARE } from "@/core/checks/bedknife-attitude";
 import { unitSheetOf, unitsAcross } from "@/core/machine";
-import { laidOn, movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf } from "@/core/reel";
-import { SideViewDrawing } from "@/drawings/side-view";
+import { laidOn, movedRoller, travelFor } from "@/core/reel";
 import type { PictureArgs } from "./face";
 import { Waiting } from "./framed";
 import { PictureSlider } from "./picture-slider";
-import { length, sayRadius } from "./shared";
+import { length } from "./shared";
+import { SideStage } from "./side-stage";
 
 type WhatIf = { front: number; rear: number; pack: number };
 const NOTHING: WhatIf = { front: 0, rear: 0, pack: 0 };
@@ -46,14 +45,6 @@ export function SideViewPicture({ machine, readings, system }: PictureArgs) {
     rear: whatIf.pack,
   });
   const isMoved = whatIf.front !== 0 || whatIf.rear !== 0 || whatIf.pack !== 0;
-  const stance = stanceOf(moved);
-  const before = stanceOf(stands);
-  const say = (metres: number) => length(metres, system);
-  const mark = (clear: number | undefined) =>
-    clear === undefined || !stance ? undefined : clear < stance.heightMetres * LEAST_CLEARANCE_SHARE ? ("bad" as const) : ("good" as const);
-  const extra = { reel: asSheet.reel, reelRadiusMetres: sheet.reel && sheet.reel.newDiameterMetres / 2 };
-  const crest = scalpingRadius(moved);
-  const degrees = (radians: number | undefined) => (radians === undefined ? undefined : `${((radians * 180) / Math.PI).toFixed(2)}°`);
   return (
     <div className="flex min-h-0 flex-1 flex-col text-[var(--chalk)]">
       {drawn.length > 1 && (
@@ -71,46 +62,18 @@ export function SideViewPicture({ machine, readings, system }: PictureArgs) {
           ))}
         </div>
       )}
-      <div className="grid min-h-0 flex-1 place-items-center p-1">
-        {stance ? (
-          <SideViewDrawing
-            parts={{ ...moved, ...extra }}
-            before={isMoved ? { ...stands, ...extra } : undefined}
-            say={say}
-            label={`${unit.label} from its left side: ${say(stance.heightMetres)} high${stance.attitudeRadians === undefined ? "" : `, attitude ${degrees(stance.attitudeRadians)}`}`}
-            heel={mark(stance.heelMetres)}
-            toe={mark(stance.toeMetres)}
-          />
-        ) : (
-          <p>So far the rollers lie in one another: nothing can stand on them.</p>
-        )}
-      </div>
-      <p className="px-2 text-sm text-[var(--chalk-soft)]" aria-live="polite">
-        {stance && (
-          <>
-            {stance.attitudeRadians !== undefined && <>Attitude {degrees(stance.attitudeRadians)}. </>}
-            {isMoved && before && (
-              <b className="text-[var(--chalk)]">
-                What if: {say(stance.heightMetres - before.heightMetres)} on the height, {degrees(stance.tiltRadians - before.tiltRadians)}{" "}
-                on the attitude.{" "}
-              </b>
-            )}
-            {length(wheelbaseOf(moved), system, "gauge")} between the rollers: scalps crests sharper than{" "}
-            {crest ? `${sayRadius(crest.radiusMetres, system)}, at the ${crest.touches}` : "level ground"}.
-          </>
-        )}
-      </p>
+      <SideStage label={unit.label} sheet={sheet} stands={stands} moved={isMoved ? moved : stands} system={system} />
       <div className="grid grid-cols-3 gap-3 p-2 max-sm:grid-cols-1">
         {SLIDERS.map(({ key, words, least }) => (
           <PictureSlider
             key={key}
             label={`${words}, what if`}
-            ends={[words, say(whatIf[key])]}
+            ends={[words, length(whatIf[key], system)]}
             value={whatIf[key]}
             least={least}
             most={MOST_METRES}
             step={STEP_METRES}
-            said={say(whatIf[key])}
+            said={length(whatIf[key], system)}
             onChange={(value) => setWhatIf((one) => ({ ...one, [key]: value }))}
           />
         ))}

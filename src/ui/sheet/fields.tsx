@@ -1,7 +1,16 @@
 "use client";
 
 import { RadioGroup } from "radix-ui";
-import { type KeyboardEvent as ReactKeyboardEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from "react";
+import {
+  memo,
+  type KeyboardEvent as ReactKeyboardEvent,
+  type ReactNode,
+  type RefObject,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { flushSync } from "react-dom";
 import { type Field, type Group, keyOf, type QuantityAsked } from "@/core/checks";
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
@@ -26,12 +35,29 @@ export type FieldsArgs = {
 export function SheetFields(args: FieldsArgs) {
   const { form } = args.evaluated;
   useFirstKey(args.fields);
+  const hands = useHands(args);
   return (
     <div ref={args.fields}>
       {form.groups.map((group) => (
-        <OneGroup key={group.id} group={group} {...args} />
+        <OneGroup key={group.id} group={group} {...args} hands={hands} />
       ))}
     </div>
+  );
+}
+
+type Hands = Pick<FieldsArgs, "onText" | "onSure" | "onField">;
+
+/** What a field calls, the same from one key to the next: only the field that changed is drawn anew. */
+function useHands({ onText, onSure, onField }: Hands): Hands {
+  const latest = useRef<Hands>({ onText, onSure, onField });
+  latest.current = { onText, onSure, onField };
+  return useMemo(
+    () => ({
+      onText: (key, text) => latest.current.onText(key, text),
+      onSure: (key, text) => latest.current.onSure(key, text),
+      onField: (field) => latest.current.onField(field),
+    }),
+    [],
   );
 }
 
@@ -66,16 +92,29 @@ function isUnanswered(stop: HTMLElement): boolean {
   return stop.querySelector("[data-state=checked]") === null;
 }
 
-function OneGroup({ group, ...args }: FieldsArgs & { group: Group }) {
+function OneGroup({ group, hands, ...args }: FieldsArgs & { group: Group; hands: Hands }) {
   const own = args.evaluated.form.fields.filter((field) => field.group === group.id);
   if (own.length === 0) return null;
   const body = (
     <div className="ruled">
       {group.note && <p className="py-1 text-sm text-soft">{group.note}</p>}
       {group.isRepeatable && <AsLastTime group={group.id} {...args} />}
-      {own.map((field) => (
-        <OneField key={keyOf(field.path)} field={field} {...args} />
-      ))}
+      {own.map((field) => {
+        const key = keyOf(field.path);
+        return (
+          <OneField
+            key={key}
+            field={field}
+            text={args.typed.text[key] ?? ""}
+            entry={args.evaluated.entries[key]}
+            trouble={args.evaluated.troubles.byField[key]}
+            expected={args.expected?.[key]}
+            system={args.system}
+            fields={args.fields}
+            hands={hands}
+          />
+        );
+      })}
     </div>
   );
   const isTyped = own.some(({ path }) => (args.typed.text[keyOf(path)] ?? "") !== "");
@@ -168,13 +207,32 @@ function hintOf(field: QuantityAsked, system: UnitSystem, expected: Expected): s
   return isOptional ? "if known" : undefined;
 }
 
-function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
+type OneArgs = Pick<FieldsArgs, "system" | "fields"> & {
+  field: Field;
+  text: string;
+  entry: FieldEntry | undefined;
+  trouble: string | undefined;
+  expected: Expected;
+  hands: Hands;
+};
+
+/** Forms are made anew with every key; most of their fields come out as they were. */
+const isSame = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
+const isUnchanged = (a: OneArgs, b: OneArgs): boolean =>
+  a.text === b.text &&
+  a.trouble === b.trouble &&
+  a.system === b.system &&
+  a.hands === b.hands &&
+  a.fields === b.fields &&
+  isSame(a.entry, b.entry) &&
+  isSame(a.expected, b.expected) &&
+  isSame(a.field, b.field);
+
+const OneField = memo(function OneField({ field, text, trouble, system, fields, hands, expected, ...args }: OneArgs) {
   const key = keyOf(field.path);
-  const text = args.typed.text[key] ?? "";
-  const entry = args.evaluated.entries[key] ?? { kind: "empty" as const };
-  const trouble = args.evaluated.troubles.byField[key];
+  const entry = args.entry ?? { kind: "empty" as const };
   const id = `field-${key}`;
-  const onFocus = () => args.onField(field);
+  const onFocus = () => hands.onField(field);
   const label = field.isOptional ? `${field.label} (if known)` : field.label;
   switch (field.kind) {
     case "quantity":
@@ -182,23 +240,46 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
         <QuantityField
           id={id}
           label={field.label}
-          hint={hintOf(field, args.system, text === "" ? args.expected?.[key] : undefined)}
+          hint={hintOf(field, system, text === "" ? expected : undefined)}
           text={text}
           entry={entry as Parameters<typeof QuantityField>[0]["entry"]}
           dimension={field.dimension}
           instrument={field.instrument}
-          system={args.system}
+          system={system}
           trouble={trouble}
           onFocus={onFocus}
-          onText={(next) => args.onText(key, next)}
-          onSure={(next) => args.onSure(key, next)}
-          onKeyDown={(event) => onEnter(event, args.fields)}
+          onText={(next) => hands.onText(key, next)}
+          onSure={(next) => hands.onSure(key, next)}
+          onKeyDown={(event) => onEnter(event, fields)}
         />
       );
     case "choice":
-      return <ChoiceRow id={id} field={field} label={label} value={text} trouble={trouble} onFocus={onFocus} {...args} />;
+      return (
+        <ChoiceRow
+          id={id}
+          field={field}
+          label={label}
+          value={text}
+          trouble={trouble}
+          onFocus={onFocus}
+          onText={hands.onText}
+          fields={fields}
+        />
+      );
     case "list":
-      return <ListField id={id} field={field} text={text} entry={entry} trouble={trouble} onFocus={onFocus} {...args} />;
+      return (
+        <ListField
+          id={id}
+          field={field}
+          text={text}
+          entry={entry}
+          trouble={trouble}
+          onFocus={onFocus}
+          onText={hands.onText}
+          onSure={hands.onSure}
+          system={system}
+        />
+      );
     case "number":
       return (
         <LineField
@@ -209,8 +290,8 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
           trouble={trouble ?? sayNumber(entry)}
           inputMode="decimal"
           onFocus={onFocus}
-          onText={(next) => args.onText(key, next)}
-          onKeyDown={(event) => onEnter(event, args.fields)}
+          onText={(next) => hands.onText(key, next)}
+          onKeyDown={(event) => onEnter(event, fields)}
         />
       );
     case "text":
@@ -222,12 +303,12 @@ function OneField({ field, ...args }: FieldsArgs & { field: Field }) {
           text={text}
           trouble={entry.kind === "too-long" ? `${entry.most} letters at most.` : trouble}
           onFocus={onFocus}
-          onText={(next) => args.onText(key, next)}
-          onKeyDown={(event) => onEnter(event, args.fields)}
+          onText={(next) => hands.onText(key, next)}
+          onKeyDown={(event) => onEnter(event, fields)}
         />
       );
   }
-}
+}, isUnchanged);
 
 /** The radio buttons inside an answer are drawn by hand: the hidden inputs beside them are no stops. */
 const STOPS = "input:not([type=radio]), textarea, [data-stop]";
@@ -255,7 +336,7 @@ function onEnter(event: ReactKeyboardEvent<HTMLElement>, fields: RefObject<HTMLD
   goOn(fields.current, event.currentTarget, event.shiftKey ? -1 : 1);
 }
 
-type ChoiceArgs = FieldsArgs & {
+type ChoiceArgs = Pick<FieldsArgs, "onText" | "fields"> & {
   id: string;
   field: Extract<Field, { kind: "choice" }>;
   label: string;
@@ -364,7 +445,7 @@ function LineField(args: {
   );
 }
 
-type ListArgs = FieldsArgs & {
+type ListArgs = Pick<FieldsArgs, "onText" | "onSure" | "system"> & {
   id: string;
   field: Extract<Field, { kind: "list" }>;
   text: string;

@@ -4,9 +4,10 @@ import { useMemo } from "react";
 import { isIncredibleTorque } from "@/core/blades/bolts";
 import type { DeckDetail, TyreDetail } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
+import { reelBladesOf, unitSheetOf } from "@/core/machine";
 import { FIX_CAUTIONS } from "@/core/safety";
 import { offBench } from "@/core/state";
-import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, isByUnit } from "@/core/trade";
+import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, GRINDS_KNIFE, isByUnit, SPINS_REEL } from "@/core/trade";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
@@ -18,7 +19,7 @@ import { placeName, show } from "@/ui/words/quantities";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
-import { GrindTally, type GroundDraft, groundOf, NO_GROUND } from "./grind-tally";
+import { GrindTally, type GroundDraft, groundOf, NO_GROUND, type ReelKnown } from "./grind-tally";
 import { SecondLook } from "./second-look";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
 import { Trouble } from "./trouble";
@@ -74,8 +75,9 @@ export function FixPanel({
   const { units } = view.machine.machine;
   const isOfUnits = row !== undefined && units.length > 1 && isByUnit(row.event);
   const doneOn = draft.units ?? unitsAccused(view, draft.cause);
-  const isGround = row !== undefined && GRINDS.includes(row.fix);
-  const tally = isGround ? groundOf(draft.ground ?? NO_GROUND, system) : undefined;
+  const isGround = row !== undefined && GRINDS_KNIFE.includes(row.fix);
+  const reel = row !== undefined && SPINS_REEL.includes(row.fix) ? reelKnown(view, doneOn) : undefined;
+  const tally = isGround ? groundOf(draft.ground ?? NO_GROUND, system, reel) : undefined;
   const unitTrouble = isOfUnits ? troubleWithUnits({ view, row, doneOn, hasTally: tally !== undefined }) : undefined;
   const figures = row ? figuresOf({ row, draft, planned, wheels, system }) : { kind: "none" as const };
   const torque =
@@ -189,6 +191,7 @@ export function FixPanel({
             <GrindTally
               draft={draft.ground ?? NO_GROUND}
               system={system}
+              reel={reel}
               change={(change) => set((before) => ({ ...before, ground: change(before.ground ?? NO_GROUND) }))}
             />
           )}
@@ -301,8 +304,24 @@ export function FixPanel({
   );
 }
 
-/** Fixes at which a bedknife is ground, face by face. */
-const GRINDS: readonly string[] = ["grind-bedknife", "grind-reel", "set-parallel"];
+/** The reel of the one unit that is ground: by its sheet, and as its ends were measured last in this job. */
+function reelKnown(view: JobView, doneOn: readonly string[]): ReelKnown {
+  const { machine } = view.machine;
+  const unit = doneOn[0] ?? machine.units[0]?.id ?? "";
+  const take = latestTake(view, "reel-cone");
+  // Ground since, its ends are no longer as they were measured.
+  const stands = take?.stale.every(({ place }) => place !== undefined && place !== unit) === true;
+  const figures = stands ? take.result.figures : [];
+  const read = (id: string) => figures.find((one) => one.id === id && one.place === unit)?.value;
+  const [taperMetres, smallestMetres] = [read("taper"), read("smallest-diameter")];
+  const scrapMetres = unitSheetOf(machine, unit).reel?.scrapDiameterMetres;
+  return {
+    blades: reelBladesOf(machine, unit),
+    ...(scrapMetres === undefined ? {} : { scrapMetres }),
+    ...(taperMetres === undefined ? {} : { taperMetres }),
+    ...(smallestMetres === undefined ? {} : { smallestMetres }),
+  };
+}
 
 /** Why the ticked units cannot be written down so; the server asks the same. */
 function troubleWithUnits(args: { view: JobView; row: FixRow; doneOn: readonly string[]; hasTally: boolean }): string | undefined {

@@ -1,14 +1,22 @@
 "use client";
 
-import { type Face, GRINDING_HABIT, type Ground, PASSES_AN_IN_FEED, planGrind } from "@/core/reel";
+import { type Face, GRINDING_HABIT, type Ground, PASSES_AN_IN_FEED, planGrind, planReel } from "@/core/reel";
 import { INCH_METRES, parseQuantity, shownUnit, type UnitSystem } from "@/core/units";
 import { sayQuantityIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 
 type FaceDraft = { depth: string; inFeeds: number; passes: number };
-export type GroundDraft = { inFeed: string; isClamped: boolean; top: FaceDraft; front: FaceDraft };
+/** Of the reel `depth` is its deepest nick. */
+type ReelDraft = FaceDraft & { taper: string; isRelieved: boolean };
+export type GroundDraft = { inFeed: string; isClamped: boolean; top: FaceDraft; front: FaceDraft; reel?: ReelDraft };
 const NOTHING: FaceDraft = { depth: "", inFeeds: 0, passes: 0 };
+const NO_REEL: ReelDraft = { ...NOTHING, taper: "", isRelieved: false };
 export const NO_GROUND: GroundDraft = { inFeed: "", isClamped: false, top: NOTHING, front: NOTHING };
+
+/** What is known of the reel that is ground: its sheet, and its ends as they were measured last. */
+export type ReelKnown = { blades: number; scrapMetres?: number; taperMetres?: number; smallestMetres?: number };
+
+const counted = ({ top, front, reel = NO_REEL }: GroundDraft): number => top.inFeeds + front.inFeeds + reel.inFeeds;
 
 const FACES: readonly { face: Face; words: string }[] = [
   { face: "top", words: "Top face" },
@@ -41,25 +49,56 @@ const inFeedOf = (draft: GroundDraft, system: UnitSystem): number => {
 };
 
 /** What goes with the fix once anything was counted: the tally, and the plan it is held against. */
-export function groundOf(draft: GroundDraft, system: UnitSystem): Ground | undefined {
-  if (!draft.isClamped || draft.top.inFeeds + draft.front.inFeeds === 0) return undefined;
+export function groundOf(draft: GroundDraft, system: UnitSystem, known: ReelKnown | undefined): Ground | undefined {
+  if (!draft.isClamped || counted(draft) === 0) return undefined;
   const inFeedMetres = inFeedOf(draft, system);
   const face = (one: Face) => {
     const { depth, inFeeds, passes } = draft[one];
     const depthMetres = lengthOf(depth, system, MOST_DEPTH_METRES).metres ?? 0;
     return { plannedMetres: planGrind({ face: one, depthMetres, inFeedMetres }).stockMetres, inFeeds, inFeedMetres, passes };
   };
-  return { isClamped: true, top: face("top"), front: face("front") };
+  const { reel } = draft;
+  return {
+    isClamped: true,
+    top: face("top"),
+    front: face("front"),
+    ...(known && reel && reel.inFeeds > 0
+      ? {
+          reel: {
+            plannedMetres: reelPlan(reel, known, inFeedMetres, system).stockMetres,
+            inFeeds: reel.inFeeds,
+            inFeedMetres,
+            passes: reel.passes,
+            isRelieved: reel.isRelieved,
+          },
+        }
+      : {}),
+  };
+}
+
+function reelPlan(reel: ReelDraft, known: ReelKnown, inFeedMetres: number, system: UnitSystem) {
+  return planReel({
+    taperMetres: lengthOf(reel.taper, system, MOST_DEPTH_METRES).metres ?? known.taperMetres ?? 0,
+    nickMetres: lengthOf(reel.depth, system, MOST_DEPTH_METRES).metres ?? 0,
+    blades: known.blades,
+    isRelieved: reel.isRelieved,
+    inFeedMetres,
+    ...(known.smallestMetres === undefined ? {} : { nowMetres: known.smallestMetres }),
+    ...(known.scrapMetres === undefined ? {} : { scrapMetres: known.scrapMetres }),
+  });
 }
 
 /** A bedknife on the grinder: the plan for each face, and the tally as it is ground, held against it. */
 export function GrindTally({
   draft,
   system,
+  reel,
   change,
 }: {
   draft: GroundDraft;
   system: UnitSystem;
+  /** Where the reel is ground with it. */
+  reel: ReelKnown | undefined;
   change: (change: (before: GroundDraft) => GroundDraft) => void;
 }) {
   const inFeedMetres = inFeedOf(draft, system);
@@ -77,7 +116,7 @@ export function GrindTally({
           className="size-6"
           checked={draft.isClamped}
           // What was counted was counted with it so.
-          disabled={draft.top.inFeeds + draft.front.inFeeds > 0}
+          disabled={counted(draft) > 0}
           onChange={(event) => change((before) => ({ ...before, isClamped: event.target.checked }))}
         />
         Clamped, traverse locked, guards on
@@ -149,8 +188,109 @@ export function GrindTally({
           </section>
         );
       })}
-      <p className="text-sm text-soft">What is counted is booked against the knife, not the plan.</p>
+      {reel && (
+        <ReelTallyRows
+          draft={draft.reel ?? NO_REEL}
+          known={reel}
+          isClamped={draft.isClamped}
+          inFeedMetres={inFeedMetres}
+          system={system}
+          set={(next) => change((before) => ({ ...before, reel: { ...(before.reel ?? NO_REEL), ...next } }))}
+        />
+      )}
+      <p className="text-sm text-soft">What is counted is booked against knife and reel, not the plan.</p>
     </fieldset>
+  );
+}
+
+/** The reel on the grinder: spun round, relieved where its sheet asks, then on through the bench. */
+function ReelTallyRows(args: {
+  draft: ReelDraft;
+  known: ReelKnown;
+  isClamped: boolean;
+  inFeedMetres: number;
+  system: UnitSystem;
+  set: (next: Partial<ReelDraft>) => void;
+}) {
+  const { draft, known, isClamped, inFeedMetres, system, set } = args;
+  const plan = reelPlan(draft, known, inFeedMetres, system);
+  const fine = (metres: number) => show(metres, "length", system, "fine");
+  return (
+    <section aria-label="Reel" className="border-t border-rule py-2">
+      <SmallField
+        id="grind-taper"
+        label={`Reel: taper end to end${known.taperMetres === undefined ? "" : `, ${fine(known.taperMetres)} measured`}`}
+        value={draft.taper}
+        trouble={lengthOf(draft.taper, system, MOST_DEPTH_METRES).trouble}
+        onChange={(text) => set({ taper: text })}
+      />
+      <SmallField
+        id="grind-reel-nick"
+        label="Reel: deepest nick"
+        value={draft.depth}
+        trouble={lengthOf(draft.depth, system, MOST_DEPTH_METRES).trouble}
+        onChange={(text) => set({ depth: text })}
+      />
+      <p aria-live="polite">
+        Spin:{" "}
+        <span className="num text-lg font-bold">
+          {draft.inFeeds} of {plan.inFeeds}
+        </span>{" "}
+        in-feeds,{" "}
+        <span className="num font-bold">
+          {draft.passes} of {plan.passes}
+        </span>{" "}
+        passes: <span className="num font-bold">{fine(draft.inFeeds * inFeedMetres)}</span> off the radius, planned {fine(plan.stockMetres)}
+        {plan.reliefPasses > 0 && `; relief ${plan.reliefPasses} passes, blade by blade`}
+        {plan.minutes > 0 && `, about ${Math.ceil(plan.minutes)} min`}
+        {draft.inFeeds > plan.inFeeds && plan.inFeeds > 0 && <b className="text-mark"> More than planned.</b>}
+        {plan.afterMetres !== undefined && plan.stockMetres > 0 && <> Then {fine(plan.afterMetres)} across.</>}
+        {plan.isUnderScrap && <b className="text-mark"> That is under its scrap size: another reel, no grinding.</b>}
+      </p>
+      <div className="mt-1 flex gap-2">
+        <button
+          type="button"
+          className="btn grow"
+          disabled={!isClamped}
+          onClick={() => set({ inFeeds: draft.inFeeds + 1, passes: draft.passes + 1 })}
+        >
+          Spin: in-feed and pass
+        </button>
+        <button
+          type="button"
+          className="btn grow"
+          disabled={!isClamped || draft.inFeeds === 0}
+          onClick={() => set({ passes: draft.passes + 1 })}
+        >
+          Spark-out pass
+        </button>
+        <button
+          type="button"
+          className="btn"
+          aria-label="Reel: take the last in-feed back"
+          disabled={draft.inFeeds === 0}
+          onClick={() =>
+            set({
+              inFeeds: draft.inFeeds - 1,
+              // Without an in-feed nothing was sparked out.
+              passes: draft.inFeeds === 1 ? 0 : Math.max(draft.inFeeds - 1, draft.passes - 1),
+            })
+          }
+        >
+          −
+        </button>
+      </div>
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-6"
+          checked={draft.isRelieved}
+          onChange={(event) => set({ isRelieved: event.target.checked })}
+        />
+        Relief ground behind each land, where its sheet asks for it
+      </label>
+      <p className="text-sm text-soft">Then the bench chain: contact, height, groomer.</p>
+    </section>
   );
 }
 

@@ -50,6 +50,9 @@ export function HeadRoom({
             <HeldButton unsafe={machineState.unsafe.length} owed={machineState.released.length} open={open} />
           )}
           {view.state !== "closed" && <StandsButton state={machineState} open={open} />}
+          <Link href={`/jobs/${view.id}/card`} className="btn" prefetch={false}>
+            Card
+          </Link>
           {view.state === "closed" && <span className="border-2 border-ink px-4 py-1.5 text-lg font-bold">Closed</span>}
         </div>
       </div>

@@ -207,12 +207,26 @@ function nextLook(view: JobView, workUp?: WorkUp): CheckRow | undefined {
   return rowsOpen.find(({ state }) => state !== "running") ?? rowsOpen[0];
 }
 
-/** A reading that was bad, and something was mended since: what is out is read again, even where the mend itself makes it no staler. */
+/** After a mend a reading too close to call is made once more: near the limit, a second one mostly tells. */
+const READ_WHEN_CLOSE = 2;
+
+/**
+ * A reading that was bad, and something was mended since: what is out is read again, even where the mend itself makes it no staler. So is one that is
+ * too close to call, once, before the machine is put back for the cut.
+ */
 function isBadFromBefore(view: JobView, gap: JobView["proof"]["gaps"][number]): boolean {
   if (gap.code !== "still-out") return false;
   const take = latestTake(view, gap.check);
-  return take !== undefined && fixedSince(view, take.seq);
+  if (take === undefined) return false;
+  if (fixedSince(view, take.seq)) return true;
+  if (!view.steps.some((step) => step.kind === "fix" && !step.isUndone)) return false;
+  const sinceMended = view.takes.filter(({ checkId, seq }) => checkId === gap.check && !fixedSince(view, seq)).length;
+  return gap.verdict === "watch" && sinceMended < READ_WHEN_CLOSE && !hasCutSince(view, take.seq);
 }
+
+/** A cut after it settles what it was read for. */
+const hasCutSince = (view: JobView, seq: number): boolean =>
+  view.steps.some((step) => step.kind === "test-cut" && !step.isUndone && step.seq > seq);
 
 /** The check to make next: a look owed after a strike, one the proof wants again, or the first of the list. */
 function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {

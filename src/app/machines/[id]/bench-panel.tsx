@@ -1,7 +1,8 @@
+import Link from "next/link";
 import type { BenchCell, BenchUnit } from "@/core/bench";
 import { checkRow } from "@/core/checks";
 import type { Verdict } from "@/core/findings";
-import type { Machine } from "@/core/machine";
+import { type Machine, unitSheetOf } from "@/core/machine";
 import { EVENTS } from "@/core/trade";
 import { sayState } from "@/ui/checks/words";
 import { dateOnly } from "@/ui/time";
@@ -36,14 +37,18 @@ function Cell({ check, status }: BenchCell) {
 }
 
 /** Every unit through the bench, in working order: what is right, what is out, what has to be done again and why, and where each goes on. */
-export function BenchPanel({ bench, machine }: { bench: readonly BenchUnit[]; machine: Machine }) {
+export function BenchPanel({ bench, machine, machineId }: { bench: readonly BenchUnit[]; machine: Machine; machineId: string }) {
+  const canSet = (unit: string) => unitSheetOf(machine, unit).sideView !== undefined;
   const labelOf = (unit: string) => machine.units.find(({ id }) => id === unit)?.label ?? unit;
   const steps = bench[0]?.cells.map(({ check }) => check) ?? [];
   return (
     <section aria-label="Bench" className="mt-4 overflow-x-auto">
       <h2 className="border-b-2 border-ink text-xl">The bench, unit by unit</h2>
       <p className="py-1 text-sm text-soft">
-        In working order. Looking may be done on the machine; setting is for the bench, never the field.
+        In working order. Looking may be done on the machine; setting is for the bench, never the field. Touch a unit for its setting.{" "}
+        <Link href={`/alike?machines=${machineId}`} className="inline-flex min-h-11 items-center underline" prefetch={false}>
+          Beside the units of other machines
+        </Link>
       </p>
       <table className="w-full table-fixed text-left max-lg:table-auto">
         <thead>
@@ -51,7 +56,13 @@ export function BenchPanel({ bench, machine }: { bench: readonly BenchUnit[]; ma
             <td />
             {bench.map(({ unit, next }) => (
               <th key={unit} scope="col" className="px-2 pb-1">
-                {labelOf(unit)}
+                {canSet(unit) ? (
+                  <Link href={`/machines/${machineId}/bench?unit=${unit}`} className="flex min-h-11 items-end underline">
+                    {labelOf(unit)}
+                  </Link>
+                ) : (
+                  labelOf(unit)
+                )}
                 <span className={`block text-sm font-normal ${next ? "text-mark" : "text-good"}`}>
                   {next ? `next: ${checkRow(next)?.label.toLowerCase()}` : "all right"}
                 </span>

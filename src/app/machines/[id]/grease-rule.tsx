@@ -1,6 +1,6 @@
 "use client";
 
-import type { Machine } from "@/core/machine";
+import { type Machine, withSheet } from "@/core/machine";
 import { type GreaseRule, PURGE_HOURS, TOP_UP_HOURS } from "@/core/service/spindles";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
@@ -15,7 +15,7 @@ const hoursOf = (text: string): number | undefined => {
 
 /** The sheet with another rule of grease and of places on it. */
 function withRule(machine: Machine, rule: GreaseRule, spindlePlaces: Places): Machine {
-  return { ...machine, sheet: { ...machine.sheet, grease: rule, spindlePlaces } };
+  return withSheet(machine, { grease: rule, spindlePlaces });
 }
 
 type RuleDraft = { school: GreaseRule["school"]; topUp: string; purge: string; places: Places };

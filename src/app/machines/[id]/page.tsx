@@ -7,9 +7,10 @@ import { featuresOf } from "@/core/kinds";
 import { cutters, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
-import { EVENTS } from "@/core/trade";
+import { EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
+import type { LastDone } from "@/data/last-done";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
 import type { SpindleRecord } from "@/data/spindle-log";
 import { fitInto } from "@/drawings/fit";
@@ -21,6 +22,7 @@ import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
 import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayOwed } from "@/ui/words/owed";
+import { placeName } from "@/ui/words/quantities";
 import { BenchPanel } from "./bench-panel";
 import { KeepLive } from "./keep-live";
 import { KeptPictures } from "./kept-pictures";
@@ -47,10 +49,14 @@ function findView(id: string, before: number | undefined): MachineView | undefin
 }
 
 /** A trend with the words of its check. */
-function trendOf({ check, lines, ...followed }: Followed) {
+function trendOf({ check, lines, breaks, ...followed }: Followed, machine: Machine) {
   const words = faceOf(check).trend;
   const named = lines.map(({ id, label }) => ({ id, label: label ?? words?.lines[id] ?? id }));
-  return { ...followed, check, title: words?.title ?? "", lines: named };
+  const said = breaks.map(({ at, event, place }) => {
+    const label = EVENTS.find(({ id }) => id === event)?.label ?? event;
+    return { at, label: place ? `${label}, ${placeName(machine, place)}` : label };
+  });
+  return { ...followed, check, title: words?.title ?? "", lines: named, breaks: said };
 }
 
 const SPINDLE_WORDS = { "topped-up": "greased", purged: "purged until it ran clean", "bearings-new": "new bearings" } as const;
@@ -80,6 +86,32 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
 
 const DRAWING = { width: 420, height: 420 };
 
+/** When each thing was last done to it, and where that is written down. */
+function LastDoneList({ done, machine }: { done: readonly LastDone[]; machine: Machine }) {
+  return (
+    <section aria-label="Last done" className="mb-4">
+      <h2 className="border-b-2 border-ink text-xl">Last done</h2>
+      <ul className="ruled">
+        {done.map(({ fix, at, who, jobId, units }) => (
+          <li key={fix}>
+            <Link href={`/jobs/${jobId}`} prefetch={false} className="flex min-h-11 items-center gap-3 py-1 leading-tight hover:bg-sheet">
+              <span className="grow">
+                {FIX_LABELS[fix as FixId] ?? fix}
+                {units.length > 0 && (
+                  <span className="text-soft">: {units.map((unit) => placeName(machine, unit).toLowerCase()).join(", ")}</span>
+                )}
+              </span>
+              <span className="num shrink-0 text-sm text-soft">
+                {dateOnly(at)}, {who}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 export default async function MachinePage({ params, searchParams }: Props) {
   const asked = Number((await searchParams).before);
   const before = Number.isSafeInteger(asked) && asked > 0 ? asked : undefined;
@@ -103,7 +135,8 @@ export default async function MachinePage({ params, searchParams }: Props) {
       </div>
       {owed.length > 0 && <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(sayOwed).join("; ")}.</p>}
       <Standing state={state} machine={machine} machineId={record.id} />
-      {view.bench.length > 0 && <BenchPanel bench={view.bench} machine={machine} />}
+      {view.bench.length > 0 && <BenchPanel bench={view.bench} machine={machine} machineId={record.id} />}
+      {view.knives.length > 0 && <KnivesPanel knives={view.knives} machine={machine} />}
       <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
         <div>
           <svg
@@ -170,12 +203,14 @@ export default async function MachinePage({ params, searchParams }: Props) {
           </section>
         </div>
         <div className="min-w-0">
-          {view.knives.length > 0 && <KnivesPanel knives={view.knives} machine={machine} />}
-          {view.followed.map(trendOf).map(({ check, ...trend }) => (
-            <div key={check} className="mb-4">
-              <LazyTrend {...trend} />
-            </div>
-          ))}
+          {view.lastDone.length > 0 && <LastDoneList done={view.lastDone} machine={machine} />}
+          {view.followed
+            .map((one) => trendOf(one, machine))
+            .map(({ check, ...trend }) => (
+              <div key={check} className="mb-4">
+                <LazyTrend {...trend} />
+              </div>
+            ))}
           {spindles.length > 0 && (
             <SpindlesPanel
               machineId={record.id}

@@ -156,7 +156,14 @@ function unitLines(unit: UnitSheet | undefined, system: UnitSystem): Line[] {
       : ([["Knife screw", `${fine(unit.adjusters.knifeThrowMetres)} a turn`]] as Line[])),
     ...(unit.adjusters?.heightThrowMetres === undefined
       ? []
-      : ([["Height screw", `${fine(unit.adjusters.heightThrowMetres)} a turn`]] as Line[])),
+      : ([
+          ["Height screw", `${fine(unit.adjusters.heightThrowMetres)} a turn, at the ${unit.adjusters.heightEnd ?? "rear"} roller`],
+        ] as Line[])),
+    ...(unit.adjusters?.heightTravel === undefined
+      ? []
+      : ([
+          ["Height travel", `${fine(unit.adjusters.heightTravel.mostZMetres - unit.adjusters.heightTravel.leastZMetres)} of the roller`],
+        ] as Line[])),
     ...(unit.adjusters?.squareThrowMetres === undefined
       ? []
       : ([["Squaring adjuster", `${fine(unit.adjusters.squareThrowMetres)} a turn`]] as Line[])),

@@ -57,7 +57,7 @@ export function SpindlesPanel(args: {
   const labelOf = (id: string) => places.find((one) => one.id === id)?.label ?? id;
   const all = standings.map(({ place }) => place);
   return (
-    <section aria-label="Spindles" className="mt-4">
+    <section id="spindles" aria-label="Spindles" className="mt-4">
       <h2 className="border-b-2 border-ink text-xl">Spindles</h2>
       <p className="py-1 text-sm leading-snug text-soft">
         {SCHOOL[rule.school](rule)}{" "}

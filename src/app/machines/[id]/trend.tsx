@@ -10,8 +10,19 @@ import { dateOnly } from "@/ui/time";
 
 Chart.register(TimeScale, LinearScale, PointElement, LineElement, Filler, Tooltip, Legend);
 
-export type TrendPoint = { at: string; jobId: number; values: Record<string, number> };
+export type TrendPoint = { at: string; jobId: number; values: Record<string, number>; group?: string };
 export type TrendLine = { id: string; label: string };
+/** From then on it is another run of figures, and what happened. */
+export type TrendBreak = { at: string; label: string };
+
+/** What was read without saying on which turf is a group too: it is not hidden by the others. */
+const UNTOLD = "Not told where";
+
+/** Groups by how lately they were read, without regard to the case they were typed in. */
+function groupsOf(points: readonly TrendPoint[]): string[] {
+  const named = points.map(({ group = UNTOLD }) => group).reverse();
+  return named.filter((name, k) => named.findIndex((other) => other.toLowerCase() === name.toLowerCase()) === k);
+}
 
 /** Marks of a line beside its colour: told apart without it. */
 const STYLES = [
@@ -36,6 +47,7 @@ export function Trend(args: {
   title: string;
   points: readonly TrendPoint[];
   lines: readonly TrendLine[];
+  breaks?: readonly TrendBreak[];
   dimension: "length" | "pressure";
   toleranceSi: number;
 }) {
@@ -62,9 +74,16 @@ export function Trend(args: {
   const id = shownUnit({ dimension: args.dimension, system });
   const unit = unitById(id).symbol;
   const shown = (si: number) => fromSi(si, id);
-  const times = args.points.map(({ at }) => Date.parse(at));
+  const groups = groupsOf(args.points);
+  const [chosen, setChosen] = useState<string>();
+  const group = chosen ?? groups[0];
+  const points = args.points.filter((point) => groups.length < 2 || (point.group ?? UNTOLD).toLowerCase() === group?.toLowerCase());
+  const drawn = args.lines.filter((line) => points.some(({ values }) => values[line.id] !== undefined));
+  const times = points.map(({ at }) => Date.parse(at));
   const span = spanOf(times);
   const tolerance = shown(args.toleranceSi);
+  // Finer than the tolerance by a digit and a half.
+  const places = Math.max(2, Math.ceil(1.5 - Math.log10(tolerance)));
   const band = (sign: 1 | -1) => ({
     label: sign === 1 ? "tolerance" : "",
     data: [span.from, span.to].map((x) => ({ x, y: sign * tolerance })),
@@ -74,11 +93,23 @@ export function Trend(args: {
     pointHitRadius: 0,
     fill: sign === 1 ? "+1" : false,
   });
-  const lines = args.lines.map((line, k) => {
+  const broken = (args.breaks ?? []).filter(({ at }) => Date.parse(at) > span.from && Date.parse(at) < span.to);
+  const all = points.flatMap(({ values }) => drawn.flatMap(({ id: line }) => values[line] ?? [])).map(shown);
+  const [low, high] = [Math.min(-tolerance, ...all), Math.max(tolerance, ...all)];
+  const breaks = broken.map(({ at, label }) => ({
+    label,
+    data: [low, high].map((y) => ({ x: Date.parse(at), y })),
+    borderColor: ink.text,
+    borderDash: [2, 4],
+    borderWidth: 2,
+    pointRadius: 0,
+    pointHitRadius: 0,
+  }));
+  const lines = drawn.map((line, k) => {
     const style = STYLES[k % STYLES.length] ?? STYLES[0];
     return {
       label: line.label,
-      data: args.points.flatMap(({ at, values }) =>
+      data: points.flatMap(({ at, values }) =>
         values[line.id] === undefined ? [] : [{ x: Date.parse(at), y: shown(values[line.id] as number) }],
       ),
       borderColor: ink.lines[k % ink.lines.length],
@@ -96,10 +127,25 @@ export function Trend(args: {
       <figcaption className="text-lg font-semibold">
         {args.title}, {unit} from where it should be
       </figcaption>
+      {groups.length > 1 && (
+        <div className="my-1 flex flex-wrap gap-1">
+          {groups.map((name) => (
+            <button
+              key={name}
+              type="button"
+              className={`btn ${name === group ? "btn-on" : ""}`}
+              aria-pressed={name === group}
+              onClick={() => setChosen(name)}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+      )}
       <div className="h-56">
         <Line
           aria-label={`${args.title} over time; the table beneath holds the same figures`}
-          data={{ datasets: [band(1), band(-1), ...lines] }}
+          data={{ datasets: [band(1), band(-1), ...lines, ...breaks] }}
           options={{
             animation: false,
             responsive: true,
@@ -116,6 +162,7 @@ export function Trend(args: {
                   font,
                   maxRotation: 0,
                   autoSkip: true,
+                  autoSkipPadding: 18,
                   callback: (value) => dateOnly(new Date(value).toISOString(), timeZone),
                 },
                 grid: { color: ink.rule },
@@ -136,7 +183,7 @@ export function Trend(args: {
           <thead>
             <tr className="caps text-left">
               <th scope="col">Day</th>
-              {args.lines.map(({ id: line, label }) => (
+              {drawn.map(({ id: line, label }) => (
                 <th key={line} scope="col" className="text-right">
                   {label}, {unit}
                 </th>
@@ -144,16 +191,16 @@ export function Trend(args: {
             </tr>
           </thead>
           <tbody className="ruled">
-            {args.points.map(({ at, values, jobId }) => (
+            {points.map(({ at, values, jobId }) => (
               <tr key={at}>
                 <td>
                   <a className="underline" href={`/jobs/${jobId}`}>
                     {dateOnly(at, timeZone)}
                   </a>
                 </td>
-                {args.lines.map(({ id: line }) => (
+                {drawn.map(({ id: line }) => (
                   <td key={line} className="num text-right">
-                    {values[line] === undefined ? "no reading" : shown(values[line]).toFixed(2)}
+                    {values[line] === undefined ? "no reading" : shown(values[line]).toFixed(places)}
                   </td>
                 ))}
               </tr>

@@ -1,6 +1,6 @@
 import type { reelEdge } from "@/core/checks/reel-edge";
 import type { Face } from "../face";
-import { length } from "../shared";
+import { length, placeIn } from "../shared";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
 
 /** What this worksheet says. */
@@ -14,9 +14,17 @@ export const face: Face<typeof reelEdge> = {
     "grind-knife": (a, t) => unitIn(face, t.machine, a.place, "grind the bedknife past the damage, then the bench in order"),
     "dress-nick": (a, t) => unitIn(face, t.machine, a.place, "dress the nicked reel blade; grind if it still draws a line"),
   },
-  warnings: { "line-outside": () => "That place lies outside what this machine cuts. Measure from the left edge of its own pass." },
+  warnings: {
+    "line-outside": () => "That place lies outside what this machine cuts. Measure from the left edge of its own pass.",
+    "draws-elsewhere": (w, t) =>
+      `${placeIn(face, t.machine, w.place)}: this nick draws its line ${length(w.drawsMetres, t.system, "tape")} from the left edge, not at ${length(w.lineMetres, t.system, "tape")}. Another one draws that: look on.`,
+  },
   provisional: { "unit-unread": unitUnread(() => face) },
-  problems: { "unknown-unit": noSuchUnit },
+  problems: {
+    "unknown-unit": noSuchUnit,
+    "off-the-knife": (p, system) =>
+      `That lies off the knife, which is ${length(p.widthMetres, system, "tape")} wide. Measure from its left end.`,
+  },
   states: {
     sound: "sharp",
     "reel-rounded": "reel rounded",
@@ -29,5 +37,5 @@ export const face: Face<typeof reelEdge> = {
     "no-relief": "relief worn away",
     "near-limit": "land close to the limit",
   },
-  figures: { land: "Land" },
+  figures: { land: "Land", "line-on-turf": "Draws its line, from the left edge" },
 };

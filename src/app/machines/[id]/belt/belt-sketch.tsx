@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { type PointerEvent, useMemo, useRef, useState } from "react";
 import { machineBelt } from "@/core/drive/machine-belt";
-import type { Pulley } from "@/core/machine";
+import { type Pulley, withSheet } from "@/core/machine";
 import type { MachineRecord } from "@/data/machines";
 import { BeltPath } from "@/drawings/belt-path";
 import { beltScene } from "@/drawings/belt-path/scene";
@@ -200,7 +200,7 @@ function swapped<T>(all: readonly T[], from: number, to: number): T[] {
 }
 
 function withLaid(machine: MachineRecord["machine"], pulleys: Pulley[], lengthMetres: number | undefined): MachineRecord["machine"] {
-  return { ...machine, sheet: { ...machine.sheet, belt: { pulleys, ...(lengthMetres === undefined ? {} : { lengthMetres }) } } };
+  return withSheet(machine, { belt: { pulleys, ...(lengthMetres === undefined ? {} : { lengthMetres }) } });
 }
 
 const SIDES = [
