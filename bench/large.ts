@@ -3,12 +3,12 @@ import Database from "better-sqlite3";
 import { openDatabase } from "@/data/connection";
 import { refoldStates } from "@/data/machine-state";
 
-/** Twenty-two fleets like the demo's, each closed story told thirty-four times more over five years: some 300 machines and 20,000 jobs. */
+/** Twenty-two fleets like the demo's, each closed story told twenty times more over five years: some 300 machines and 20,000 jobs. */
 const FLEETS = 22;
-const RETOLD = 34;
-const DAYS_APART = 54;
+const RETOLD = 20;
+const DAYS_APART = 91;
 /** More than the demo has rows of any kind: each copy counts on from there. */
-const STRIDE = 1000;
+const STRIDE = 10_000;
 /** Tables of one fleet, in the order their references want; `jobs`: those told again with each closed story. */
 const TABLES = ["machines", "machine_sheets", "hours", "spindle_log"] as const;
 const OF_JOBS = ["jobs", "complaints", "steps", "takes", "readings", "events", "owed"] as const;

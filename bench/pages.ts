@@ -2,13 +2,12 @@ import { spawn } from "node:child_process";
 import { mkdirSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import Database from "better-sqlite3";
 import { seenIn } from "./figures";
 import { makeLargeDepot } from "./large";
+import { served } from "./served";
 
 /** `npm run bench:pages`: every page against an empty page of the same build, on the demo and on the large depot. Needs a build. */
-/** As it is served, without the limits that a benchmark would meet. */
-const SERVED = { NODE_ENV: "production", ZYGOMETER_START: "1", HOST: "127.0.0.1", ZYGOMETER_RATE_TIMES: "0" } as const;
-const PORT = 3193;
 const ROUNDS = 24;
 /** Pages nobody has asked for yet are compiled and cached first. */
 const WARM = 4;
@@ -16,29 +15,6 @@ const WARM = 4;
 const EMPTY = "/nothing-here";
 
 const print = (name: string, value: string) => console.log(`${name.padEnd(44)} ${value}`);
-
-async function served(data: string, work: (base: string) => Promise<void>): Promise<void> {
-  const env = { ...process.env, ZYGOMETER_DATA: data, NEXT_TELEMETRY_DISABLED: "1" };
-  const server = spawn(process.execPath, ["--import", "tsx", "src/server/start.ts"], {
-    env: { ...env, ...SERVED, PORT: String(PORT) },
-    stdio: "ignore",
-  });
-  const base = `http://127.0.0.1:${PORT}`;
-  try {
-    for (let k = 0; k < 150; k++) {
-      const isUp = await fetch(`${base}/api/v1/checks`).then(
-        ({ ok }) => ok,
-        () => false,
-      );
-      if (isUp) break;
-      await new Promise((resolve) => setTimeout(resolve, 200));
-    }
-    await work(base);
-  } finally {
-    server.kill();
-    await new Promise((resolve) => server.once("exit", resolve));
-  }
-}
 
 /** Server times to the last byte, and how much came; one round after another over all pages, so that noise falls on all alike. */
 async function timePages(base: string, pages: readonly string[]): Promise<Map<string, { times: number[]; kilobytes: number }>> {
@@ -69,6 +45,18 @@ async function report(name: string, data: string, pages: readonly string[]): Pro
   });
 }
 
+/** The pages of a job in work and of one closed long ago: whatever ids they have there. */
+function jobPages(file: string): string[] {
+  const db = new Database(file, { readonly: true });
+  const ids = db
+    .prepare(
+      "SELECT (SELECT max(id) FROM jobs WHERE state = 'in-work') AS open, (SELECT min(id) FROM jobs WHERE state = 'closed') AS closed",
+    )
+    .get() as { open: number; closed: number };
+  db.close();
+  return [`/jobs/${ids.open}`, `/jobs/${ids.closed}`];
+}
+
 async function run(): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "zygometer-pages-"));
   const [demo, large] = [path.join(folder, "demo"), path.join(folder, "large")];
@@ -93,8 +81,8 @@ async function run(): Promise<void> {
     "/reckoner",
     "/reckoner/deck-level?machine=zt-1",
   ];
-  await report("The demo depot", demo, [...pages, "/jobs/29", "/jobs/1"]);
-  await report("The large depot", large, [...pages, "/jobs/34029", "/jobs/34001"]);
+  await report("The demo depot", demo, [...pages, ...jobPages(path.join(demo, "zygometer.sqlite"))]);
+  await report("The large depot", large, [...pages, ...jobPages(path.join(large, "zygometer.sqlite"))]);
 }
 
 run().catch((error) => {
