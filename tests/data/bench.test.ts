@@ -1,16 +1,19 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { unitSheetOf } from "@/core/machine";
 import { seededRandom } from "@/core/random";
 import type { Ground } from "@/core/reel";
 import { allYes, itemsFor } from "@/core/safety";
+import { keepBenchSetting } from "@/data/bench-setting";
+import { heightContext } from "@/data/check-context";
 import type { Db } from "@/data/connection";
-import { listEvents } from "@/data/events";
+import { listEvents, logEvent, voidEvent } from "@/data/events";
 import { newFixSchema, recordFix, undoStep } from "@/data/job-actions";
 import { knivesOf } from "@/data/knives";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachineView } from "@/data/machine-view";
-import { getMachine } from "@/data/machines";
+import { getMachine, logHours } from "@/data/machines";
 import { recordConfirmation } from "@/data/safe-state";
-import { recordTake } from "@/data/takes";
+import { recordTake, takesOfMachine } from "@/data/takes";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
 
@@ -78,7 +81,7 @@ describe("what is done to one unit", () => {
     const { stepId } = grind(["left"]);
     undoStep(db, clock.doing(), { jobId, stepId, reason: "another unit" });
     expect(statusOf("left", "reel-contact")).toBe("read");
-    expect(knivesOf(db, "rt-1").map(({ life }) => life.grindsMade)).toEqual([0, 0, 0]);
+    expect(knivesOf(db, "rt-1", clock.doing().now).map(({ life }) => life.grindsMade)).toEqual([0, 0, 0]);
   });
 
   it("is refused at a unit the machine does not have", () => {
@@ -166,9 +169,9 @@ describe("a bedknife's tally", () => {
     grind(["left"], GROUND);
     grind(["left"], GROUND);
     grind(["right"], GROUND);
-    const made = () => Object.fromEntries(knivesOf(db, "rt-1").map(({ unit, life }) => [unit, life.grindsMade]));
+    const made = () => Object.fromEntries(knivesOf(db, "rt-1", clock.doing().now).map(({ unit, life }) => [unit, life.grindsMade]));
     expect(made()).toEqual({ left: 2, middle: 0, right: 1 });
-    const [left] = knivesOf(db, "rt-1");
+    const [left] = knivesOf(db, "rt-1", clock.doing().now);
     const asNew = machine().sheet.unit?.bedknife?.thicknessMetres ?? 0;
     expect(left?.life.topMetres).toBeCloseTo(asNew - 0.0005, 12);
     recordFix(db, clock.doing(), { jobId, fix: "replace-bedknife", cause: "edge-nicked", words: "", units: ["left"] });
@@ -180,11 +183,181 @@ describe("a bedknife's tally", () => {
     expect(refusedFor(() => grind(undefined, GROUND))).toContain("one-knife-a-tally");
     const { isClamped: _, ...loose } = GROUND;
     expect(newFixSchema.safeParse({ fix: "grind-bedknife", cause: "edge-nicked", words: "", ground: loose }).success).toBe(false);
-    expect(knivesOf(db, "rt-1").map(({ life }) => life.grindsMade)).toEqual([0, 0, 0]);
+    expect(knivesOf(db, "rt-1", clock.doing().now).map(({ life }) => life.grindsMade)).toEqual([0, 0, 0]);
+  });
+
+  it("a reel measured before two hundred later readings is measured still, and its step on the bench stands read", () => {
+    makeSafe(db, clock, jobId, "locked-out", "rt-1");
+    onTheBench();
+    read("reel-cone");
+    for (let k = 0; k < 205; k++) read("reel-edge");
+    expect(knivesOf(db, "rt-1", clock.doing().now)[0]?.reel?.from).toBe("measured");
+    expect(statusOf("left", "reel-cone")).toBe("read");
+  });
+
+  it("a reel spun alone is booked against the reel, not the knife, from its last measure on; undone it is not", () => {
+    makeSafe(db, clock, jobId, "locked-out", "rt-1");
+    onTheBench();
+    read("reel-cone");
+    const [before] = knivesOf(db, "rt-1", clock.doing().now);
+    const none = { ...GROUND.top, inFeeds: 0, passes: 0 };
+    const reel = { plannedMetres: 0.00025, inFeeds: 5, inFeedMetres: 0.00005, passes: 7, isRelieved: true };
+    const spin = (fix: string) =>
+      recordFix(db, clock.doing(), {
+        jobId,
+        fix,
+        cause: fix === "grind-reel" ? "reel-dull" : "edge-nicked",
+        words: "",
+        units: ["left"],
+        ground: { isClamped: true, top: none, front: none, reel },
+      });
+    expect(refusedFor(() => spin("grind-bedknife"))).toContain("no-reel-ground");
+    const { stepId } = spin("grind-reel");
+    const [after] = knivesOf(db, "rt-1", clock.doing().now);
+    expect([before?.reel?.from, after?.life.grindsMade, after?.reel?.grindsMade]).toEqual(["measured", 0, 1]);
+    expect((before?.reel?.nowMetres ?? 0) - (after?.reel?.nowMetres ?? 0)).toBeCloseTo(0.0005, 4);
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "" });
+    expect(knivesOf(db, "rt-1", clock.doing().now)[0]?.reel).toEqual(before?.reel);
+  });
+
+  it("the next knife is ordered on the day the meter reaches it, and on none while it says nothing", () => {
+    grind(["left"], GROUND);
+    const [left] = knivesOf(db, "rt-1", clock.doing().now);
+    expect([left?.life.left !== undefined, left?.orderAt]).toEqual([true, undefined]);
+    const hours = (meterHours: number) => logHours(db, clock.doing(), { machineId: "rt-1", meterHours, isCorrection: false });
+    hours(1000);
+    hours(1001);
+    const now = "2026-05-06T08:00:00.000Z";
+    const [then] = knivesOf(db, "rt-1", now);
+    const days = (Date.parse(then?.orderAt ?? "") - Date.parse(now)) / 86_400_000;
+    const rate = 1 / ((Date.parse(now) - Date.parse("2026-05-04T07:00:00.000Z")) / 86_400_000);
+    expect(days).toBeGreaterThan(0);
+    // One hour in two days: within what the minutes of the clock make of it.
+    expect(days * rate).toBeGreaterThan((then?.life.left?.orderInHours ?? 0) * 0.9);
+    expect(days * rate).toBeLessThan((then?.life.left?.orderInHours ?? 0) * 1.1);
   });
 
   it("a machine with blades has none", () => {
-    expect(knivesOf(db, "zt-1")).toEqual([]);
+    expect(knivesOf(db, "zt-1", clock.doing().now)).toEqual([]);
     expect(getMachineView(db, "zt-1", { now: clock.doing().now }).bench).toEqual([]);
+  });
+});
+
+describe("the height of a unit, learnt from its visits", () => {
+  const visit = (offsets: Record<string, number>, turf = "Square") => {
+    const job = openJob(db, clock, "rt-1");
+    makeSafe(db, clock, job, "parked", "rt-1");
+    const heights = (offset: number) => [0, 0.0001, -0.0001].map((by) => 0.0127 + offset + by);
+    const unitHeights = Object.fromEntries(Object.entries(offsets).map(([unit, offset]) => [unit, heights(offset)]));
+    recordTake(db, clock.doing(), {
+      jobId: job,
+      checkId: "cutting-height",
+      readings: { settingMetres: 0.0127, wantedMetres: 0.0127, turf, heightsMetres: Object.values(unitHeights).flat(), unitHeights },
+      asTyped: {},
+    });
+    return job;
+  };
+  const learnt = (unit: string) => {
+    const brought = heightContext(db, { machineId: "rt-1", now: clock.doing().now }).unitVisits[unit] ?? [];
+    return brought.map(({ offsetMetres }) => Math.round(offsetMetres * 1e4) / 10);
+  };
+
+  it("each from its own, newest first; one that was not read had no visit", () => {
+    visit({ left: -0.0004, middle: 0.0001 });
+    visit({ left: -0.0002 });
+    expect([learnt("left"), learnt("middle"), learnt("right")]).toEqual([[-0.2, -0.4], [0.1], []]);
+  });
+
+  it("of a machine whose units have names of two words it is kept too, reading by reading", () => {
+    const job = openJob(db, clock, "rf-1");
+    makeSafe(db, clock, job, "parked", "rf-1");
+    const heights = [0.0159, 0.0158, 0.016];
+    const readings = {
+      settingMetres: 0.0159,
+      wantedMetres: 0.0159,
+      heightsMetres: heights,
+      unitHeights: { "far-left": heights, left: heights },
+      unitSettings: { "far-left": 0.016 },
+    };
+    recordTake(db, clock.doing(), { jobId: job, checkId: "cutting-height", readings, asTyped: {} });
+    const [take] = takesOfMachine(db, "rf-1");
+    expect(take?.readings.filter(({ quantity }) => quantity === "far_left").map(({ place, value }) => [place, value])).toEqual([
+      ["unitHeights:1", 0.0159],
+      ["unitHeights:2", 0.0158],
+      ["unitHeights:3", 0.016],
+      ["unitSettings", 0.016],
+    ]);
+  });
+
+  it("another roller under a unit begins anew for that unit, and for all where it is not said which; taken back, it counts again", () => {
+    visit({ left: -0.0004, right: -0.0001 });
+    const { eventId } = logEvent(db, clock.doing(), { machineId: "rt-1", event: "roller-changed", place: "left" });
+    expect([learnt("left"), learnt("right")]).toEqual([[], [-0.1]]);
+    const whole = () => heightContext(db, { machineId: "rt-1", now: clock.doing().now }).visits.length;
+    expect(whole()).toBe(0);
+    visit({ left: 0.0002 });
+    expect([learnt("left"), whole()]).toEqual([[0.2], 1]);
+    voidEvent(db, clock.doing(), { machineId: "rt-1", eventId, reason: "" });
+    expect(learnt("left")).toEqual([0.2, -0.4]);
+    logEvent(db, clock.doing(), { machineId: "rt-1", event: "roller-changed" });
+    expect([learnt("left"), learnt("right")]).toEqual([[], []]);
+  });
+
+  it("is drawn over time by unit, each turf by itself, with the roller's change between", () => {
+    visit({ left: -0.0004 });
+    logEvent(db, clock.doing(), { machineId: "rt-1", event: "roller-changed", place: "left" });
+    visit({ left: 0.0001 }, "Outfield");
+    const [drift] = getMachineView(db, "rt-1", { now: clock.doing().now }).followed.filter(({ check }) => check === "cutting-height");
+    expect(drift?.points.map(({ group, values }) => [group, values.left])).toEqual([
+      ["Square", expect.closeTo(-0.0004, 9)],
+      ["Outfield", expect.closeTo(0.0001, 9)],
+    ]);
+    expect(drift?.breaks).toMatchObject([{ event: "roller-changed", place: "left" }]);
+    expect(drift?.lines.map(({ id }) => id)).toEqual(["machine", "left", "middle", "right"]);
+  });
+});
+
+describe("a bench setting kept", () => {
+  const settingFor = (unit: string, up: number) => {
+    const { sideView } = unitSheetOf(machine(), unit);
+    if (!sideView) throw new Error("no side view");
+    return { frontZMetres: sideView.front.zMetres, rearZMetres: sideView.rear.zMetres + up };
+  };
+  const keep = (
+    settings: Record<string, { frontZMetres: number; rearZMetres: number }>,
+    basedOnVersion = getMachine(db, "rt-1").sheetVersion,
+  ) => keepBenchSetting(db, clock.doing(), { machineId: "rt-1", basedOnVersion, settings, reason: "Bench setting 12.2 mm" });
+
+  it("is a new version of the sheet, and makes that unit's later steps again, in no job at all", () => {
+    makeSafe(db, clock, jobId, "locked-out", "rt-1");
+    onTheBench();
+    read("bedknife-attitude");
+    expect(keep({ left: settingFor("left", 0.001) })).toMatchObject({ sheetVersion: 2, moved: ["left"] });
+    expect(getMachine(db, "rt-1")).toMatchObject({ sheetVersion: 2, sheetReason: "Bench setting 12.2 mm", sheetBy: "AK" });
+    expect(["left", "right"].map((unit) => statusOf(unit, "bedknife-attitude"))).toEqual(["again", "read"]);
+    expect(listEvents(db, "rt-1").map(({ event, place }) => [event, place])).toContainEqual(["roller-moved", "left"]);
+  });
+
+  it.each([
+    ["of a unit it has not", () => ({ front: settingFor("left", 0) }), "unknown-part"],
+    ["past the screws' travel", () => ({ left: settingFor("left", 0.02) }), "out-of-travel"],
+    ["with the knife on the ground", () => ({ left: { ...settingFor("left", 0.007), frontZMetres: 0.08 } }), "rollers-above-knife"],
+    ["as it stands", () => ({ left: settingFor("left", 0) }), "nothing-set"],
+    ["of nothing", () => ({}), "nothing-set"],
+  ])("is refused %s, and writes nothing", (_, settings, code) => {
+    expect(refusedFor(() => keep(settings()))).toEqual(["invalid", code]);
+    expect(getMachine(db, "rt-1").sheetVersion).toBe(1);
+  });
+
+  it("kept by a second person on an older sheet: told, not written over", () => {
+    keep({ left: settingFor("left", 0.001) });
+    expect(refusedFor(() => keep({ right: settingFor("right", 0.001) }, 1))).toEqual(["changed-since"]);
+  });
+
+  it("sent twice under one id it is done once", () => {
+    const doing = clock.doing("7f6e5d4c-3b2a-4918-8776-655443322110");
+    const args = { machineId: "rt-1", basedOnVersion: 1, settings: { left: settingFor("left", 0.001) }, reason: "again" };
+    expect(keepBenchSetting(db, doing, args)).toEqual(keepBenchSetting(db, doing, args));
+    expect(getMachine(db, "rt-1").sheetVersion).toBe(2);
   });
 });

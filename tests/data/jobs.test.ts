@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { withSheet } from "@/core/machine";
 import { getBay, jobsOfMachine } from "@/data/bay";
 import type { Db } from "@/data/connection";
 import { listEvents, logEvent, voidEvent } from "@/data/events";
@@ -170,7 +171,7 @@ describe("nothing measured is overwritten", () => {
     replaceSheet(db, clock.doing(), {
       machineId: "zt-1",
       basedOnVersion: sheetVersion,
-      machine: { ...machine, sheet: { ...machine.sheet, sideToleranceMetres: 0.02 } },
+      machine: withSheet(machine, { sideToleranceMetres: 0.02 }),
       reason: "maker's bulletin",
     });
     const { stepId } = take(jobId, "deck-level", tips(LEDGE_INCHES));

@@ -4,7 +4,7 @@ import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/
 import { checkRow } from "@/core/checks";
 import { workUp } from "@/core/diagnosis";
 import { seededRandom } from "@/core/random";
-import { allYes } from "@/core/safety";
+import { allYes, itemsFor } from "@/core/safety";
 import { putBackPoints } from "@/core/state";
 import { CHECKS } from "@/core/trade";
 import { takeComplaint } from "@/data/complaints";
@@ -13,7 +13,7 @@ import { logEvent } from "@/data/events";
 import { closeJob, recordFix, recordSkip } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
-import { recordLift, recordPutBack } from "@/data/safe-state";
+import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
@@ -80,6 +80,25 @@ describe("what to do next in a job", () => {
     cut(jobId, "same");
     makeSafe(db, clock, jobId, look(jobId).wanted);
     expect(look(jobId).next).toMatch(/^check:/);
+  });
+
+  it("reads once more, after a mend and before the cut, what came out too close to call; not for ever", () => {
+    const jobId = openJob(db, clock, "rw-1");
+    const { machine } = getMachine(db, "rw-1");
+    const safe = (state: Parameters<typeof makeSafe>[3]) => makeSafe(db, clock, jobId, state, "rw-1");
+    const sound = (check: string) => soundReadings({ machine, check, random: seededRandom(2), turf: "Green" }) ?? {};
+    safe("locked-out");
+    const passes = { left: "passes", middle: "passes", right: "passes" };
+    take(jobId, "reel-contact", spoiled(sound("reel-contact"), { "units.unit.worst": passes }));
+    recordConfirmation(db, clock.doing(), { jobId, state: "bench", answers: allYes(itemsFor(machine, "bench")), parts: ["unit"] });
+    recordFix(db, clock.doing(), { jobId, fix: "set-contact", cause: "contact-loose", words: "" });
+    take(jobId, "reel-contact", sound("reel-contact"));
+    const heights = [0.1, -0.1, 0.15, -0.15, 0].map((by) => 0.0042 + by / 1000);
+    const close = { settingMetres: 0.004, wantedMetres: 0.004, heightsMetres: heights };
+    expect(take(jobId, "cutting-height", close).assessment.verdict).toBe("watch");
+    expect(look(jobId).next).toBe("check:cutting-height");
+    take(jobId, "cutting-height", close);
+    expect(look(jobId).next).not.toBe("check:cutting-height");
   });
 
   it("after a strike looks first, at what needs no run, and suggests nothing that runs the machine meanwhile", () => {

@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { type Machine, withSheet } from "@/core/machine";
 import { toSi } from "@/core/units";
 import { openDatabase } from "@/data/connection";
 import { getIntake } from "@/data/intake";
-import { undoStep } from "@/data/job-actions";
+import { recordFix, undoStep } from "@/data/job-actions";
+import { lastDone } from "@/data/last-done";
 import { lastKept } from "@/data/last-kept";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine, logHours, replaceSheet } from "@/data/machines";
@@ -46,7 +48,7 @@ describe("what is read is kept only while nothing is written", () => {
   it("a sheet replaced in a change that fails leaves no trace under its version", () => {
     const { db, clock } = emptyDepot();
     const { machine, sheetVersion } = getMachine(db, "zt-1");
-    const wide = { ...machine, sheet: { ...machine.sheet, heightMostMetres: 0.2 } };
+    const wide = withSheet(machine, { heightMostMetres: 0.2 });
     const args = { machineId: "zt-1", basedOnVersion: sheetVersion, machine: wide, reason: "measured" };
     expect(() =>
       db.transaction(() => {
@@ -56,7 +58,7 @@ describe("what is read is kept only while nothing is written", () => {
       })(),
     ).toThrow("taken back");
     expect(getMachine(db, "zt-1").sheetVersion).toBe(sheetVersion);
-    replaceSheet(db, clock.doing(), { ...args, machine: { ...wide, sheet: { ...wide.sheet, heightMostMetres: 0.15 } } });
+    replaceSheet(db, clock.doing(), { ...args, machine: withSheet(wide, { heightMostMetres: 0.15 }) });
     expect(getMachine(db, "zt-1").machine.sheet.heightMostMetres).toBe(0.15);
   });
 });
@@ -110,9 +112,24 @@ describe("what a page shows", () => {
     const { machine, sheetVersion } = getMachine(db, "wp-1");
     replaceSheet(db, clock.doing(), {
       ...{ machineId: "wp-1", basedOnVersion: sheetVersion, reason: "it has a battery" },
-      machine: { ...machine, kind: "walk-cordless", features: ["direct-drive", "battery"] as never },
+      machine: { ...machine, kind: "walk-cordless", features: ["direct-drive", "battery"] } as Machine,
     });
     expect(db.prepare("SELECT kind FROM machines WHERE id = 'wp-1'").get()).toEqual({ kind: "walk-cordless" });
+  });
+
+  it("the machine's page tells when each thing was last done to it, newest first; what was undone was not", () => {
+    const { db, clock } = emptyDepot();
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "locked-out");
+    const fix = (id: string, cause: string) => recordFix(db, clock.doing(), { jobId, fix: id, cause, words: "" });
+    fix("set-pressures", "tyres-unequal");
+    fix("adjust-hangers", "deck-out-of-level");
+    const last = fix("set-pressures", "tyres-unequal");
+    const done = () => lastDone(db, "zt-1").map(({ fix: id }) => id);
+    expect(done()).toEqual(["set-pressures", "adjust-hangers"]);
+    undoStep(db, clock.doing(), { jobId, stepId: last.stepId, reason: "" });
+    expect(done()).toEqual(["adjust-hangers", "set-pressures"]);
+    expect(lastDone(db, "zt-2")).toEqual([]);
   });
 
   it("a complaint is taken with the sheet of its machine, what its log ticks and the jobs open on it", () => {

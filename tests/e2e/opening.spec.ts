@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { expect, test } from "@playwright/test";
 import Database from "better-sqlite3";
+import { DEMO_JOBS } from "./helpers";
 
 /** A server of its own on a folder of its own, with what it printed. */
 async function serve(port: number, folder: string, more: Record<string, string> = {}) {
@@ -88,7 +89,7 @@ test("a record of a newer program is left alone; a busy one is waited for; a spo
     await expect(page.getByRole("heading", { name: /On the stands/ })).toBeVisible();
     // While another writes, what is sent waits its turn and is done once.
     await page.context().addCookies([{ name: "zygometer-who", value: "AK", url: server.base }]);
-    await page.goto(`${server.base}/jobs/32`);
+    await page.goto(`${server.base}/jobs/${DEMO_JOBS.held}`);
     await page.getByRole("button", { name: "Note", exact: true }).click();
     await page.getByRole("textbox", { name: "Note" }).fill("waited its turn");
     const writer = new Database(file);
@@ -133,7 +134,7 @@ test("over TLS with a certificate of the shop's own, pages and changes work, and
     const context = await browser.newContext({ ignoreHTTPSErrors: true });
     await context.addCookies([{ name: "zygometer-who", value: "AK", url: base }]);
     const page = await context.newPage();
-    await page.goto(`${base}/jobs/32`);
+    await page.goto(`${base}/jobs/${DEMO_JOBS.held}`);
     expect(await page.evaluate(() => window.isSecureContext)).toBe(true);
     await page.getByRole("button", { name: "Note", exact: true }).click();
     await page.getByRole("textbox", { name: "Note" }).fill("over TLS");

@@ -160,7 +160,7 @@ test("a nick is ground out: nothing is counted before the traverse is locked, th
   await page.getByRole("button", { name: "Write the fix down" }).click();
   await expect(lines(page).last()).toContainText(/[Gg]rind|ground/);
   await open(page, `/machines/${machineId}`);
-  const knives = page.getByRole("region", { name: "Bedknives" });
+  const knives = page.getByRole("region", { name: "Knives and reels" });
   await expect(knives.getByRole("row", { name: /Left unit/ })).toContainText("0.128 in");
   await expect(knives.getByRole("row", { name: /Right unit/ })).toContainText("not yet");
   const bench = page.getByRole("region", { name: "Bench" });

@@ -41,6 +41,10 @@ for (const theme of ["light", "dark"] as const) {
       "/machines/gr-1",
       "/machines/zt-1/belt",
       "/machines/gr-1/dipstick",
+      "/machines/rt-1/bench?unit=left",
+      "/alike?machines=rt-1",
+      "/labels",
+      "/jobs/1/card",
       "/reckoner/blade-timing?machine=gr-1&pairs.left:middle.phaseDegrees=20",
       "/reckoner/tip-speed?machine=wc-1&spindles.blade.revolutionsPerMinute=3200&spindles.blade.lowChargeRevolutionsPerMinute=2600",
       "/reckoner/belt-inspection?machine=zt-1",
@@ -82,7 +86,7 @@ test("nothing is asked of any other machine, and no script runs inline", async (
   const refused: string[] = [];
   page.on("console", (message) => message.type() === "error" && refused.push(message.text()));
   await sitDown(page);
-  for (const view of ["/", "/machines/zt-1", "/complaint?machine=zt-1", `/jobs/${DEMO_JOBS.level}`]) {
+  for (const view of ["/", "/machines/zt-1", "/machines/rt-1/bench", "/labels", "/complaint?machine=zt-1", `/jobs/${DEMO_JOBS.level}`]) {
     const response = await page.goto(view);
     const policy = response?.headers()["content-security-policy"] ?? "";
     expect(policy).toMatch(/script-src 'self' 'nonce-/);
@@ -103,7 +107,15 @@ test("the job fits 1280 × 800 without scrolling the page; bay and complaint fit
     expect(await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight), `job ${id}`).toBeLessThanOrEqual(0);
   }
   await page.setViewportSize({ width: 390, height: 844 });
-  for (const view of ["/", "/complaint?machine=zt-1", `/jobs/${DEMO_JOBS.level}`, "/machines/zt-1"]) {
+  for (const view of [
+    "/",
+    "/complaint?machine=zt-1",
+    `/jobs/${DEMO_JOBS.level}`,
+    "/machines/zt-1",
+    "/machines/rt-1/bench",
+    "/alike",
+    "/jobs/1/card",
+  ]) {
     await open(page, view);
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), view).toBeLessThanOrEqual(0);
   }

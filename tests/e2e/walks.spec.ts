@@ -8,7 +8,7 @@ import { FLEET } from "@/demo/fleet";
 import { answerUsual, answerYes, BASE, cutAlike, open, putBack, sitDown, twinOf } from "./helpers";
 
 /**
- * Complaints of the trade, five of rotary machines and four of reels, each from the front door to proof by doing only what the screen suggests, on a hidden machine that is read with a
+ * Complaints of the trade, five of rotary machines and five of reels, each from the front door to proof by doing only what the screen suggests, on a hidden machine that is read with a
  * careful hand. What was suggested is listed, and held against what a mechanic would not do for it (common practice).
  */
 type Walk = {
@@ -113,6 +113,15 @@ const WALKS: readonly Walk[] = [
     fault: { cause: "edge-nicked", severity: 1 },
     notAsked: ["turf-condition", "pass-overlap", "reel-speed", "clipping-path", "roller-square"],
     most: 3,
+  },
+  {
+    told: "a stepped cut: one side of a unit lower than its other side",
+    of: "rt-2",
+    symptoms: ["step-within-unit"],
+    contexts: ["unit-bench-work"],
+    fault: { cause: "front-roller-not-square", severity: 1.4 },
+    notAsked: ["clipping-path", "reel-speed", "ground-speed", "groomer-depth", "turf-condition"],
+    most: 4,
   },
 ];
 

@@ -1,3 +1,5 @@
+import { settingOf } from "@/core/bench/set-up";
+import { unitSheetOf } from "@/core/machine";
 import { allYes, itemsFor, type SafeState } from "@/core/safety";
 import { putBackPoints } from "@/core/state";
 import type { Db } from "@/data/connection";
@@ -21,7 +23,29 @@ export type Target = {
 export type Depot = { machineId: string; otherId: string; jobId: number; secondJobId: number };
 
 const WHO = "AK";
+const REEL_ID = "rt-1";
 const yes = (db: Db, machineId: string, state: SafeState) => allYes(itemsFor(getMachine(db, machineId).machine, state));
+
+/** A reel unit of the demo's set a shade higher. */
+function benchSetting(db: Db): Target {
+  const { machine, sheetVersion } = getMachine(db, REEL_ID);
+  const [unit] = machine.units;
+  const view = unit && unitSheetOf(machine, unit.id).sideView;
+  if (!unit || !view) throw new Error(`${REEL_ID} has no side view`);
+  const { frontZMetres, rearZMetres } = settingOf(view);
+  return {
+    name: "machines bench-setting",
+    method: "POST",
+    path: `/api/v1/machines/${REEL_ID}/bench-setting`,
+    body: {
+      who: WHO,
+      basedOnVersion: sheetVersion,
+      settings: { [unit.id]: { frontZMetres, rearZMetres: rearZMetres - 0.0005 } },
+      reason: "a shade higher",
+    },
+    free: ["settings"],
+  };
+}
 
 /**
  * Every way the record is written and reckoned with, once, in an order in which each is taken. `depot` has a zero-turn with two jobs on it.
@@ -80,6 +104,7 @@ export function targetsFor(db: Db, { machineId, otherId, jobId, secondJobId }: D
     own("events", { event: "mown-wet-or-tall", words: "after rain" }),
     own("photographs", { about: "belt-path", dataUrl: dataUrlOf() }),
     own("sheet", { basedOnVersion: sheetVersion, machine, reason: "as it was" }, { method: "PUT" }),
+    benchSetting(db),
     {
       name: "machines",
       method: "POST",
