@@ -1,3 +1,4 @@
+export { convexHull, crossingSides } from "./hull";
 export { type LeastSquaresFit, type LeastSquaresResult, solveLeastSquares } from "./least-squares";
 export { solveSquare } from "./linear";
 export {

@@ -30,6 +30,8 @@ export {
   type ReelMachine,
   ROLLER_KINDS,
   type RotaryMachine,
+  SHEET_WORDS,
+  type SheetWord,
   type Spindle,
   STACK_PARTS,
   type StackPart,

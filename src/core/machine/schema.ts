@@ -34,7 +34,8 @@ export const hangerSchema = z.object({
   id,
   label,
   ...place,
-  liftPerTurnMetres: z.number().positive().max(0.1),
+  /** Thread pitch by lever ratio; not told, a deck is set in lengths and not in turns. */
+  liftPerTurnMetres: z.number().positive().max(0.1).optional(),
   step: z.enum(["flat", "quarter", "half", "hole"]),
   turnsLeftUp: z.number().min(0).max(60),
   turnsLeftDown: z.number().min(0).max(60),
@@ -60,6 +61,10 @@ export const antiScalpWheelSchema = z.object({
   /** The wheel that belongs in the same hole as this one. */
   twin: id.optional(),
 });
+
+/** Whose word a value on a machine's sheet is; a template's is an estimate until somebody says otherwise. */
+export const SHEET_WORDS = ["sheet", "measured", "read", "remembered", "estimated"] as const;
+export type SheetWord = (typeof SHEET_WORDS)[number];
 
 export const HOLE_SHAPES = ["round", "star-5", "star-6", "star-7", "spline", "two-flats", "two-pins"] as const;
 export const LIFTS = ["low", "medium", "high", "mulching"] as const;
@@ -319,6 +324,8 @@ export const sheetSchema = z.object({
   /** Whether spindles go back to their own place, or are moved round to even their wear. */
   spindlePlaces: z.enum(["own", "rotated"]).optional(),
   notes: z.string().max(2000).optional(),
+  /** By the value's key: whose word it is, where it is not the machine's own sheet's. */
+  words: z.record(z.string().max(160), z.enum(SHEET_WORDS)).optional(),
 });
 
 const common = {

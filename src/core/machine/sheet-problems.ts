@@ -1,5 +1,7 @@
-import { kindById } from "@/core/kinds";
+import { crossingSides } from "@/core/geometry";
+import { featuresOf, kindById } from "@/core/kinds";
 import { type SideView, sideProblems, stanceOf } from "@/core/reel/side-view";
+import { pointOf } from "./geometry";
 import { placesOf } from "./places";
 import type { Machine, UnitSheet } from "./schema";
 
@@ -13,7 +15,9 @@ export type SheetProblemCode =
   | "nothing-to-cut-with"
   | "rollers-overlap"
   | "rollers-crossed"
-  | "rollers-above-knife";
+  | "rollers-above-knife"
+  | "outline-crosses"
+  | "blades-would-strike";
 
 /** Lists whose members are named by id; two of one name cannot be told apart in any reading. */
 const NAMED: readonly { path: readonly string[]; ids: (machine: Machine) => readonly string[] }[] = [
@@ -138,6 +142,29 @@ function wrongCutters({ kind, spindles, units }: Machine): SheetProblem[] {
   ];
 }
 
+/** A shell whose sides cross is none. */
+function crossed({ deck }: Machine): SheetProblem[] {
+  const sides = deck && crossingSides(deck.outline.map(pointOf));
+  return sides ? [{ code: "outline-crosses", path: ["deck", "outline", sides[1]], sides: [...sides] }] : [];
+}
+
+/** Circles that meet this little are drawn so by a ruler. */
+const DRAWN_METRES = 0.001;
+
+/** Blades that are free to take any position to each other strike where their circles meet; geared ones are timed past each other. */
+function striking(machine: Machine): SheetProblem[] {
+  if (featuresOf(machine).includes("gears")) return [];
+  return machine.spindles.flatMap((one, k) =>
+    machine.spindles.slice(k + 1).flatMap((other): SheetProblem[] => {
+      const apart = Math.hypot(one.xMetres - other.xMetres, one.yMetres - other.yMetres);
+      const reach = (one.tipCircleDiameterMetres + other.tipCircleDiameterMetres) / 2;
+      if (apart >= reach - DRAWN_METRES) return [];
+      const path = ["spindles", machine.spindles.indexOf(other), "tipCircleDiameterMetres"];
+      return [{ code: "blades-would-strike", path, place: one.label, other: other.label, byMetres: reach - apart }];
+    }),
+  );
+}
+
 /**
  * What a sheet that is well formed still contradicts: itself. Sheets that stand in the record are read all the same; a new one, and one that
  * comes from outside, is refused with these.
@@ -150,6 +177,8 @@ export function sheetProblems(machine: Machine): SheetProblem[] {
     ...aboveMoulded(machine),
     ...unknownNames(machine),
     ...cannotStand(machine),
+    ...crossed(machine),
+    ...striking(machine),
   ];
 }
 

@@ -407,10 +407,17 @@ function FigureInput({
 }
 
 /** The turns the last level asked for, as they would be typed. */
+/** Of a hanger whose sheet says nothing of its turns the plan is in lengths: how many it took is for whoever turned it to say. */
+const isInLengths = (view: JobView, hangerId: string): boolean =>
+  view.machine.machine.deck?.hangers.find(({ id }) => id === hangerId)?.liftPerTurnMetres === undefined;
+
 function plannedTurns(view: JobView): Record<string, string> {
   const plan = (latestTake(view, "deck-level")?.result.detail as DeckDetail | undefined)?.plan;
   return Object.fromEntries(
-    (plan?.hangers ?? []).map(({ id, turns }) => [id, turns === 0 ? "0" : `${turns < 0 ? "-" : ""}${spelled(turns)}`]),
+    (plan?.hangers ?? []).map(({ id, turns }) => [
+      id,
+      isInLengths(view, id) ? "" : turns === 0 ? "0" : `${turns < 0 ? "-" : ""}${spelled(turns)}`,
+    ]),
   );
 }
 

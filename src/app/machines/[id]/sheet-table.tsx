@@ -98,7 +98,7 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
       title: "Hangers",
       lines: (machine.deck?.hangers ?? []).map((hanger) => [
         hanger.label,
-        `${perTurn(hanger.liftPerTurnMetres, system)} a turn; ${hanger.turnsLeftUp} turns left up, ${hanger.turnsLeftDown} down`,
+        `${hanger.liftPerTurnMetres === undefined ? "lift per turn not on the sheet" : `${perTurn(hanger.liftPerTurnMetres, system)} a turn`}; ${hanger.turnsLeftUp} turns left up, ${hanger.turnsLeftDown} down`,
       ]),
     },
   ];

@@ -20,7 +20,7 @@ import {
 } from "@/core/deck";
 import { type Figure, gravest } from "@/core/findings";
 import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
-import { cuttingWidth, type Direction, type Machine, pointOf, referenceSpindle, tipAt } from "@/core/machine";
+import { cuttingWidth, type Direction, type Machine, type MachineHanger, pointOf, referenceSpindle, tipAt } from "@/core/machine";
 import { findingsOf, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
@@ -256,6 +256,16 @@ function heightIsOff(args: { readings: DeckReadings; plane: Plane; target: DeckT
   return Math.abs(planeHeight(args.plane, args.target.reference) - args.target.heightMetres) > HEIGHT_TOLERANCE_METRES;
 }
 
+/** A hanger whose sheet does not say what a turn does is moved by lengths: each of its "turns" is one of these, as many as it takes. */
+export const LENGTH_STEP_METRES = 0.0005;
+const ENOUGH_STEPS = 400;
+
+function movesOf({ liftPerTurnMetres, step, turnsLeftUp, turnsLeftDown }: MachineHanger) {
+  return liftPerTurnMetres === undefined
+    ? { liftPerTurn: LENGTH_STEP_METRES, step: "hole" as const, turnsLeftUp: ENOUGH_STEPS, turnsLeftDown: ENOUGH_STEPS }
+    : { liftPerTurn: liftPerTurnMetres, step, turnsLeftUp, turnsLeftDown };
+}
+
 function planFor(args: {
   machine: Machine;
   readings: DeckReadings;
@@ -264,7 +274,7 @@ function planFor(args: {
   span: { widthMetres: number; tipCircleMetres: number };
 }): { plan?: TurnPlan; issue?: string } {
   const { machine, readings, plane, target, span } = args;
-  const hangers = (machine.deck?.hangers ?? []).map((hanger) => ({ ...hanger, ...pointOf(hanger), liftPerTurn: hanger.liftPerTurnMetres }));
+  const hangers = (machine.deck?.hangers ?? []).map((hanger) => ({ ...hanger, ...pointOf(hanger), ...movesOf(hanger) }));
   if (hangers.length === 0) return { issue: "no-hangers" };
   const centre = machine.deck?.centreOfGravity;
   const planned = planTurns({

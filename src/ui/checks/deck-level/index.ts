@@ -1,5 +1,5 @@
 import type { DeckDetail } from "@/core/checks";
-import type { deckLevel } from "@/core/checks/deck-level";
+import { type deckLevel, LENGTH_STEP_METRES } from "@/core/checks/deck-level";
 import { type Machine, turnSeenFrom } from "@/core/machine";
 import { formatTurns, type UnitSystem } from "@/core/units";
 import { coming } from "../coming";
@@ -101,12 +101,14 @@ function sayModel(model: NonNullable<DeckDetail["model"]>, machine: Machine, sys
 /** What to do with an adjuster, and which way round from where the mechanic stands. */
 export function sayTurn(
   action: { place: string; turns: number },
-  { machine, standpoint }: Pick<ToldFrom, "machine" | "standpoint">,
+  { machine, standpoint, system }: Pick<ToldFrom, "machine" | "standpoint" | "system">,
 ): string {
   const hanger = machine.deck?.hangers.find(({ id }) => id === action.place);
   const name = hanger?.label ?? action.place;
   if (action.turns === 0) return `${name}: at its end, cannot go further`;
   const up = action.turns > 0;
+  if (hanger && hanger.liftPerTurnMetres === undefined)
+    return `${name}: ${showSize(action.turns * LENGTH_STEP_METRES, system)} ${up ? "up" : "down"}, by the ruler: its lift per turn is not on the sheet`;
   const unit = hanger?.step === "hole" ? (Math.abs(action.turns) === 1 ? "hole" : "holes") : Math.abs(action.turns) <= 1 ? "turn" : "turns";
   const other = hanger?.upIs === "clockwise" ? "anticlockwise" : "clockwise";
   const way = hanger?.upIs

@@ -58,7 +58,7 @@ function Tips({ machine, standpoint, toPage, assessment, system }: OverlayArgs) 
 }
 
 /** Every hanger; how many turns, and up or down, beside one that is to be turned. */
-function HangerTurns({ machine, standpoint, toPage, assessment }: OverlayArgs) {
+function HangerTurns({ machine, standpoint, toPage, assessment, system }: OverlayArgs) {
   const turns = (assessment?.detail as DeckDetail | undefined)?.plan?.hangers ?? [];
   return (
     <g fontFamily="var(--font-sans)" textAnchor="middle">
@@ -86,7 +86,7 @@ function HangerTurns({ machine, standpoint, toPage, assessment }: OverlayArgs) {
                 paintOrder="stroke"
               >
                 {turn.turns > 0 ? "↑" : "↓"}
-                {formatTurns(turn.turns)}
+                {hanger.liftPerTurnMetres === undefined ? showSize(turn.liftMetres, system) : formatTurns(turn.turns)}
               </text>
             )}
           </g>

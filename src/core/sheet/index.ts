@@ -1,0 +1,16 @@
+export { isSameValue, mergedSheets, type SheetDifference, sheetDifferences } from "./differences";
+export {
+  type FieldSpec,
+  fieldsOf,
+  type PlaceSort,
+  placeKey,
+  type SheetField,
+  type SheetPart,
+  type SheetPlace,
+  sheetPlaces,
+  valueAt,
+  withValue,
+} from "./fields";
+export { type Missing, type MissingCode, missingOf } from "./missing";
+export { GRID_METRES, SNAP_METRES, type Snapped, snapped } from "./snap";
+export { TEMPLATES, type TemplateRange, type TemplateWish, templateMachine, tipCircleFor } from "./templates";
