@@ -92,7 +92,7 @@ export function takeComplaint(db: Db, doing: Doing, input: z.output<typeof newCo
     }
     const issues = looksIssues(input.looks);
     if (issues.length > 0) throw new AppError("invalid", { issues });
-    getMachine(db, input.machineId);
+    if (getMachine(db, input.machineId).retired) throw new AppError("machine-retired");
     const jobId = input.joinJobId === undefined ? openJob(db, doing, input.machineId) : joined(db, input.joinJobId, input.machineId);
     const { lastInsertRowid } = db
       .prepare(

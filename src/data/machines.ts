@@ -1,11 +1,13 @@
 import * as z from "zod";
 import { kindById } from "@/core/kinds";
-import { type Machine, machineSchema, storedSheet } from "@/core/machine";
+import { isPlaceOf, type Machine, machineSchema, placesOf, storedSheet } from "@/core/machine";
+import { type MachineState, placesOpen } from "@/core/state";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { requireSound } from "./known";
 import { whileUnchanged } from "./reads";
+import { nextSeq } from "./sequence";
 import { sheetFrom, unlessSpoilt } from "./sheets-read";
 import { touch } from "./touched";
 
@@ -20,7 +22,12 @@ export type MachineRecord = {
   sheetAt: string;
   sheetReason: string;
   machine: Machine;
+  /** What its meter shows. */
   meterHours?: number;
+  /** All its meters together, where one was swapped. */
+  totalHours?: number;
+  /** Out of the fleet, since when and why; everything of it is kept. */
+  retired?: { at: string; who: string; reason: string };
 };
 
 export const newMachineSchema = z.object({
@@ -28,6 +35,7 @@ export const newMachineSchema = z.object({
   name: z.string().trim().min(1).max(60),
   site: z.string().trim().min(1).max(60),
   machine: machineSchema,
+  meterHours: z.number().min(0).max(200_000).optional(),
 });
 
 type Row = {
@@ -41,11 +49,16 @@ type Row = {
   who: string;
   at: string;
   meter_hours: number | null;
+  offset_hours: number | null;
+  standing: string | null;
 };
 
 const SELECT = `
   SELECT m.id, m.fleet_number, m.name, m.site, s.version, s.sheet_json, s.reason, s.who, s.at,
-    (SELECT h.meter_hours FROM hours h WHERE h.machine_id = m.id ORDER BY h.id DESC LIMIT 1) AS meter_hours
+    (SELECT h.meter_hours FROM hours h WHERE h.machine_id = m.id ORDER BY h.id DESC LIMIT 1) AS meter_hours,
+    (SELECT h.offset_hours FROM hours h WHERE h.machine_id = m.id ORDER BY h.id DESC LIMIT 1) AS offset_hours,
+    (SELECT json_object('kind', t.kind, 'at', t.at, 'who', t.who, 'reason', t.reason) FROM machine_standing t
+      WHERE t.machine_id = m.id ORDER BY t.id DESC LIMIT 1) AS standing
   FROM machines m
   JOIN machine_sheets s ON s.machine_id = m.id
     AND s.version = (SELECT max(version) FROM machine_sheets WHERE machine_id = m.id)`;
@@ -61,11 +74,19 @@ const fromRow = (db: Db, row: Row): MachineRecord => ({
   sheetReason: row.reason,
   machine: sheetFrom(db, { ...row, machine_id: row.id }),
   ...(row.meter_hours === null ? {} : { meterHours: row.meter_hours }),
+  ...(row.meter_hours === null || !row.offset_hours ? {} : { totalHours: row.meter_hours + row.offset_hours }),
+  ...retiredOf(row.standing),
 });
 
-/** Every machine whose sheet can be read. */
-export function listMachines(db: Db): MachineRecord[] {
-  return allMachines(db).flatMap(({ record }) => record ?? []);
+function retiredOf(standing: string | null): Pick<MachineRecord, "retired"> {
+  if (standing === null) return {};
+  const { kind, ...since } = JSON.parse(standing) as { kind: "retired" | "back"; at: string; who: string; reason: string };
+  return kind === "retired" ? { retired: since } : {};
+}
+
+/** Every machine of the fleet whose sheet can be read; those retired only when they are asked for. */
+export function listMachines(db: Db, { withRetired = false } = {}): MachineRecord[] {
+  return allMachines(db).flatMap(({ record }) => (record && (withRetired || !record.retired) ? [record] : []));
 }
 
 /** Machines whose sheet in force cannot be read: nothing can be measured on them before it is mended. */
@@ -84,9 +105,13 @@ function allMachines(db: Db): { name: MachineName; record: MachineRecord | undef
 
 export type MachineName = Pick<MachineRecord, "id" | "fleetNumber" | "name" | "site">;
 
-/** Every machine by its name, for lists to pick from. */
+const IN_FLEET = "coalesce((SELECT t.kind FROM machine_standing t WHERE t.machine_id = m.id ORDER BY t.id DESC LIMIT 1), 'back') = 'back'";
+
+/** Every machine of the fleet by its name, for lists to pick from. */
 export function listMachineNames(db: Db): MachineName[] {
-  const rows = db.prepare("SELECT id, fleet_number, name, site FROM machines ORDER BY fleet_number").all() as {
+  const rows = db
+    .prepare(`SELECT m.id, m.fleet_number, m.name, m.site FROM machines m WHERE ${IN_FLEET} ORDER BY m.fleet_number`)
+    .all() as {
     id: string;
     fleet_number: string;
     name: string;
@@ -122,6 +147,7 @@ export function addMachine(db: Db, doing: Doing, input: z.output<typeof newMachi
       doing.now,
     );
     insertSheet(db, doing, { machineId: id, version: 1, machine: input.machine, reason: "first sheet" });
+    if (input.meterHours !== undefined) insertHours(db, doing, { machineId: id, meterHours: input.meterHours });
     audit(db, doing, { action: "machine-added", subject: `machine:${id}` });
     return { machineId: id };
   });
@@ -147,12 +173,82 @@ export function writeSheet(
   requireSound(args.machine);
   const [was, is] = [kindById(current.machine.kind).cutsWith, kindById(args.machine.kind).cutsWith];
   if (was !== is) throw new AppError("invalid", { issues: [{ code: "cuts-with-another", path: ["machine", "kind"] }] });
+  requireFree(db, current, args.machine);
   const version = current.sheetVersion + 1;
   insertSheet(db, doing, { ...args, version });
   db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
   touch(db, args.machineId);
   audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
   return { sheetVersion: version };
+}
+
+/** A place that something unsafe, unturned or apart is still written down of does not leave the sheet: it would be forgotten with it. */
+function requireFree(db: Db, { id, machine }: MachineRecord, next: Machine): void {
+  const gone = placesOf(machine).filter((place) => !isPlaceOf(next, place));
+  if (gone.length === 0) return;
+  const row = db.prepare("SELECT state_json FROM machine_states WHERE machine_id = ?").get(id) as { state_json: string } | undefined;
+  const open = new Set(row ? placesOpen(JSON.parse(row.state_json) as MachineState) : []);
+  const held = gone.filter((place) => open.has(place));
+  if (held.length > 0) throw new AppError("invalid", { issues: held.map((place) => ({ code: "place-in-use", path: ["machine"], place })) });
+}
+
+/** Renames a machine or moves it to another site; its number is what stands on it and stays. */
+export const machineNameSchema = z.object({ name: z.string().trim().min(1).max(60), site: z.string().trim().min(1).max(60) });
+export function renameMachine(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string } & z.output<typeof machineNameSchema>,
+): { machineId: string } {
+  return once(db, doing, "machine-renamed", () => {
+    const before = getMachine(db, args.machineId);
+    db.prepare("UPDATE machines SET name = ?, site = ? WHERE id = ?").run(args.name, args.site, args.machineId);
+    if (before.site !== args.site)
+      db.prepare("INSERT INTO events (machine_id, event, data_json, who, at, seq) VALUES (?, 'site-changed', ?, ?, ?, ?)").run(
+        args.machineId,
+        JSON.stringify({ words: `${before.site} to ${args.site}` }),
+        doing.who,
+        doing.now,
+        nextSeq(db),
+      );
+    touch(db, args.machineId);
+    audit(db, doing, {
+      action: "machine-renamed",
+      subject: `machine:${args.machineId}`,
+      detail: { from: { name: before.name, site: before.site } },
+    });
+    return { machineId: args.machineId };
+  });
+}
+
+export const standingSchema = z.object({ kind: z.enum(["retired", "back"]), reason: z.string().trim().min(1, "say-why").max(300) });
+
+/**
+ * Takes a machine out of the fleet, or back into it: its book stays whole. Throws `invalid` with `jobs-open` while a job is open on it, `nothing-set` where
+ * it stands so already.
+ */
+export function setStanding(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof standingSchema>): { machineId: string } {
+  return once(db, doing, "machine-standing", () => {
+    const { retired } = getMachine(db, args.machineId);
+    if ((retired !== undefined) === (args.kind === "retired"))
+      throw new AppError("invalid", { issues: [{ code: "nothing-set", path: ["kind"] }] });
+    const open = db.prepare("SELECT id FROM jobs WHERE machine_id = ? AND state <> 'closed'").all(args.machineId) as { id: number }[];
+    if (args.kind === "retired" && open.length > 0)
+      throw new AppError("invalid", { issues: [{ code: "jobs-open", path: ["kind"], jobs: open.map(({ id }) => id).join(", ") }] });
+    db.prepare("INSERT INTO machine_standing (machine_id, kind, reason, who, at) VALUES (?, ?, ?, ?, ?)").run(
+      args.machineId,
+      args.kind,
+      args.reason,
+      doing.who,
+      doing.now,
+    );
+    touch(db, args.machineId);
+    audit(db, doing, {
+      action: "machine-standing",
+      subject: `machine:${args.machineId}`,
+      detail: { kind: args.kind, reason: args.reason },
+    });
+    return { machineId: args.machineId };
+  });
 }
 
 function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: number; machine: Machine; reason: string }): void {
@@ -186,9 +282,7 @@ export function logHours(
     if (before !== undefined && args.meterHours < before && !args.isCorrection) {
       throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["meterHours"], beforeHours: before }] });
     }
-    const last = db.prepare("SELECT id, at FROM hours WHERE machine_id = ? ORDER BY id DESC LIMIT 1").get(args.machineId) as
-      | { id: number; at: string }
-      | undefined;
+    const last = lastHours(db, args.machineId);
     const gone =
       last === undefined ? Number.POSITIVE_INFINITY : Math.max(0, Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
     if (before !== undefined && args.meterHours - before > gone && !args.isCorrection && args.isSure !== true) {
@@ -196,19 +290,67 @@ export function logHours(
         issues: [{ code: "hours-run-too-fast", path: ["meterHours"], beforeHours: before, goneHours: Math.max(0, Math.round(gone)) }],
       });
     }
-    const { lastInsertRowid } = db
-      .prepare("INSERT INTO hours (machine_id, meter_hours, corrects_id, who, at) VALUES (?, ?, ?, ?, ?)")
-      .run(args.machineId, args.meterHours, args.isCorrection ? (last?.id ?? null) : null, doing.who, doing.now);
-    audit(db, doing, { action: "hours-logged", subject: `machine:${args.machineId}`, detail: { meterHours: args.meterHours } });
-    return { hoursId: Number(lastInsertRowid) };
+    const hoursId = insertHours(db, doing, {
+      ...args,
+      offsetHours: last?.offset_hours ?? 0,
+      correctsId: args.isCorrection ? last?.id : undefined,
+    });
+    return { hoursId };
   });
 }
 
-/** The hour meter as it was read, one after the other, corrections in the place of what they correct. */
+function insertHours(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; meterHours: number; offsetHours?: number; correctsId?: number | undefined },
+): number {
+  const { lastInsertRowid } = db
+    .prepare("INSERT INTO hours (machine_id, meter_hours, corrects_id, offset_hours, who, at) VALUES (?, ?, ?, ?, ?, ?)")
+    .run(args.machineId, args.meterHours, args.correctsId ?? null, args.offsetHours ?? 0, doing.who, doing.now);
+  audit(db, doing, { action: "hours-logged", subject: `machine:${args.machineId}`, detail: { meterHours: args.meterHours } });
+  return Number(lastInsertRowid);
+}
+
+export const meterSwapSchema = z.object({
+  /** What the old one showed when it came out, and the new one when it went in. */
+  oldHours: z.number().min(0).max(200_000),
+  newHours: z.number().min(0).max(200_000),
+});
+
+/** Another hour meter is fitted: the machine's hours go on where the old one stopped. Throws `invalid` with `hours-run-backwards`. */
+export function swapMeter(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string } & z.output<typeof meterSwapSchema>,
+): { hoursId: number; totalHours: number } {
+  return once(db, doing, "meter-swapped", () => {
+    const { meterHours: before } = getMachine(db, args.machineId);
+    if (before !== undefined && args.oldHours < before)
+      throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["oldHours"], beforeHours: before }] });
+    const last = lastHours(db, args.machineId);
+    const totalHours = args.oldHours + (last?.offset_hours ?? 0);
+    if (before !== args.oldHours)
+      insertHours(db, doing, { machineId: args.machineId, meterHours: args.oldHours, offsetHours: last?.offset_hours ?? 0 });
+    const hoursId = insertHours(db, doing, {
+      machineId: args.machineId,
+      meterHours: args.newHours,
+      offsetHours: totalHours - args.newHours,
+    });
+    audit(db, doing, { action: "meter-swapped", subject: `machine:${args.machineId}`, detail: args });
+    return { hoursId, totalHours };
+  });
+}
+
+const lastHours = (db: Db, machineId: string) =>
+  db.prepare("SELECT id, at, offset_hours FROM hours WHERE machine_id = ? ORDER BY id DESC LIMIT 1").get(machineId) as
+    | { id: number; at: string; offset_hours: number }
+    | undefined;
+
+/** The machine's hours as they were read, all its meters together, one after the other, corrections in the place of what they correct. */
 export function meterReadings(db: Db, machineId: string): { at: string; meterHours: number }[] {
   const rows = db
     .prepare(
-      `SELECT h.at, h.meter_hours FROM hours h WHERE h.machine_id = ? AND NOT EXISTS (SELECT 1 FROM hours c WHERE c.corrects_id = h.id)
+      `SELECT h.at, h.meter_hours + h.offset_hours AS meter_hours FROM hours h WHERE h.machine_id = ? AND NOT EXISTS (SELECT 1 FROM hours c WHERE c.corrects_id = h.id)
        ORDER BY h.id`,
     )
     .all(machineId) as { at: string; meter_hours: number }[];

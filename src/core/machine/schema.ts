@@ -278,6 +278,8 @@ export const sheetSchema = z.object({
   standsOnEnd: z.boolean().optional(),
   /** Where it may be lifted, in the words of its manual. */
   jackingPoints: z.array(z.string().trim().min(1).max(80)).max(8).optional(),
+  /** What isolates it, in the order its lock-out goes: key, plug lead, battery switch, hydraulics. */
+  isolationPoints: z.array(z.string().trim().min(1).max(80)).max(8).optional(),
   capacitorWaitSeconds: z.number().min(0).max(7200).optional(),
   bladeBoltTorqueNewtonMetres: z.number().positive().max(1000).optional(),
   blade: bladeSchema.optional(),

@@ -12,11 +12,9 @@ const TABLES = [
   "deck.mount",
   "deck.outline",
   "sheet.belt",
-  "sheet.gearboxes",
   "sheet.deckOff",
-  "sheet.jackingPoints",
   "sheet.blade.stack",
-  "sheet.unit.sideView",
+  "sheet.unit.sideView.faceRadians",
   "sheet.unit.brackets",
   "sheet.unit.attitude",
 ] as const;

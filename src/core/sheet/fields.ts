@@ -11,6 +11,8 @@ export type FieldSpec = { path: readonly string[]; label: string } & (
   | { kind: "choice"; options: readonly string[] }
   | { kind: "flag" }
   | { kind: "text"; most: number }
+  /** One a line. */
+  | { kind: "lines"; most: number; letters: number }
 );
 
 /** `key`: the path with members named by their id, as whose word it is and differences are kept; `at`: the place it belongs to, or the sheet's part. */
@@ -46,6 +48,7 @@ const choice = (path: string, label: string, options: readonly string[]): FieldS
 });
 const flag = (path: string, label: string): FieldSpec => ({ kind: "flag", path: path.split("."), label });
 const text = (path: string, label: string, most: number): FieldSpec => ({ kind: "text", path: path.split("."), label, most });
+const lines = (path: string, label: string): FieldSpec => ({ kind: "lines", path: path.split("."), label, most: 8, letters: 80 });
 const turns = (path: string, label: string): FieldSpec => ({
   kind: "quantity",
   path: path.split("."),
@@ -95,6 +98,15 @@ const UNIT: readonly FieldSpec[] = [
   NAME,
   ...PLACE,
   length("widthMetres", "Width of cut", { least: 0.1, most: 2, usualLeast: 0.4, usualMost: 1 }),
+];
+
+const BOX: readonly FieldSpec[] = [
+  NAME,
+  ...PLACE,
+  text("oil", "Oil", 60),
+  length("coverToOilMetres", "Cover's face down to the oil", { least: 0.001, most: 0.4 }),
+  number("splineTeeth", "Teeth of the spline that times it", { least: 3, most: 120, isWhole: true }),
+  flag("isConnected", "Its oil runs into the next box"),
 ];
 
 const fine = (path: string, label: string, least: number, most: number) => length(path, label, { least, most }, "fine");
@@ -148,6 +160,8 @@ const DRIVE: readonly FieldSpec[] = [
 ];
 const RATIO = number("sheet.drive.toothRatio", "Blade turns for one of the input", { least: 0.05, most: 20 });
 const SAFETY: readonly FieldSpec[] = [
+  lines("sheet.jackingPoints", "Lifted at, one a line, in its manual's words"),
+  lines("sheet.isolationPoints", "Isolated at, one a line, in the order of its lock-out"),
   text("sheet.tipSide", "Tipped how, which side up", 120),
   flag("sheet.standsOnEnd", "Made to stand on its end"),
 ];
@@ -175,22 +189,38 @@ const REEL: readonly FieldSpec[] = [
   turns("sheet.reelDrive.revolutionsPerMinute", "Reel's speed"),
   flag("sheet.reelDrive.isGroundDriven", "Reels driven by the ground"),
 ];
+const side = (part: "front" | "rear" | "edge" | "reel" | "heel" | "toe", label: string): FieldSpec[] =>
+  (["yMetres", "zMetres"] as const).map((axis) =>
+    fine(`sheet.unit.sideView.${part}.${axis}`, `${label}, ${axis === "yMetres" ? "forward" : "up"}`, -0.6, 0.6),
+  );
+/** Any origin fixed to the unit, forward and up: all of rollers and edge, or nothing. */
+const SIDE_VIEW: readonly FieldSpec[] = [
+  ...side("front", "Front roller"),
+  fine("sheet.unit.sideView.front.radiusMetres", "Front roller's radius", 0.005, 0.2),
+  ...side("rear", "Rear roller"),
+  fine("sheet.unit.sideView.rear.radiusMetres", "Rear roller's radius", 0.005, 0.2),
+  ...side("edge", "Knife's edge"),
+  ...side("reel", "Reel's middle"),
+  ...side("heel", "Heel"),
+  ...side("toe", "Toe"),
+];
 const NOTE = text("sheet.notes", "Note", 2000);
 
 /** Parts of a sheet that belong to no one place. */
-export type SheetPart = "cut" | "blade" | "drive" | "safety" | "service" | "unit" | "note";
+export type SheetPart = "cut" | "blade" | "drive" | "safety" | "service" | "unit" | "side-view" | "note";
 
 const partFields = (part: SheetPart, specs: readonly FieldSpec[]): SheetField[] =>
   specs.map((spec) => ({ ...spec, at: part, key: spec.path.join(".") }));
 
 /** Lists of places and what each of them says. */
-export type PlaceSort = "wheels" | "spindles" | "units" | "hangers" | "antiScalpWheels";
+export type PlaceSort = "wheels" | "spindles" | "units" | "hangers" | "antiScalpWheels" | "gearboxes";
 const LISTS: Readonly<Record<PlaceSort, readonly string[]>> = {
   wheels: ["wheels"],
   spindles: ["spindles"],
   units: ["units"],
   hangers: ["deck", "hangers"],
   antiScalpWheels: ["deck", "antiScalpWheels"],
+  gearboxes: ["sheet", "gearboxes"],
 };
 const OF_PLACE: Readonly<Record<PlaceSort, readonly FieldSpec[]>> = {
   wheels: WHEEL,
@@ -198,6 +228,7 @@ const OF_PLACE: Readonly<Record<PlaceSort, readonly FieldSpec[]>> = {
   units: UNIT,
   hangers: HANGER,
   antiScalpWheels: RIM,
+  gearboxes: BOX,
 };
 
 export type SheetPlace = { sort: PlaceSort; id: string; label: string; xMetres: number; yMetres: number };
@@ -212,6 +243,7 @@ export function sheetPlaces(machine: Machine): SheetPlace[] {
     ...named("hangers", machine.deck?.hangers ?? []),
     ...named("antiScalpWheels", machine.deck?.antiScalpWheels ?? []),
     ...named("wheels", machine.wheels),
+    ...named("gearboxes", machine.sheet.gearboxes ?? []),
   ];
 }
 
@@ -229,7 +261,7 @@ export function fieldsOf(machine: Machine): SheetField[] {
   return [
     ...ofPlaces,
     ...partFields("cut", [...CUT, ...(isRotary ? DECK : [])]),
-    ...(isRotary ? partFields("blade", BLADE) : partFields("unit", REEL)),
+    ...(isRotary ? partFields("blade", BLADE) : [...partFields("unit", REEL), ...partFields("side-view", SIDE_VIEW)]),
     ...(isRotary ? partFields("drive", [...DRIVE, ...(features.includes("gears") ? [RATIO] : [])]) : []),
     ...partFields("safety", [...SAFETY, ...(features.includes("battery") ? [PACK] : [])]),
     ...(isRotary && !features.includes("direct-drive") ? partFields("service", GREASE) : []),

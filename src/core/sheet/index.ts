@@ -13,4 +13,4 @@ export {
 } from "./fields";
 export { type Missing, type MissingCode, missingOf } from "./missing";
 export { GRID_METRES, SNAP_METRES, type Snapped, snapped } from "./snap";
-export { TEMPLATES, type TemplateRange, type TemplateWish, templateMachine, tipCircleFor } from "./templates";
+export { outlineAround, TEMPLATES, type TemplateRange, type TemplateWish, templateMachine, tipCircleFor } from "./templates";

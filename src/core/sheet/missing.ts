@@ -1,6 +1,5 @@
 import { featuresOf } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
-import { gearboxes } from "@/core/sequences/rebuild";
 import type { CheckId } from "@/core/trade";
 import { placeKey, valueAt } from "./fields";
 
@@ -45,6 +44,10 @@ const airWheels = (path: string) => (machine: Machine) =>
     .filter(({ isPneumatic }) => isPneumatic)
     .map(({ id }) => placeKey({ sort: "wheels", id }, path))
     .filter((key) => valueAt(machine, key) === undefined);
+const ofBoxes = (path: string) => (machine: Machine) =>
+  (machine.sheet.gearboxes ?? [])
+    .map(({ id }) => placeKey({ sort: "gearboxes", id }, path))
+    .filter((key) => valueAt(machine, key) === undefined);
 /** A rule that is open where its keys are missing. */
 const byKeys = (code: MissingCode, checks: CheckId[], isFor: (machine: Machine) => boolean, keys: Rule["keys"]): Rule => ({
   code,
@@ -56,7 +59,7 @@ const byPage = (code: MissingCode, checks: CheckId[], isOpen: Rule["isOpen"]): R
 
 /** The most costly first: what makes a worksheet unusable or a bolt unsafe before what only costs money. */
 const RULES: readonly Rule[] = [
-  byPage("no-lifting-point", [], (machine) => has("hangers")(machine) && !machine.sheet.jackingPoints?.length),
+  byKeys("no-lifting-point", [], has("hangers"), unless("sheet.jackingPoints")),
   byKeys(
     "no-tip-side",
     [],
@@ -80,12 +83,8 @@ const RULES: readonly Rule[] = [
   byKeys("no-wear-limit", ["blade-edge"], rotary, unless("sheet.blade.leastLengthMetres")),
   byKeys("no-speed-by-arithmetic", ["tip-speed"], rotary, unless("sheet.drive.engineRevolutionsPerMinute")),
   byPage("no-belt-path", ["belt-inspection", "tip-speed"], (machine) => rotary(machine) && has("belt")(machine) && !machine.sheet.belt),
-  byPage(
-    "no-dipstick",
-    ["gearbox-inspection"],
-    (machine) => has("gears")(machine) && !gearboxes(machine).some((one) => one.coverToOilMetres),
-  ),
-  byPage("no-timing-step", ["blade-timing"], (machine) => has("gears")(machine) && !gearboxes(machine).some((one) => one.splineTeeth)),
+  byKeys("no-dipstick", ["gearbox-inspection"], has("gears"), ofBoxes("coverToOilMetres")),
+  byKeys("no-timing-step", ["blade-timing"], has("gears"), ofBoxes("splineTeeth")),
   byKeys(
     "no-height-range",
     ["cutting-height"],

@@ -82,8 +82,8 @@ function bladesOf(wish: TemplateWish, middleY: number): { spindles: Machine["spi
 }
 
 const CORNERS = 12;
-/** A shell around the circles. */
-function outlineAround(spindles: Machine["spindles"]): { xMetres: number; yMetres: number }[] {
+/** Corners of a shell around the circles, metres. */
+export function outlineAround(spindles: Machine["spindles"]): { xMetres: number; yMetres: number }[] {
   const points = spindles.flatMap(({ xMetres, yMetres, tipCircleDiameterMetres }): Point[] =>
     Array.from({ length: CORNERS }, (_, k) => {
       const angle = ((k + 0.5) / CORNERS) * 2 * Math.PI;
@@ -187,9 +187,17 @@ function riderTemplate(wish: TemplateWish): MachineInput {
       ],
     },
     spindles,
-    sheet: {},
+    sheet: wish.kind === "geared-rider" ? { gearboxes: spindles.map(boxOver) } : {},
   } as MachineInput;
 }
+
+/** A gearbox stands over each geared blade. */
+const boxOver = ({ id, label, xMetres, yMetres }: Machine["spindles"][number]) => ({
+  id: `${id}-box`,
+  label: label.replace(/blade$/i, "gearbox"),
+  xMetres,
+  yMetres,
+});
 
 function walkTemplate(wish: TemplateWish): MachineInput {
   const { spindles } = bladesOf(wish, 0);

@@ -7,6 +7,7 @@ export {
   type Odd,
   type OnBench,
   offBench,
+  placesOpen,
   type Stands,
   type Struck,
 } from "./machine-state";

@@ -324,3 +324,16 @@ export function offBench({ onBench }: Pick<MachineState, "onBench">, parts: read
 export function isIn(state: Pick<MachineState, "stands" | "onBench">, need: SafeState): boolean {
   return need === "bench" ? state.onBench.length > 0 : satisfies(state.stands?.state, need);
 }
+
+/** Places that something is still written down of: unsafe, let go by word, apart, on the bench, not turned by hand, struck, set otherwise than built. */
+export function placesOpen(state: MachineState): string[] {
+  return [
+    ...state.unsafe.flatMap((cause) => (cause.kind === "by-word" ? [] : [cause.place])),
+    ...state.released.flatMap(({ cause }) => (cause.kind === "by-word" ? [] : [cause.place])),
+    ...state.apart.flatMap((one) => (one.what === "deck" ? [] : [one.place])),
+    ...state.onBench.flatMap(({ parts }) => parts),
+    ...state.unturned,
+    ...(state.struck?.place === undefined ? [] : [state.struck.place]),
+    ...state.notAsBuilt.flatMap(({ place }) => place ?? []),
+  ];
+}

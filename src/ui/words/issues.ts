@@ -135,6 +135,21 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "too-deep": () => "Nested deeper than anything here.",
   "letter-not-allowed": () => "A letter stands in here that no keyboard types. Type it again.",
   "name-not-allowed": () => "A name that cannot stand here.",
+  "outline-crosses": () => "The deck's outline crosses itself. One of its corners is out of order or in the wrong place.",
+  "blades-would-strike": (i, s) =>
+    `${i.place} and ${String(i.other).toLowerCase()} would strike each other: their circles meet by ${_length(i.byMetres, s)}. Move one of them, or make one shorter. Are they timed by gears? Then say so under what it has.`,
+  "place-in-use": (i) =>
+    `“${i.place}” stays on the sheet: something is still written down of it that is unsafe, off, not turned by hand or not looked at. Settle that first.`,
+  "jobs-open": (i) => `Job ${i.jobs} is open on it. Close that first, then retire it.`,
+  "date-in-future": () => "That day has not come yet.",
+  "date-unreadable": () => "A day like 2026-05-04.",
+  "not-fitted": () => "That set is on no machine.",
+  "fitted-elsewhere": (i) => `That set is on ${i.machine} already. Take it off there first.`,
+  "set-finished": () => "That set is finished. It goes on no machine any more.",
+  "mark-taken": () => "Another set carries that mark.",
+  "not-so-many": (i) => `Only ${i.stock} are in stock.`,
+  "not-of-this-sort": () => "That part does not go on such a machine.",
+  "nothing-postponed": () => "Nothing of that is due.",
   "fleet-number-taken": () => "Another machine has this number.",
   "reason-needed": () => "Say why it is not here.",
   "too-many-symptoms": (i) =>
