@@ -33,7 +33,12 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
       <h1 className="sr-only">The bay</h1>
       <SpoiltNote db={db} />
       {machineCount === 0 && (
-        <p className="text-lg">No machines yet. Start with bin/demo to load the demo depot, or add one through the API.</p>
+        <p className="flex flex-wrap items-center gap-3 text-lg">
+          No machines yet.
+          <Link href="/machines/new" className="btn btn-go" prefetch={false}>
+            Set up the first
+          </Link>
+        </p>
       )}
       <div className="grid gap-x-8 lg:grid-cols-2">
         <Held held={held} jobs={jobs} />

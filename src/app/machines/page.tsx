@@ -15,6 +15,9 @@ export default function Machines() {
     <main className="mx-auto max-w-[80rem] p-4">
       <div className="flex flex-wrap items-center gap-2">
         <h1 className="grow text-2xl">Machines</h1>
+        <Link href="/machines/new" className="btn btn-go" prefetch={false}>
+          A new machine
+        </Link>
         <Link href="/labels" className="btn" prefetch={false}>
           Labels to print
         </Link>

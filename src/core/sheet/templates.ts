@@ -129,61 +129,54 @@ const corners = (x: number, front: number, rear: number) => [
 
 const rimWheel = (id: string, x: number, y: number) => ({ id: `rim-${id}`, label: `${titled(id)} rim wheel`, ...at(x, y) });
 
+/** From the fixed axle's wheels to the shell, and from the shell to whatever stands before it. Estimate. */
+const CLEARANCE_METRES = inch(2);
+const DRIVE = { diameter: 22, width: 10 } as const;
+const STEERED = { diameter: 14, width: 6 } as const;
+
 /** Where a deck's middle is from the fixed axle, and what the machine stands on; riders scale with their width of cut. */
-function riderOf(wish: TemplateWish): { middleY: number; wheels: Machine["wheels"]; isPivoted: boolean } {
-  const half = wish.widthMetres / 2;
-  switch (wish.kind) {
-    case "front-deck":
-      return {
-        middleY: inch(22) + half * 0.55,
-        wheels: [
-          ...axle({ name: "drive", x: half * 0.72, y: 0, diameter: 23, width: 10.5, isAir: true, isDriven: true }),
-          ...axle({ name: "rear", x: half * 0.6, y: -inch(44), diameter: 16, width: 6.5, isAir: true }),
-        ],
-        isPivoted: true,
-      };
-    case "belly-deck":
-    case "geared-rider":
-      return {
-        middleY: inch(25),
-        wheels: [
-          ...axle({ name: "rear", x: Math.max(inch(17), half * 0.7), y: 0, diameter: 23, width: 10.5, isAir: true, isDriven: true }),
-          ...axle({ name: "front", x: Math.max(inch(14), half * 0.58), y: inch(54), diameter: 16, width: 6.5, isAir: true }),
-        ],
-        isPivoted: true,
-      };
-    default:
-      return {
-        middleY: inch(22.5),
-        wheels: [
-          ...axle({ name: "drive", x: half * 0.76, y: 0, diameter: 22, width: 10, isAir: true, isDriven: true }),
-          ...axle({ name: "caster", x: half * 0.6, y: inch(48), diameter: 13, width: 6, isAir: true }),
-        ],
-        isPivoted: false,
-      };
-  }
+function riderOf(
+  { kind, widthMetres }: TemplateWish,
+  deckDepth: number,
+): { middleY: number; wheels: Machine["wheels"]; isPivoted: boolean } {
+  const half = widthMetres / 2;
+  const middleY = inch(DRIVE.diameter / 2) + CLEARANCE_METRES + deckDepth / 2;
+  const isAhead = kind === "front-deck";
+  const steeredY = isAhead ? -inch(46) : middleY + deckDepth / 2 + CLEARANCE_METRES + inch(STEERED.diameter / 2);
+  const [fixed, steered] = { "zero-turn": ["drive", "caster"], "front-deck": ["drive", "rear"] }[kind as "zero-turn" | "front-deck"] ?? [
+    "rear",
+    "front",
+  ];
+  return {
+    middleY,
+    wheels: [
+      ...axle({ name: fixed ?? "", x: Math.max(inch(16), half * 0.76), y: 0, ...DRIVE, isAir: true, isDriven: true }),
+      ...axle({ name: steered ?? "", x: Math.max(inch(12), half * 0.6), y: steeredY, ...STEERED, isAir: true }),
+    ],
+    isPivoted: kind !== "zero-turn",
+  };
 }
 
 function riderTemplate(wish: TemplateWish): MachineInput {
-  const { middleY, wheels, isPivoted } = riderOf(wish);
-  const { spindles, depthMetres } = bladesOf(wish, middleY);
-  const outline = outlineAround(spindles);
-  const half = wish.widthMetres / 2;
-  const [front, rear] = [middleY + depthMetres / 2, middleY - depthMetres / 2];
-  const front2 = wheels[2];
+  const { depthMetres } = bladesOf(wish, 0);
+  const { middleY, wheels, isPivoted } = riderOf(wish, depthMetres + 2 * SHELL_METRES);
+  const { spindles } = bladesOf(wish, middleY);
+  const outer = spindles[0] as Machine["spindles"][number];
+  const [x, reach] = [Math.abs(outer.xMetres), outer.tipCircleDiameterMetres / 2];
+  const steered = wheels[2];
   return {
     kind: wish.kind,
     wheels,
-    ...(isPivoted && front2 ? { pivotedAxles: [{ axle: front2.axle, xMetres: 0, yMetres: front2.yMetres }] } : {}),
+    ...(isPivoted && steered ? { pivotedAxles: [{ axle: steered.axle, xMetres: 0, yMetres: steered.yMetres }] } : {}),
     deck: {
       mount: "frame-hung",
-      outline,
-      hangers: corners(half * 0.78, middleY + depthMetres * 0.36, middleY - depthMetres * 0.36),
+      outline: outlineAround(spindles),
+      hangers: corners(x, outer.yMetres + reach * 0.6, outer.yMetres - reach * 0.6),
       antiScalpWheels: [
-        rimWheel("left-front", -half * 0.85, front),
-        rimWheel("right-front", half * 0.85, front),
-        rimWheel("left-rear", -half * 0.85, rear),
-        rimWheel("right-rear", half * 0.85, rear),
+        rimWheel("left-front", -x, outer.yMetres + reach),
+        rimWheel("right-front", x, outer.yMetres + reach),
+        rimWheel("left-rear", -x, outer.yMetres - reach),
+        rimWheel("right-rear", x, outer.yMetres - reach),
       ],
     },
     spindles,

@@ -199,6 +199,9 @@ export default async function MachinePage({ params, searchParams }: Props) {
             <p className="mb-2 text-sm text-soft">
               {record.sheetReason}, {record.sheetBy}, {dateOnly(record.sheetAt)}. Whose word: the machine's sheet.
             </p>
+            <Link href={`/machines/${record.id}/sheet`} className="btn mb-2 w-full" prefetch={false}>
+              Draw or type it anew
+            </Link>
             <SheetTable machine={machine} />
           </section>
         </div>

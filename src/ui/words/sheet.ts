@@ -1,0 +1,141 @@
+import { FEATURES, KINDS } from "@/core/kinds";
+import type { SheetWord } from "@/core/machine";
+import type { FieldSpec, MissingCode, PlaceSort, SheetDifference, SheetPart } from "@/core/sheet";
+import type { UnitSystem } from "@/core/units";
+import { show } from "./quantities";
+
+export const WORD_LABELS: Record<SheetWord, string> = {
+  sheet: "its manual's sheet",
+  measured: "measured here",
+  read: "read off the part",
+  remembered: "remembered",
+  estimated: "estimated by a template",
+};
+
+export const PART_TITLES: Record<SheetPart, string> = {
+  cut: "Height and cut",
+  blade: "Blades",
+  drive: "Drive",
+  safety: "Lifting, tipping, isolating",
+  service: "Grease",
+  unit: "Every unit",
+  "side-view": "Side view of a unit",
+  note: "Note",
+};
+
+export const SORT_WORDS: Record<PlaceSort, { one: string; many: string }> = {
+  spindles: { one: "blade", many: "Blades" },
+  units: { one: "unit", many: "Units" },
+  hangers: { one: "hanger", many: "Hangers" },
+  antiScalpWheels: { one: "rim wheel", many: "Wheels under the rim" },
+  wheels: { one: "wheel", many: "Wheels" },
+  gearboxes: { one: "gearbox", many: "Gearboxes" },
+};
+
+/** What each gap costs, as the one who will miss it says it. */
+export const MISSING_WORDS: Record<MissingCode, string> = {
+  "no-lifting-point": "Without its lifting points nobody is told where it may be raised: look in its manual.",
+  "no-tip-side": "Without the side that is up when it is tipped, oil and fuel end up in the filter.",
+  "no-torque-figure": "Without the torque of the blade bolt: by wrench there is no figure, and none is made up.",
+  "no-pressure-target": "Without the pressure wanted: left against right only, never right or wrong.",
+  "no-turns-only-lengths": "Without the lift per turn: no turns, only lengths by the ruler.",
+  "no-length-to-compare": "Without the blade's length: neither fit, wear nor overlap is worked out.",
+  "no-fit-compared": "Without the centre hole: a blade that does not fit looks like one that does.",
+  "no-bolt-compared": "Without the bolt's grade: a soft one is not noticed.",
+  "no-wear-limit": "Without its least length: worn out is a matter of taste.",
+  "no-speed-by-arithmetic": "Without the speed at full throttle: tip speed only from a tachometer.",
+  "no-belt-path": "Without the belt's path: no wrap, no slip and no speed by the pulleys. Sketch it once the machine is there.",
+  "no-dipstick": "Without the cover's face to the oil: no dipstick is worked out.",
+  "no-timing-step": "Without the teeth of the spline: how far one tooth moves a blade is not known.",
+  "no-height-range": "Without its range of heights: a wish it cannot reach is not noticed.",
+  "usual-rake": "Without the rake wanted: common practice is used, and said so.",
+  "no-tyre-effect": "Without the height of the tyre's section: what a soft tyre does to the tips is not worked out.",
+  "no-deck-order": "Without an order of taking its deck off: the general one is used.",
+  "no-side-view": "Without the side view of a unit: attitude, heel, toe and the bench setting are not worked out.",
+  "no-clip-by-arithmetic": "Without the reel's speed: clip only from a tachometer.",
+  "no-reel-life": "Without the reel's diameter new: what is left of it is not known.",
+  "no-knife-life": "Without the thickness of the knife: how many grinds are left is not known.",
+  "no-bracket-table": "Without the table of brackets: which hole goes with a height is not said. A copy of a sister brings hers.",
+  "no-knife-turns": "Without what a turn of the knife screw moves: closer or further is said, not how far to turn.",
+  "no-money": "Without the price of a blade: sharpen or replace is not worked out.",
+};
+
+const CHOICE_WORDS: Record<string, string> = {
+  clockwise: "Clockwise",
+  anticlockwise: "Anticlockwise",
+  flat: "A flat",
+  quarter: "A quarter",
+  half: "A half",
+  hole: "A hole",
+  low: "Low",
+  medium: "Medium",
+  high: "High",
+  mulching: "Mulching",
+  round: "Round",
+  "star-5": "Star, 5",
+  "star-6": "Star, 6",
+  "star-7": "Star, 7",
+  spline: "Spline",
+  "two-flats": "Two flats",
+  "two-pins": "Two pins",
+  "sae-2": "Grade 2",
+  "sae-5": "Grade 5",
+  "sae-8": "Grade 8",
+  "iso-8-8": "8.8",
+  "iso-10-9": "10.9",
+  "iso-12-9": "12.9",
+  right: "Right-hand",
+  left: "Left-hand",
+  "by-hours": "By hours",
+  "leave-sealed": "Sealed, left alone",
+  smooth: "Smooth",
+  grooved: "Grooved",
+  none: "None",
+  groomer: "Groomer",
+  brush: "Brush",
+  "no-contact": "Without contact",
+  "light-contact": "Light contact",
+  "firm-contact": "Firm contact",
+};
+
+export const choiceWords = (id: string): string =>
+  CHOICE_WORDS[id] ?? FEATURES.find((one) => one.id === id)?.label ?? KINDS.find((one) => one.id === id)?.label ?? id;
+
+/** A value of a sheet as it is said. */
+export function sayValue(spec: FieldSpec | undefined, value: unknown, system: UnitSystem): string {
+  if (value === undefined) return "not said";
+  if (Array.isArray(value)) return value.every((one) => typeof one === "string") ? value.join(", ") : `${value.length}`;
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "number") {
+    if (spec?.kind === "quantity") return show(value, spec.dimension, system, spec.instrument);
+    return spec?.kind === "number" && spec.unit ? `${value} ${spec.unit}` : String(value);
+  }
+  if (typeof value === "string") return spec?.kind === "choice" ? choiceWords(value).toLowerCase() : value;
+  return "its own table";
+}
+
+const TABLE_WORDS: Record<string, string> = {
+  kind: "Kind",
+  features: "What it has",
+  pivotedAxles: "Pivot of the axle",
+  frame: "Weight of the frame",
+  "deck.mount": "How the deck hangs",
+  "deck.outline": "Outline of the deck",
+  "sheet.belt": "Belt path",
+  "sheet.deckOff": "Order of taking the deck off",
+  "sheet.blade.stack": "Washer stack",
+  "sheet.unit.sideView.faceRadians": "Knife's top face",
+  "sheet.unit.brackets": "Table of brackets",
+  "sheet.unit.attitude": "Attitude wanted",
+};
+
+/** What differs, by the place's name and the value's. */
+export function differenceTitle({ key, field, a, b }: SheetDifference, labelOf: (place: string) => string): string {
+  if (field) {
+    const place = labelOf(field.at);
+    return place ? `${place}: ${field.label.toLowerCase()}` : field.label;
+  }
+  const table = TABLE_WORDS[key];
+  if (table) return table;
+  return typeof a === "string" ? `${a}, taken away` : `${String(b ?? key)}, new`;
+}
