@@ -1,0 +1,112 @@
+import type { MeterReading } from "@/core/events";
+
+const DAY = 86_400_000;
+/** How much is mown in each month, January first, of a mean month. Estimate for the temperate north; learnt where the depot's hours say otherwise. */
+const SEASON = [0.1, 0.15, 0.6, 1.3, 1.7, 1.6, 1.4, 1.35, 1.3, 1, 0.6, 0.15] as const;
+const SEASON_MEAN = SEASON.reduce((sum, one) => sum + one, 0) / SEASON.length;
+export type Season = readonly number[];
+export const USUAL_SEASON: Season = SEASON.map((one) => one / SEASON_MEAN);
+
+/** A month is learnt as if so many hours had been seen at the usual share. Estimate. */
+const SEASON_PRIOR_HOURS = 60;
+/** Three hours a mean day, worth twenty days, before a meter was read. Estimate. */
+const PRIOR_HOURS = 60;
+const PRIOR_DAYS = 20;
+/** Hours come in lumps: eight times what chance alone would scatter, worth four readings. Estimate. */
+const PRIOR_LUMPS = 32;
+const PRIOR_READINGS = 4;
+const HALF_LIFE_DAYS = 120;
+/** 80 % lie within. */
+const Q = 1.2816;
+const FURTHEST_DAYS = 1500;
+
+const monthOf = (at: number): number => new Date(at).getUTCMonth();
+
+/** Mean days between two times: a day of May counts for more than one of January. */
+function meanDays(from: number, to: number, season: Season): number {
+  let sum = 0;
+  for (let at = from; at < to - DAY / 1e6; at += DAY) sum += (season[monthOf(at)] ?? 1) * Math.min(1, (to - at) / DAY);
+  return sum;
+}
+
+type Stretch = { from: number; to: number; hours: number };
+
+/** From reading to reading; a meter set back, and two readings at one time, say nothing. */
+function stretches(meter: readonly MeterReading[]): Stretch[] {
+  const read = meter.map(({ at, meterHours }) => ({ at: Date.parse(at), meterHours }));
+  return read.slice(1).flatMap((one, k) => {
+    const before = read[k] as (typeof read)[number];
+    const hours = one.meterHours - before.meterHours;
+    return one.at > before.at && hours >= 0 ? [{ from: before.at, to: one.at, hours }] : [];
+  });
+}
+
+/** The depot's own year, from the meters of all its machines: (60 + seen) / (60 + expected) on each month, mean one. */
+export function learntSeason(meters: readonly (readonly MeterReading[])[]): Season {
+  const seen = new Array<number>(12).fill(0);
+  const expected = new Array<number>(12).fill(0);
+  for (const meter of meters) {
+    const own = stretches(meter);
+    const days = own.reduce((sum, { from, to }) => sum + meanDays(from, to, USUAL_SEASON), 0);
+    const rate = days > 0 ? own.reduce((sum, { hours }) => sum + hours, 0) / days : 0;
+    for (const { from, to, hours } of own) {
+      const length = (to - from) / DAY;
+      for (let at = from; at < to; at += DAY) {
+        const month = monthOf(at);
+        const share = Math.min(1, (to - at) / DAY);
+        // A long stretch says when its hours fell only as evenly as it is long.
+        seen[month] = (seen[month] ?? 0) + (hours * share) / length;
+        expected[month] = (expected[month] ?? 0) + rate * (USUAL_SEASON[month] ?? 1) * share;
+      }
+    }
+  }
+  const learnt = USUAL_SEASON.map(
+    (one, month) => (one * (SEASON_PRIOR_HOURS + (seen[month] ?? 0))) / (SEASON_PRIOR_HOURS + (expected[month] ?? 0)),
+  );
+  const mean = learnt.reduce((sum, one) => sum + one, 0) / learnt.length;
+  return learnt.map((one) => one / mean);
+}
+
+/** Hours a mean day, how lumpy they come, and how many mean days that rests on. */
+export type Use = { hoursAMeanDay: number; lumps: number; weighedDays: number; season: Season };
+
+/** How a machine is used, by its meter, what was read lately counting most. */
+export function useOf(meter: readonly MeterReading[], now: string, season: Season = USUAL_SEASON): Use {
+  const weighed = stretches(meter).map((one) => ({
+    ...one,
+    days: meanDays(one.from, one.to, season),
+    weight: 2 ** (-Math.max(0, Date.parse(now) - one.to) / DAY / HALF_LIFE_DAYS),
+  }));
+  const weighedDays = weighed.reduce((sum, { weight, days }) => sum + weight * days, 0);
+  const hoursAMeanDay = (PRIOR_HOURS + weighed.reduce((sum, { weight, hours }) => sum + weight * hours, 0)) / (PRIOR_DAYS + weighedDays);
+  const scatter = weighed.reduce(
+    (sum, { weight, hours, days }) => sum + (days > 0 ? (weight * (hours - hoursAMeanDay * days) ** 2) / (hoursAMeanDay * days) : 0),
+    0,
+  );
+  const lumps = (PRIOR_LUMPS + scatter) / (PRIOR_READINGS + weighed.reduce((sum, { weight }) => sum + weight, 0));
+  return { hoursAMeanDay, lumps, weighedDays, season };
+}
+
+/** ISO days; absent where it lies further off than four years. */
+export type DueDay = { early?: string; on?: string; late?: string };
+
+/** The day so many hours will have been mown, with 80 % within. Hours that are over already are today's. */
+export function dueDay(use: Use, hoursLeft: number, now: string): DueDay {
+  const start = Date.parse(now);
+  const found: DueDay = {};
+  const { hoursAMeanDay: rate, lumps, weighedDays, season } = use;
+  let days = 0;
+  for (let day = 0; day <= FURTHEST_DAYS; day++) {
+    if (day > 0) days += season[monthOf(start + (day - 1) * DAY)] ?? 1;
+    const mean = rate * days;
+    const spread = Math.sqrt(lumps * mean + (lumps * mean * days) / (PRIOR_DAYS + weighedDays));
+    const at = new Date(start + day * DAY).toISOString();
+    if (found.early === undefined && mean + Q * spread >= hoursLeft) found.early = at;
+    if (found.on === undefined && mean >= hoursLeft) found.on = at;
+    if (found.late === undefined && mean - Q * spread >= hoursLeft) {
+      found.late = at;
+      break;
+    }
+  }
+  return found;
+}

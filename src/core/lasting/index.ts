@@ -1,0 +1,35 @@
+export { type DueDay, dueDay, learntSeason, type Season, USUAL_SEASON, type Use, useOf } from "./due";
+export {
+  BACK_DAYS,
+  BACK_HOURS,
+  type Back,
+  backOf,
+  type ClosedJob,
+  type Counted,
+  isBetter,
+  isCounted,
+  isWithin,
+  priorRate,
+  type Rate,
+  rateOf,
+  sayBetter,
+} from "./hold";
+export {
+  cheaperLot,
+  commonWork,
+  costAnHour,
+  type Interval,
+  isLonger,
+  type Lasted,
+  LEAST_FINISHED,
+  type Lot,
+  type LotVerdict,
+  lifeBelief,
+  lifeOf,
+  lifeQuantile,
+  lifeWithin,
+  type SetCost,
+  workFactor,
+  workFactors,
+} from "./life";
+export { DULL_SHARE, dullAfter, type EdgeLook, sharpenAfterHours } from "./sharpen";
