@@ -1,6 +1,7 @@
 import { liveSteps } from "@/core/jobs";
 import type { SafeState } from "@/core/safety";
 import { type Answers, isSubstantial } from "@/core/safety";
+import { lastSeen } from "@/core/service/tasks";
 import {
   BELT_SEATED,
   isIn,
@@ -23,7 +24,7 @@ import { type StandingTake, standingOfMachine } from "./takes-read";
 import { isTouched, takeTouched } from "./touched";
 
 /** Of the fold: another number folds every machine again when the data is opened. */
-export const FOLD_VERSION = 4;
+export const FOLD_VERSION = 5;
 
 /** Everything a machine's jobs and events say of it, as the core folds it. */
 export function machineLog(db: Db, machineId: string): LogLine[] {
@@ -144,11 +145,13 @@ export function refoldStates(db: Db): void {
 }
 
 function keep(db: Db, machineId: string): void {
-  const state = machineState(sheetInForce(db, machineId), machineLog(db, machineId));
+  const log = machineLog(db, machineId);
+  const state = machineState(sheetInForce(db, machineId), log);
   db.prepare(
-    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json) VALUES (?, ?, ?, ?)
-     ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json`,
-  ).run(machineId, FOLD_VERSION, state.unsafe.length > 0 ? 1 : 0, JSON.stringify(state));
+    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json) VALUES (?, ?, ?, ?, ?)
+     ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json,
+       last_json = excluded.last_json`,
+  ).run(machineId, FOLD_VERSION, state.unsafe.length > 0 ? 1 : 0, JSON.stringify(state), JSON.stringify(lastSeen(log)));
 }
 
 /** Throws `not-safe` with every reason, unless the machine may run for this purpose. */

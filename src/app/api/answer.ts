@@ -5,7 +5,7 @@ import * as z from "zod";
 import { RECORD_HEADER, shapeProblem, unknownKeys } from "@/core/border";
 import { type Db, database, recordId } from "@/data/connection";
 import type { Doing } from "@/data/context";
-import { AppError, type Issue, ofDriver } from "@/data/errors";
+import { AppError, type ErrorCode, type Issue, ofDriver } from "@/data/errors";
 import { log } from "@/server/log";
 import { isOwnAddress, ownOrigins } from "@/server/origins";
 
@@ -174,7 +174,7 @@ function splitEnvelope(body: unknown): z.output<typeof envelopeSchema> & { input
 }
 
 /** A whole positive number out of a path. Throws `notFound` otherwise. */
-export function idFrom(text: string, notFound: "job-not-found" | "owed-not-found" | "machine-not-found" | "photograph-not-found"): number {
+export function idFrom(text: string, notFound: Extract<ErrorCode, `${string}-not-found`>): number {
   if (!/^\d{1,9}$/.test(text)) throw new AppError(notFound);
   return Number(text);
 }

@@ -2,6 +2,9 @@
 -- with what lies in wait there, procedures as versions, and photographs of more than what is right. All of it is only added to.
 ALTER TABLE hours ADD COLUMN offset_hours REAL NOT NULL DEFAULT 0;
 
+-- When each fix, check and event was last there, folded with the state.
+ALTER TABLE machine_states ADD COLUMN last_json TEXT CONSTRAINT machine_states_last_valid CHECK (last_json IS NULL OR json_valid(last_json));
+
 CREATE TABLE machine_standing (
   id INTEGER NOT NULL CONSTRAINT machine_standing_pk PRIMARY KEY AUTOINCREMENT,
   machine_id TEXT NOT NULL CONSTRAINT machine_standing_machine_fk REFERENCES machines (id),

@@ -1,0 +1,3 @@
+export { type Fit, type FitReason, fitsMachine, isOfItsSort } from "./fits";
+export { PART_KINDS, type Part, type PartKind, partSchema, SET_KINDS } from "./schema";
+export { type SetEntry, type SetStanding, setStanding } from "./sets";

@@ -1,0 +1,84 @@
+/** What happened to one physical set, in the order it was written down. `machineHours`: all of the machine's meters together, as they stood then. */
+export type SetEntry = { id: number; at: string; who: string } & (
+  | { kind: "fitted"; machineId: string; machineHours?: number; place?: string; work: string }
+  | { kind: "came-off"; machineId: string; machineHours?: number; why: string }
+  | { kind: "sharpened" }
+  | { kind: "looked"; isDull: boolean }
+  | { kind: "finished"; why: "worn" | "damaged" | "lost" }
+  | { kind: "put"; where: string }
+);
+
+export type SetStanding = {
+  /** Where it is on a machine now. */
+  on?: { machineId: string; place?: string; work: string; since: string };
+  /** Where it lies, if somebody said so after it came off. */
+  lies?: string;
+  finished?: { why: "worn" | "damaged" | "lost"; at: string };
+  hours: number;
+  hoursByWork: Record<string, number>;
+  /** Since it was last sharpened, or new. */
+  edgeHours: number;
+  sharpenings: number;
+  /** What edges were when somebody looked, with the hours they had. */
+  looks: { hours: number; isDull: boolean }[];
+  /** A stretch on a machine whose meter was not read: its hours are not in the sum. */
+  hasUnreadStretch: boolean;
+};
+
+type On = Extract<SetEntry, { kind: "fitted" }>;
+
+/**
+ * Where a set is and what it has run, from its log: hours from the machine's meter between going on and coming off, to `hoursNow` where it still is on;
+ * by the kind of work it was fitted for.
+ */
+export function setStanding(log: readonly SetEntry[], hoursNow: (machineId: string) => number | undefined): SetStanding {
+  const standing: SetStanding = { hours: 0, hoursByWork: {}, edgeHours: 0, sharpenings: 0, looks: [], hasUnreadStretch: false };
+  let on: On | undefined;
+  /** Counted up to here: a sharpening in between does not count a stretch twice. */
+  let from: number | undefined;
+  const count = (until: number | undefined) => {
+    if (!on) return;
+    if (from === undefined || until === undefined) {
+      standing.hasUnreadStretch = true;
+      return;
+    }
+    const ran = Math.max(0, until - from);
+    standing.hours += ran;
+    standing.edgeHours += ran;
+    standing.hoursByWork[on.work] = (standing.hoursByWork[on.work] ?? 0) + ran;
+    from = until;
+  };
+  for (const entry of log) {
+    switch (entry.kind) {
+      case "fitted":
+        on = entry;
+        from = entry.machineHours;
+        delete standing.lies;
+        break;
+      case "came-off":
+        count(entry.machineHours);
+        on = undefined;
+        break;
+      case "sharpened":
+        standing.edgeHours = 0;
+        standing.sharpenings += 1;
+        break;
+      case "looked":
+        standing.looks.push({ hours: standing.edgeHours, isDull: entry.isDull });
+        break;
+      case "finished":
+        on = undefined;
+        standing.finished = { why: entry.why, at: entry.at };
+        break;
+      case "put":
+        standing.lies = entry.where;
+        break;
+    }
+  }
+  if (on) {
+    count(hoursNow(on.machineId));
+    const { machineId, place, work, at } = on;
+    standing.on = { machineId, work, since: at, ...(place === undefined ? {} : { place }) };
+  }
+  return standing;
+}

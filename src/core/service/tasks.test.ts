@@ -1,0 +1,170 @@
+import { describe, expect, it } from "vitest";
+import type { MeterReading } from "@/core/events";
+import { useOf } from "@/core/lasting";
+import { type Machine, machineSchema } from "@/core/machine";
+import type { LogLine } from "@/core/state";
+import { FLEET } from "@/demo/fleet";
+import {
+  hasTask,
+  lastSeen,
+  ruleFor,
+  SERVICE_TASKS,
+  type ServiceEntry,
+  type SetRule,
+  serviceStanding,
+  serviceStandings,
+  type TaskId,
+  taskRow,
+} from "./tasks";
+
+const machineOf = (fleetNumber: string): Machine => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
+const day = (n: number) => new Date(Date.UTC(2026, 3, 1) + n * 86_400_000).toISOString();
+/** Two hours a day, read every five days. */
+const meter: MeterReading[] = Array.from({ length: 21 }, (_, k) => ({ at: day(5 * k), meterHours: 500 + 10 * k }));
+const NOW = day(100);
+const use = useOf(meter, NOW);
+
+let seq = 0;
+const line = (at: number, what: object): LogLine => ({ seq: ++seq, at: day(at), who: "AK", ...what }) as LogLine;
+const take = (at: number, check: string, told: string[]) =>
+  line(at, { kind: "take", check, told, verdict: "in-tolerance", findings: [], evidence: [], stepId: 1, ruleVersion: 1 });
+const standing = (what: TaskId, machine: Machine, log: LogLine[], more: { entries?: ServiceEntry[]; rules?: SetRule[] } = {}) =>
+  serviceStanding({
+    what,
+    machine,
+    rule: ruleFor({ what, machineId: "m", machine, rules: more.rules ?? [], sharpenHours: 7.3 }),
+    seen: lastSeen(log),
+    entries: more.entries ?? [],
+    meter,
+    use,
+    now: NOW,
+  });
+const entry = (at: number, more: Partial<ServiceEntry>): ServiceEntry => ({
+  id: 1,
+  what: "sharpen",
+  kind: "done",
+  at: day(at),
+  who: "JM",
+  words: "",
+  ...more,
+});
+
+describe("service by hours and by the calendar", () => {
+  const zt = machineOf("ZT-1");
+
+  it.each([
+    [99, "good"],
+    [95.5, "soon"],
+    [95, "due"],
+    [90, "overdue"],
+  ] as const)("sharpened on day %d of 100 at two hours a day, ten hours an edge on its sheet: %s (by hand)", (at, state) => {
+    const found = standing("sharpen", zt, [line(at, { kind: "fix", fix: "sharpen-blades", cause: "blade-dull" })]);
+    expect(found).toMatchObject({ state, rule: { everyHours: 10, scope: "sheet" } });
+    expect(found?.hoursSince).toBeCloseTo(2 * (100 - at), 9);
+  });
+
+  it("never written down is never, not good", () => {
+    expect(standing("sharpen", zt, [])?.state).toBe("never");
+    expect(standing("tyre-check", zt, [])?.state).toBe("never");
+  });
+
+  it("a rule by days alone goes by the calendar; by both, by whichever comes first", () => {
+    const tyres = zt.wheels.map(({ id }) => id);
+    expect(standing("tyre-check", zt, [take(99, "tyre-pressure", tyres)])?.state).toBe("good");
+    expect(standing("tyre-check", zt, [take(94, "tyre-pressure", tyres)])?.state).toBe("soon");
+    expect(standing("tyre-check", zt, [take(92.9, "tyre-pressure", tyres)])?.state).toBe("due");
+    const both: SetRule[] = [{ what: "sharpen", everyHours: 100, everyDays: 5, scope: "fleet" }];
+    expect(standing("sharpen", zt, [line(94, { kind: "fix", fix: "sharpen-blades", cause: "x" })], { rules: both })?.state).toBe("overdue");
+  });
+
+  it("what was read at one place clears no other: three tyres of four leave the fourth owing", () => {
+    const [first, ...rest] = zt.wheels.map(({ id }) => id);
+    const found = standing("tyre-check", zt, [take(99, "tyre-pressure", rest), take(60, "tyre-pressure", [first ?? ""])]);
+    expect(found).toMatchObject({ state: "overdue", places: [first] });
+    expect(standing("tyre-check", zt, [take(99, "tyre-pressure", rest)])).toMatchObject({ state: "never", places: [first] });
+  });
+
+  it("one unit ground leaves its sisters owing; ground as a whole, all of them were", () => {
+    const rt = machineOf("RT-1");
+    const ground = (place?: string) => line(99, { kind: "event", event: "unit-ground", ...(place ? { place } : {}) });
+    expect(standing("grind", rt, [ground("left")])).toMatchObject({ state: "never", places: ["middle", "right"] });
+    expect(standing("grind", rt, [ground()])).toMatchObject({ state: "good" });
+  });
+
+  it("a grind that was taken back was none", () => {
+    const rt = machineOf("RT-1");
+    expect(standing("grind", rt, [line(99, { kind: "event", event: "unit-ground", isTakenBack: true })])?.state).toBe("never");
+  });
+
+  it("sand raises a look at the edges on any machine, wet mowing a wash, until it was done since", () => {
+    const sanded = line(50, { kind: "event", event: "top-dressed" });
+    expect(standing("edges", zt, [])).toBeUndefined();
+    expect(standing("edges", zt, [sanded])).toMatchObject({ state: "due", raisedBy: { event: "top-dressed", at: day(50) } });
+    const blades = zt.spindles.map(({ id }) => id);
+    expect(standing("edges", zt, [sanded, take(60, "blade-edge", blades)])).toBeUndefined();
+    expect(standing("edges", zt, [sanded, take(60, "blade-edge", blades.slice(1))])).toMatchObject({ state: "due", places: [blades[0]] });
+    const washed = [line(98, { kind: "event", event: "deck-cleaned" }), line(99, { kind: "event", event: "mown-wet-or-tall" })];
+    expect(standing("wash-deck", zt, washed)).toMatchObject({ state: "due", raisedBy: { event: "mown-wet-or-tall" } });
+  });
+
+  it("put off stands so until its day, with who and why; what was done ends it, and a later day owes again", () => {
+    const log = [line(80, { kind: "fix", fix: "sharpen-blades", cause: "x" })];
+    const off = entry(99, { kind: "postponed", untilDay: day(104).slice(0, 10), words: "blades on order" });
+    expect(standing("sharpen", zt, log, { entries: [off] })).toMatchObject({ state: "postponed", postponed: { words: "blades on order" } });
+    expect(standing("sharpen", zt, log, { entries: [{ ...off, untilDay: day(100).slice(0, 10) }] })?.state).toBe("overdue");
+    expect(standing("sharpen", zt, log, { entries: [off, entry(99.9, {})] })?.state).toBe("good");
+  });
+
+  it("done as service counts like done in a job, whichever was last", () => {
+    const log = [line(80, { kind: "fix", fix: "sharpen-blades", cause: "x" })];
+    expect(standing("sharpen", zt, log, { entries: [entry(99, {})] })).toMatchObject({
+      state: "good",
+      last: { who: "JM", how: "service" },
+    });
+    expect(standing("sharpen", zt, log, { entries: [entry(50, {})] })).toMatchObject({ last: { who: "AK", how: "job" } });
+  });
+
+  it("the log's order rules, not the clock: a fix written later under a clock set back is the last", () => {
+    const seen = lastSeen([
+      line(90, { kind: "fix", fix: "clean-deck", cause: "x" }),
+      line(10, { kind: "fix", fix: "clean-deck", cause: "x" }),
+    ]);
+    expect(seen["fix:clean-deck"]?.at).toBe(day(10));
+  });
+});
+
+describe("whose rule", () => {
+  const zt = machineOf("ZT-1");
+  const rules: SetRule[] = [
+    { what: "sharpen", everyHours: 12, scope: "fleet" },
+    { what: "sharpen", everyHours: 9, scope: "kind", kind: "zero-turn" },
+    { what: "sharpen", everyHours: 6, scope: "machine", machineId: "m" },
+  ];
+  const rule = (of: readonly SetRule[], machineId = "m", machine = zt) =>
+    ruleFor({ what: "sharpen", machineId, machine, rules: of, sharpenHours: 7.3 });
+
+  it("the machine's before its kind's before the fleet's before its sheet's before the usual", () => {
+    expect(rule(rules)?.everyHours).toBe(6);
+    expect(rule(rules, "other")?.everyHours).toBe(9);
+    expect(rule(rules, "other", machineOf("BD-1"))?.everyHours).toBe(12);
+    expect(rule([])).toMatchObject({ everyHours: 10, scope: "sheet" });
+    expect(rule([], "m", { ...zt, sheet: {} } as Machine)).toMatchObject({ everyHours: 7.3, scope: "usual" });
+  });
+
+  it("the later of two of one scope, and one that is off leaves nothing due", () => {
+    expect(rule([...rules, { what: "sharpen", everyHours: 5, scope: "machine", machineId: "m" }])?.everyHours).toBe(5);
+    expect(rule([...rules, { what: "sharpen", isOff: true, scope: "machine", machineId: "m" }])).toBeUndefined();
+  });
+
+  it("no machine gets a task of another sort, and every task has a word for itself", () => {
+    for (const { machine: input } of FLEET) {
+      const machine = machineSchema.parse(input);
+      const tasks = SERVICE_TASKS.filter((task) => hasTask(task, machine)).map(({ id }) => id);
+      expect(tasks.includes("grind")).toBe(machine.units.length > 0);
+      expect(tasks.includes("gearbox-oil")).toBe(machine.kind === "geared-rider");
+      const all = serviceStandings({ machineId: "m", machine, rules: [], sharpenHours: 7.3, seen: {}, entries: [], meter, use, now: NOW });
+      expect(all.every(({ state }) => state === "never")).toBe(true);
+      for (const { what } of all) expect(taskRow(what)?.label).toBeTruthy();
+    }
+  });
+});

@@ -1,0 +1,290 @@
+import * as z from "zod";
+import { KIND_IDS, type KindId } from "@/core/kinds";
+import { learntSeason, type Season, sharpenAfterHours, useOf } from "@/core/lasting";
+import {
+  hasTask,
+  type LastSeen,
+  lastSeen,
+  type ServiceEntry,
+  type ServiceStanding,
+  type SetRule,
+  serviceStandings,
+  TASK_IDS,
+  type TaskId,
+  taskRow,
+} from "@/core/service/tasks";
+import type { Db } from "./connection";
+import { audit, type Doing, once } from "./context";
+import { edgeLooks } from "./edge-looks";
+import { AppError } from "./errors";
+import { machineLog } from "./machine-state";
+import { getMachine, listMachines, type MachineRecord, meterReadings } from "./machines";
+import { whileUnchanged } from "./reads";
+
+const what = z.enum(TASK_IDS);
+const dayText = z.iso.date("date-unreadable");
+const words = z.string().trim().max(500).default("");
+
+export const newRuleSchema = z
+  .object({
+    what,
+    scope: z.enum(["fleet", "kind", "machine"]),
+    kind: z.enum(KIND_IDS).optional(),
+    machineId: z.string().max(60).optional(),
+    isOff: z.boolean().default(false),
+    everyHours: z.number().positive().max(5000).optional(),
+    everyDays: z.number().positive().max(1500).optional(),
+    reason: z.string().trim().min(1, "say-why").max(300),
+  })
+  .refine(
+    (rule) => (rule.scope === "kind") === (rule.kind !== undefined) && (rule.scope === "machine") === (rule.machineId !== undefined),
+    {
+      message: "scope-named",
+      path: ["scope"],
+    },
+  )
+  .refine((rule) => rule.isOff || rule.everyHours !== undefined || rule.everyDays !== undefined, {
+    message: "say-how-often",
+    path: ["everyHours"],
+  });
+
+/** Sets a rule; an earlier one of the same scope stays on the record and rules no more. Throws `machine-not-found`. */
+export function addRule(db: Db, doing: Doing, args: z.output<typeof newRuleSchema>): { ruleId: number } {
+  return once(db, doing, "service-rule", () => {
+    if (args.machineId !== undefined) getMachine(db, args.machineId);
+    const { lastInsertRowid } = db
+      .prepare(
+        `INSERT INTO service_rules (what, scope, kind, machine_id, is_off, every_hours, every_days, reason, who, at)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      )
+      .run(
+        args.what,
+        args.scope,
+        args.kind ?? null,
+        args.machineId ?? null,
+        args.isOff ? 1 : 0,
+        args.isOff ? null : (args.everyHours ?? null),
+        args.isOff ? null : (args.everyDays ?? null),
+        args.reason,
+        doing.who,
+        doing.now,
+      );
+    audit(db, doing, { action: "service-rule", subject: args.machineId ? `machine:${args.machineId}` : "fleet", detail: args });
+    return { ruleId: Number(lastInsertRowid) };
+  });
+}
+
+export type RuleRecord = SetRule & { id: number; reason: string; who: string; at: string };
+
+/** Every rule there is, the oldest first: of one scope the last rules. */
+export function listRules(db: Db): RuleRecord[] {
+  const rows = db.prepare("SELECT * FROM service_rules ORDER BY id").all() as {
+    id: number;
+    what: TaskId;
+    scope: SetRule["scope"];
+    kind: KindId | null;
+    machine_id: string | null;
+    is_off: number;
+    every_hours: number | null;
+    every_days: number | null;
+    reason: string;
+    who: string;
+    at: string;
+  }[];
+  return rows.map((row) => ({
+    id: row.id,
+    what: row.what,
+    scope: row.scope,
+    ...(row.kind === null ? {} : { kind: row.kind }),
+    ...(row.machine_id === null ? {} : { machineId: row.machine_id }),
+    ...(row.is_off ? { isOff: true } : {}),
+    ...(row.every_hours === null ? {} : { everyHours: row.every_hours }),
+    ...(row.every_days === null ? {} : { everyDays: row.every_days }),
+    reason: row.reason,
+    who: row.who,
+    at: row.at,
+  }));
+}
+
+export const serviceDoneSchema = z.object({
+  what,
+  kind: z.enum(["done", "rechecked"]).default("done"),
+  words,
+  roundId: z.number().int().positive().optional(),
+});
+export const postponeSchema = z.object({ what, untilDay: dayText, words: z.string().trim().min(1, "say-why").max(500) });
+
+/** Throws `invalid` with `not-of-this-sort` for a task such a machine does not have. */
+function requireTask(db: Db, machineId: string, id: TaskId): void {
+  const { machine } = getMachine(db, machineId);
+  const task = taskRow(id);
+  if (!task || !hasTask(task, machine)) throw new AppError("invalid", { issues: [{ code: "not-of-this-sort", path: ["what"] }] });
+}
+
+function insertEntry(
+  db: Db,
+  doing: Doing,
+  args: {
+    machineId: string;
+    kind: string;
+    what: string;
+    words: string;
+    untilDay?: string;
+    roundId?: number | undefined;
+    takesBackId?: number;
+  },
+): number {
+  const { lastInsertRowid } = db
+    .prepare(
+      `INSERT INTO service_log (machine_id, kind, what, until_day, words, round_id, takes_back_id, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    )
+    .run(
+      args.machineId,
+      args.kind,
+      args.what,
+      args.untilDay ?? null,
+      args.words,
+      args.roundId ?? null,
+      args.takesBackId ?? null,
+      doing.who,
+      doing.now,
+    );
+  audit(db, doing, {
+    action: `service-${args.kind}`,
+    subject: `machine:${args.machineId}`,
+    detail: { what: args.what, words: args.words },
+  });
+  return Number(lastInsertRowid);
+}
+
+/** Writes down that a task was done outside a job. Throws `round-not-found` for a round without that machine. */
+export function logService(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof serviceDoneSchema>): { entryId: number } {
+  return once(db, doing, "service-done", () => {
+    requireTask(db, args.machineId, args.what);
+    if (args.roundId !== undefined) {
+      const row = db.prepare("SELECT what, machines_json FROM rounds WHERE id = ?").get(args.roundId) as
+        | { what: string; machines_json: string }
+        | undefined;
+      if (!row || row.what !== args.what || !(JSON.parse(row.machines_json) as string[]).includes(args.machineId))
+        throw new AppError("round-not-found");
+    }
+    return { entryId: insertEntry(db, doing, args) };
+  });
+}
+
+/** Puts what is due off to a day, with the reason. Throws `invalid` for a day that is not to come. */
+export function postponeService(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof postponeSchema>): { entryId: number } {
+  return once(db, doing, "service-postponed", () => {
+    requireTask(db, args.machineId, args.what);
+    if (args.untilDay <= doing.now.slice(0, 10)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["untilDay"] }] });
+    return { entryId: insertEntry(db, doing, { ...args, kind: "postponed" }) };
+  });
+}
+
+/** Takes an entry back by a further one; the first stays. Throws `nothing-to-undo`. */
+export function takeBackService(db: Db, doing: Doing, args: { machineId: string; entryId: number }): { entryId: number } {
+  return once(db, doing, "service-taken-back", () => {
+    const entry = serviceEntries(db, args.machineId).find(({ id }) => id === args.entryId);
+    if (!entry) throw new AppError("nothing-to-undo");
+    const entryId = insertEntry(db, doing, { ...args, kind: "taken-back", what: entry.what, words: "", takesBackId: args.entryId });
+    return { entryId };
+  });
+}
+
+type EntryRow = {
+  id: number;
+  machine_id: string;
+  kind: ServiceEntry["kind"];
+  what: string;
+  until_day: string | null;
+  words: string;
+  round_id: number | null;
+  who: string;
+  at: string;
+};
+export type EntryRecord = ServiceEntry & { machineId: string; roundId?: number };
+
+const ENTRIES = `SELECT l.id, l.machine_id, l.kind, l.what, l.until_day, l.words, l.round_id, l.who, l.at FROM service_log l
+  WHERE l.kind <> 'taken-back' AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id)`;
+const entryOf = (row: EntryRow): EntryRecord => ({
+  id: row.id,
+  machineId: row.machine_id,
+  kind: row.kind,
+  what: row.what,
+  words: row.words,
+  who: row.who,
+  at: row.at,
+  ...(row.until_day === null ? {} : { untilDay: row.until_day }),
+  ...(row.round_id === null ? {} : { roundId: row.round_id }),
+});
+
+/** What was written down as service of one machine, oldest first, without what was taken back. */
+export function serviceEntries(db: Db, machineId: string): EntryRecord[] {
+  return (db.prepare(`${ENTRIES} AND l.machine_id = ? ORDER BY l.id`).all(machineId) as EntryRow[]).map(entryOf);
+}
+
+function entriesByMachine(db: Db): Map<string, EntryRecord[]> {
+  return whileUnchanged(db, "service entries", () => {
+    const found = new Map<string, EntryRecord[]>();
+    for (const entry of (db.prepare(`${ENTRIES} ORDER BY l.id`).all() as EntryRow[]).map(entryOf))
+      found.set(entry.machineId, [...(found.get(entry.machineId) ?? []), entry]);
+    return found;
+  });
+}
+
+/** What the log shows last, as it was folded with the machine's state; folded anew where that is older. */
+function seenOf(db: Db, machineId: string): LastSeen {
+  const row = db.prepare("SELECT last_json FROM machine_states WHERE machine_id = ?").get(machineId) as
+    | { last_json: string | null }
+    | undefined;
+  return row?.last_json ? (JSON.parse(row.last_json) as LastSeen) : lastSeen(machineLog(db, machineId));
+}
+
+/** The depot's year, from all its meters; read anew each day. */
+function seasonOf(db: Db, now: string): Season {
+  return whileUnchanged(db, `season ${now.slice(0, 7)}`, () => learntSeason(listMachines(db).map(({ id }) => meterReadings(db, id))));
+}
+
+export type ServiceOf = { machineId: string; fleetNumber: string; name: string; site: string } & ServiceStanding;
+
+/** Every task of one machine, the most pressing first. */
+export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceStanding[] {
+  const meter = meterReadings(db, record.id);
+  return serviceStandings({
+    machineId: record.id,
+    machine: record.machine,
+    rules: whileUnchanged(db, "service rules", () => listRules(db)),
+    sharpenHours: sharpenHoursOf(db, record.machine.kind),
+    seen: seenOf(db, record.id),
+    entries: entriesByMachine(db).get(record.id) ?? [],
+    meter,
+    use: useOf(meter, now, seasonOf(db, now)),
+    now,
+  });
+}
+
+/** When edges of this kind of machine are to be sharpened, by what was seen of them. */
+export function sharpenHoursOf(db: Db, kind: KindId): number {
+  return whileUnchanged(db, `sharpen ${kind}`, () => sharpenAfterHours(edgeLooks(db, kind)));
+}
+
+/** Over the fleet what presses: overdue, due, soon and put off; the most pressing first. */
+export function serviceDue(db: Db, now: string): ServiceOf[] {
+  return whileUnchanged(db, `service on ${now.slice(0, 10)}`, () =>
+    listMachines(db)
+      .flatMap((record) =>
+        serviceOf(db, record, now)
+          .filter(({ state }) => state !== "good" && state !== "never")
+          .map((standing) => ({
+            machineId: record.id,
+            fleetNumber: record.fleetNumber,
+            name: record.name,
+            site: record.site,
+            ...standing,
+          })),
+      )
+      .sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.day?.on ?? "").localeCompare(b.day?.on ?? "")),
+  );
+}
+
+const ORDER: readonly ServiceStanding["state"][] = ["overdue", "due", "soon", "postponed"];
