@@ -101,15 +101,16 @@ function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: R
         {due.map(({ machineId, fleetNumber, name, what, places, state, on }) => {
           const { machine } = getMachine(db, machineId);
           return (
-            <li key={`${machineId} ${what} ${state}`}>
+            <li key={`${machineId} ${what} ${state} ${places.join(",")}`}>
               <Link
-                href={`/machines/${machineId}${what === "order-knife" ? "" : "#spindles"}`}
+                href={`/machines/${machineId}${what === "order-knife" ? "" : what === "top-up" || what === "purge" ? "#spindles" : "#service"}`}
                 prefetch={false}
                 className="flex min-h-11 flex-wrap items-center gap-x-3 py-1 hover:bg-sheet"
               >
                 <span className="num w-16 text-lg font-bold">{fleetNumber}</span>
                 <span className="grow">
-                  {sayDue({ what, places }, [...machine.spindles, ...machine.units])} <span className="text-soft">{name}</span>
+                  {sayDue({ what, places }, [...machine.spindles, ...machine.units, ...machine.wheels])}{" "}
+                  <span className="text-soft">{name}</span>
                 </span>
                 <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
                   {state === "due" ? (what === "order-knife" ? "now" : "overdue") : on ? `due ${dateOnly(on)}` : "soon"}

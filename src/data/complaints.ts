@@ -84,6 +84,13 @@ export function complaintsOfJob(db: Db, jobId: number): Complaint[] {
   return (db.prepare("SELECT * FROM complaints WHERE job_id = ? ORDER BY id").all(jobId) as Row[]).map(fromRow);
 }
 
+/** Complaints about one machine, over all its jobs, oldest first. */
+export function complaintsOfMachine(db: Db, machineId: string): Complaint[] {
+  return (
+    db.prepare("SELECT c.* FROM jobs j JOIN complaints c ON c.job_id = j.id WHERE j.machine_id = ? ORDER BY c.id").all(machineId) as Row[]
+  ).map(fromRow);
+}
+
 /** Takes a complaint down and opens a job for it, or joins it to an open one. Throws `invalid` when it says nothing at all. */
 export function takeComplaint(db: Db, doing: Doing, input: z.output<typeof newComplaintSchema>): { complaintId: number; jobId: number } {
   return once(db, doing, "complaint-taken", () => {

@@ -1,7 +1,9 @@
+import type { TaskId } from "@/core/service/tasks";
 import type { Db } from "./connection";
 import { knifeLivesOf } from "./knives";
 import { listMachines } from "./machines";
 import { whileUnchanged } from "./reads";
+import { serviceDue } from "./service";
 import { spindlesOfRecord } from "./spindle-log";
 
 /** Something that is to be done to a machine by its hours: at which of its places, and by when at the hours of the last weeks. */
@@ -9,10 +11,12 @@ export type Due = {
   machineId: string;
   fleetNumber: string;
   name: string;
-  what: "top-up" | "purge" | "order-knife";
+  what: "top-up" | "purge" | "order-knife" | TaskId;
   places: string[];
   state: "due" | "soon";
   on?: string;
+  /** With 80 % within, where hours decide. */
+  range?: { early: string; late: string };
 };
 
 type Item = Omit<Due, "places"> & { place: string };
@@ -30,7 +34,19 @@ function gathered(items: readonly Item[]): Due[] {
   });
 }
 
-/** What falls due over the whole fleet, overdue first, then by its day: spindles to be greased or purged, and bedknives to be ordered. */
+/** Service that is due or soon, as lines beside the others; what was put off waits for its day. */
+const serviceLines = (db: Db, now: string): Due[] =>
+  serviceDue(db, now).flatMap(({ machineId, fleetNumber, name, what, places = [], state, day }): Due[] => {
+    if (state === "postponed") return [];
+    const range = day?.early && day.late && day.early !== day.late ? { range: { early: day.early, late: day.late } } : {};
+    const isDue = state !== "soon";
+    return [{ machineId, fleetNumber, name, what, places, state: isDue ? "due" : "soon", ...(day?.on ? { on: day.on } : {}), ...range }];
+  });
+
+/**
+ * What falls due over the whole fleet, overdue first, then by its day: spindles to be greased or purged, bedknives to be ordered, and service by the shop's
+ * rules.
+ */
 export function dueNow(db: Db, now: string): Due[] {
   // Hours move by the day: within one, nothing falls due without a word in the record.
   return whileUnchanged(db, `due on ${now.slice(0, 10)}`, () =>
@@ -48,6 +64,7 @@ export function dueNow(db: Db, now: string): Due[] {
         );
         return gathered([...greased, ...knives]);
       })
+      .concat(serviceLines(db, now))
       .sort((a, b) => Number(b.state === "due") - Number(a.state === "due") || (a.on ?? "").localeCompare(b.on ?? "")),
   );
 }

@@ -4,6 +4,7 @@ import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { tickedSinceProof } from "./job-view";
 import { getMachine } from "./machines";
+import { type Hazards, hazardsOf } from "./site-places";
 
 /** What a complaint about a machine is taken with: its sheet, what its log says changed, and the jobs open on it. */
 export type Intake = {
@@ -11,11 +12,14 @@ export type Intake = {
   machine: Machine;
   ticked: ContextId[];
   openJobs: { jobId: number; words: string }[];
+  site: string;
+  /** What lies in wait where it mows. */
+  hazards: Hazards;
 };
 
 /** Throws `machine-not-found`. */
 export function getIntake(db: Db, machineId: string, now: string): Intake {
-  const { machine } = getMachine(db, machineId);
+  const { machine, site } = getMachine(db, machineId);
   const jobs = db
     .prepare(
       `SELECT j.id, coalesce((SELECT c.words FROM complaints c WHERE c.job_id = j.id ORDER BY c.id LIMIT 1), '') AS words
@@ -27,5 +31,7 @@ export function getIntake(db: Db, machineId: string, now: string): Intake {
     machine,
     ticked: tickedSinceProof(db, { machineId, events: listEvents(db, machineId), openedAt: now }).map(({ context }) => context),
     openJobs: jobs.map(({ id, words }) => ({ jobId: id, words })),
+    site,
+    hazards: hazardsOf(db, site, now),
   };
 }

@@ -19,6 +19,7 @@ import { type MachinePhotograph, machinePhotographs } from "./machine-photograph
 import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord, meterReadings } from "./machines";
 import { type BoxState, boxStates } from "./rebuild-moves";
+import { type Hazards, hazardsOf } from "./site-places";
 import { greaseDue } from "./spindle-log";
 import { stepsOfMachine } from "./step-data";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
@@ -52,6 +53,8 @@ export type JobView = {
   guided: GuidedState[];
   photographs: Photograph[];
   skips: { checkId: CheckId; reason: string; who: string }[];
+  /** What lies in wait where the machine mows: told before anybody drives out or mows a test strip. */
+  hazards: Hazards;
   /** Other open jobs of this machine: this one may be joined to one of them. */
   openBeside: number[];
   /** Contexts the log ticks in advance, with the event that says so. */
@@ -109,6 +112,7 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     photographs: liveSteps(steps).flatMap((step) =>
       step.kind === "photograph" ? [{ stepId: step.id, about: step.data.about, at: step.at, who: step.who }] : [],
     ),
+    hazards: hazardsOf(db, machine.site, now),
     openBeside: openBeside(db, { machineId: job.machineId, jobId: job.id }),
     cameBack: cameBack(db, { job, complaints }),
   };

@@ -5,7 +5,7 @@ import { AppError } from "./errors";
 import { getMachine } from "./machines";
 import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
 
-export const PHOTOGRAPHED = ["belt-path", "timing", "washer-stack"] as const;
+export const PHOTOGRAPHED = ["belt-path", "timing", "washer-stack", "damage", "turf", "lifting", "isolation"] as const;
 
 export const newMachinePhotographSchema = z.object({ about: z.enum(PHOTOGRAPHED), dataUrl: dataUrlSchema });
 

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { KIND_IDS, type KindId } from "@/core/kinds";
-import { learntSeason, type Season, sharpenAfterHours, useOf } from "@/core/lasting";
+import { learntSeason, paceOf, type Season, sharpenAfterHours } from "@/core/lasting";
 import {
   hasTask,
   type LastSeen,
@@ -258,7 +258,7 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
     seen: seenOf(db, record.id),
     entries: entriesByMachine(db).get(record.id) ?? [],
     meter,
-    use: useOf(meter, now, seasonOf(db, now)),
+    use: paceOf(meter, now, seasonOf(db, now)),
     now,
   });
 }

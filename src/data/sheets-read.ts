@@ -43,3 +43,12 @@ export function sheetInForce(db: Db, machineId: string): Machine {
   if (!row) throw new AppError("machine-not-found");
   return sheetFrom(db, row);
 }
+
+/** A sheet as it stood in one of its versions. Throws `machine-not-found` where there is none. */
+export function sheetOfVersion(db: Db, machineId: string, version: number): Machine {
+  const row = db
+    .prepare("SELECT machine_id, version, sheet_json FROM machine_sheets WHERE machine_id = ? AND version = ?")
+    .get(machineId, version) as { machine_id: string; version: number; sheet_json: string } | undefined;
+  if (!row) throw new AppError("machine-not-found");
+  return sheetFrom(db, row);
+}

@@ -167,3 +167,14 @@ export function takesOfCheck(db: Db, machineId: string, checkId: CheckId): Take[
     ),
   );
 }
+
+/** Assessments of these steps as they were written down, in words of their time. */
+export function assessmentsOf(db: Db, stepIds: readonly number[]): Map<number, Assessment> {
+  const rows = db
+    .prepare("SELECT step_id, result_json FROM takes WHERE step_id IN (SELECT value FROM json_each(?))")
+    .all(JSON.stringify(stepIds)) as {
+    step_id: number;
+    result_json: string;
+  }[];
+  return new Map(rows.map(({ step_id, result_json }) => [step_id, assessmentFrom(result_json)]));
+}

@@ -20,6 +20,7 @@ import { AppError } from "./errors";
 import { requireCauses } from "./known";
 import { requireMayRun, requireState, requireSubstance } from "./machine-state";
 import { getMachine } from "./machines";
+import { nameProcedures } from "./procedures";
 import { addStep, openJobRow } from "./steps";
 import { type Take, takesOfJob } from "./takes-read";
 
@@ -106,6 +107,7 @@ export function recordTake(
       correctsStepId: before?.stepId,
     });
     insertReadings(db, { stepId, readings: own.readings, asTyped: args.asTyped, before });
+    nameProcedures(db, stepId, args.checkId);
     return { stepId, assessment };
   };
   return once(db, doing, "take", take, { keep: ({ stepId }) => ({ stepId }), again: (kept) => takenAs(db, keptSchema.parse(kept)) });

@@ -18,6 +18,9 @@ function remember(initials: string): void {
   document.cookie = `zygometer-who=${encodeURIComponent(initials)}; path=/; max-age=${YEAR_SECONDS}; samesite=strict`;
 }
 
+/** Pages of the shop, besides the machines' own. */
+const SHOP = ["/shop", "/service", "/rounds", "/parts", "/handover", "/sites", "/holds", "/procedures"];
+
 export function Header({ people }: { people: readonly string[] }) {
   const path = usePathname();
   return (
@@ -29,6 +32,7 @@ export function Header({ people }: { people: readonly string[] }) {
       <nav aria-label="Main" className="flex items-center">
         <NavLink href="/" label="Bay" isHere={path === "/" || path.startsWith("/jobs")} />
         <NavLink href="/machines" label="Machines" isHere={path.startsWith("/machines")} />
+        <NavLink href="/shop" label="Shop" isHere={SHOP.some((start) => path.startsWith(start))} />
         <NavLink href="/reckoner" label="Reckoner" isHere={path.startsWith("/reckoner")} />
         <Link href="/complaint" className="btn btn-quiet gap-1" aria-current={path === "/complaint" ? "page" : undefined}>
           <Plus size={18} aria-hidden="true" />

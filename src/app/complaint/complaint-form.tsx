@@ -12,6 +12,7 @@ import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
+import { HazardNote } from "@/ui/hazard-note";
 import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { isStrikeTold, NO_STRIKE, type StrikeDraft, StrikeTold, strikeFrom } from "@/ui/strike-told";
@@ -185,6 +186,7 @@ export function ComplaintForm({
             The pictures of this machine did not come. Say it in words: it can be handed in all the same.
           </p>
         )}
+        {intake && <HazardNote site={intake.site} {...intake.hazards} />}
         {joinable.length > 0 && (
           <label className="block">
             <span className="caps mb-1 block">There is an open job on it</span>

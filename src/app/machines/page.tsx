@@ -1,16 +1,21 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { kindById } from "@/core/kinds";
 import { database } from "@/data/connection";
-import { listMachines } from "@/data/machines";
-import { PlanPicture } from "@/ui/plan-picture";
+import { fleetRows } from "@/data/fleet";
 import { SpoiltNote } from "../spoilt-note";
+import { viewFrom } from "./fleet-columns";
+import { FleetTable } from "./fleet-table";
 
 export const metadata: Metadata = { title: "Machines" };
 
-export default function Machines() {
+type Props = { searchParams: Promise<Record<string, string | string[] | undefined>> };
+
+export default async function Machines({ searchParams }: Props) {
   const db = database();
-  const machines = listMachines(db);
+  const rows = fleetRows(db, new Date().toISOString());
+  const asked = Object.entries(await searchParams).flatMap(([key, value]) =>
+    typeof value === "string" ? [[key, value] as [string, string]] : [],
+  );
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <div className="flex flex-wrap items-center gap-2">
@@ -18,31 +23,15 @@ export default function Machines() {
         <Link href="/machines/new" className="btn btn-go" prefetch={false}>
           A new machine
         </Link>
+        <Link href="/machines/sisters" className="btn" prefetch={false}>
+          Sisters side by side
+        </Link>
         <Link href="/labels" className="btn" prefetch={false}>
           Labels to print
         </Link>
       </div>
       <SpoiltNote db={db} />
-      <ul className="mt-3 grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
-        {machines.map((record) => (
-          <li key={record.id} className="border-b border-rule">
-            <Link
-              href={`/machines/${record.id}`}
-              prefetch={false}
-              className="grid min-h-20 grid-cols-[5.5rem_1fr] items-center gap-3 py-2 hover:bg-sheet"
-            >
-              <PlanPicture machineId={record.id} sheetVersion={record.sheetVersion} label={`${record.fleetNumber} from above`} />
-              <span>
-                <span className="num text-xl font-bold">{record.fleetNumber}</span> {record.name}
-                <span className="block text-sm text-soft">
-                  {kindById(record.machine.kind).label} · {record.site}
-                  {record.meterHours === undefined ? "" : ` · ${record.meterHours} h`}
-                </span>
-              </span>
-            </Link>
-          </li>
-        ))}
-      </ul>
+      <FleetTable rows={rows} start={viewFrom(new URLSearchParams(asked))} />
     </main>
   );
 }

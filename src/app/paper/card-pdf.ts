@@ -17,7 +17,7 @@ const fonts = {
   },
 };
 
-const MARGIN = 40;
+export const MARGIN = 40;
 
 /** A job card as it is laid out: black on white, thin lines, nothing filled. */
 export function cardDocument(card: JobCard, args: { url: string; size: PaperSize }): TDocumentDefinitions {
@@ -99,8 +99,11 @@ export function cardDocument(card: JobCard, args: { url: string; size: PaperSize
 }
 
 /** The card as a PDF file. */
-export function cardPdf(card: JobCard, args: { url: string; size: PaperSize }): Promise<Buffer> {
-  const document = new PdfPrinter(fonts).createPdfKitDocument(cardDocument(card, args));
+export const cardPdf = (card: JobCard, args: { url: string; size: PaperSize }): Promise<Buffer> => pdfOf(cardDocument(card, args));
+
+/** What is laid out, as a file. */
+export function pdfOf(laidOut: TDocumentDefinitions): Promise<Buffer> {
+  const document = new PdfPrinter(fonts).createPdfKitDocument(laidOut);
   const parts: Buffer[] = [];
   return new Promise((resolve, reject) => {
     document.on("data", (part: Buffer) => parts.push(part));

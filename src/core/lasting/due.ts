@@ -68,10 +68,10 @@ export function learntSeason(meters: readonly (readonly MeterReading[])[]): Seas
 }
 
 /** Hours a mean day, how lumpy they come, and how many mean days that rests on. */
-export type Use = { hoursAMeanDay: number; lumps: number; weighedDays: number; season: Season };
+export type Pace = { hoursAMeanDay: number; lumps: number; weighedDays: number; season: Season };
 
 /** How a machine is used, by its meter, what was read lately counting most. */
-export function useOf(meter: readonly MeterReading[], now: string, season: Season = USUAL_SEASON): Use {
+export function paceOf(meter: readonly MeterReading[], now: string, season: Season = USUAL_SEASON): Pace {
   const weighed = stretches(meter).map((one) => ({
     ...one,
     days: meanDays(one.from, one.to, season),
@@ -91,7 +91,7 @@ export function useOf(meter: readonly MeterReading[], now: string, season: Seaso
 export type DueDay = { early?: string; on?: string; late?: string };
 
 /** The day so many hours will have been mown, with 80 % within. Hours that are over already are today's. */
-export function dueDay(use: Use, hoursLeft: number, now: string): DueDay {
+export function dueDay(use: Pace, hoursLeft: number, now: string): DueDay {
   const start = Date.parse(now);
   const found: DueDay = {};
   const { hoursAMeanDay: rate, lumps, weighedDays, season } = use;

@@ -20,12 +20,12 @@ import {
   lifeOf,
   lifeQuantile,
   lifeWithin,
+  paceOf,
   priorRate,
   rateOf,
   sayBetter,
   sharpenAfterHours,
   USUAL_SEASON,
-  useOf,
   workFactor,
   workFactors,
 } from ".";
@@ -184,7 +184,7 @@ describe("the day something falls due", () => {
   const NOW = "2026-06-19T00:00:00.000Z";
 
   it("is the handbook's: 2.393 h a mean day, lumps 4.85, 31 h by the 24th, 27th, 3rd", () => {
-    const use = useOf(meter, NOW);
+    const use = paceOf(meter, NOW);
     expect(use.hoursAMeanDay).toBeCloseTo(2.393, 3);
     expect(use.lumps).toBeCloseTo(4.85, 2);
     const { early, on, late } = dueDay(use, 31, NOW);
@@ -192,9 +192,9 @@ describe("the day something falls due", () => {
   });
 
   it("what is over already is today's, and what lies years off has no day", () => {
-    expect(dueDay(useOf(meter, NOW), 0, NOW).on).toBe(NOW);
-    expect(dueDay(useOf(meter, NOW), -5, NOW).on).toBe(NOW);
-    expect(dueDay(useOf(meter, NOW), 1e6, NOW)).toEqual({});
+    expect(dueDay(paceOf(meter, NOW), 0, NOW).on).toBe(NOW);
+    expect(dueDay(paceOf(meter, NOW), -5, NOW).on).toBe(NOW);
+    expect(dueDay(paceOf(meter, NOW), 1e6, NOW)).toEqual({});
   });
 
   it("early is never after late, more hours never sooner (any meter that runs forward, fixed seed)", () => {
@@ -209,7 +209,7 @@ describe("the day something falls due", () => {
           meterHours += hours;
           return { at: new Date(at).toISOString(), meterHours };
         });
-        const use = useOf(read, NOW);
+        const use = paceOf(read, NOW);
         const [less, more] = [dueDay(use, left, NOW), dueDay(use, left + 10, NOW)];
         expect((less.early ?? "9") <= (less.on ?? "9") && (less.on ?? "9") <= (less.late ?? "9")).toBe(true);
         expect((less.on ?? "9") <= (more.on ?? "9")).toBe(true);
@@ -220,7 +220,7 @@ describe("the day something falls due", () => {
 
   it("a meter set back and two readings at one time say nothing", () => {
     const broken = [...meter, { at: NOW, meterHours: 1100 }, { at: "2026-06-10T00:00:00.000Z", meterHours: 4 }];
-    expect(useOf(broken, NOW).hoursAMeanDay).toBeCloseTo(2.393, 3);
+    expect(paceOf(broken, NOW).hoursAMeanDay).toBeCloseTo(2.393, 3);
   });
 
   it("a season that is mown all year round is learnt, and one that was never read stays the usual", () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { MeterReading } from "@/core/events";
-import { useOf } from "@/core/lasting";
+import { paceOf } from "@/core/lasting";
 import { type Machine, machineSchema } from "@/core/machine";
 import type { LogLine } from "@/core/state";
 import { FLEET } from "@/demo/fleet";
@@ -22,7 +22,7 @@ const day = (n: number) => new Date(Date.UTC(2026, 3, 1) + n * 86_400_000).toISO
 /** Two hours a day, read every five days. */
 const meter: MeterReading[] = Array.from({ length: 21 }, (_, k) => ({ at: day(5 * k), meterHours: 500 + 10 * k }));
 const NOW = day(100);
-const use = useOf(meter, NOW);
+const use = paceOf(meter, NOW);
 
 let seq = 0;
 const line = (at: number, what: object): LogLine => ({ seq: ++seq, at: day(at), who: "AK", ...what }) as LogLine;

@@ -1,6 +1,6 @@
 import { type MeterReading, meterAt } from "@/core/events";
 import { featuresOf, type KindId, kindById, meetsNeed, type Need } from "@/core/kinds";
-import { type DueDay, dueDay, type Use } from "@/core/lasting";
+import { type DueDay, dueDay, type Pace } from "@/core/lasting";
 import { type Machine, spindlesAcross, unitSheetOf, unitsAcross } from "@/core/machine";
 import type { LogLine } from "@/core/state";
 import type { CheckId, EventId, FixId } from "@/core/trade";
@@ -203,7 +203,7 @@ type At = {
   seen: LastSeen;
   entries: readonly ServiceEntry[];
   meter: readonly MeterReading[];
-  use: Use;
+  use: Pace;
   now: string;
 };
 
@@ -248,7 +248,7 @@ function stateBy(args: {
   rule: ServiceRule;
   last: { at: string } | undefined;
   meter: readonly MeterReading[];
-  use: Use;
+  use: Pace;
   now: string;
 }): Pick<ServiceStanding, "state" | "hoursSince" | "hoursLeft" | "day"> {
   const { rule, last, meter, use, now } = args;
@@ -303,7 +303,7 @@ export function serviceStandings(args: {
   seen: LastSeen;
   entries: readonly ServiceEntry[];
   meter: readonly MeterReading[];
-  use: Use;
+  use: Pace;
   now: string;
 }): ServiceStanding[] {
   const { machine } = args;

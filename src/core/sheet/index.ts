@@ -12,5 +12,6 @@ export {
   withValue,
 } from "./fields";
 export { type Missing, type MissingCode, missingOf } from "./missing";
+export { SCHOOLS, type School, schoolById, schoolFollowed, withSchool } from "./schools";
 export { GRID_METRES, SNAP_METRES, type Snapped, snapped } from "./snap";
 export { outlineAround, TEMPLATES, type TemplateRange, type TemplateWish, templateMachine, tipCircleFor } from "./templates";

@@ -143,6 +143,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "jobs-open": (i) => `Job ${i.jobs} is open on it. Close that first, then retire it.`,
   "date-in-future": () => "That day has not come yet.",
   "date-unreadable": () => "A day like 2026-05-04.",
+  "pick-checks": () => "Pick at least one worksheet.",
   "day-gone": () => "That day is gone, or is today. Pick one that is to come.",
   "say-how-often": () => "Say every how many hours, or every how many days.",
   "scope-named": () => "Say for which kind or which machine.",

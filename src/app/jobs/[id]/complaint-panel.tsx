@@ -5,6 +5,7 @@ import { cutters } from "@/core/machine";
 import { stopsMowing } from "@/core/safety";
 import { SYMPTOMS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
+import { HazardNote } from "@/ui/hazard-note";
 import { sinceWords } from "@/ui/time";
 import type { Act } from "./act";
 import type { PanelId } from "./steps";
@@ -57,6 +58,7 @@ export function ComplaintPanel({ view, now, act, open }: Args & { act: Act }) {
   const isOpen = view.state !== "closed";
   return (
     <div>
+      <HazardNote site={view.machine.site} {...view.hazards} />
       <ul className="ruled">
         {view.complaints.map((complaint) => (
           <li key={complaint.id} className="py-2">

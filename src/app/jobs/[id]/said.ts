@@ -110,7 +110,7 @@ export function sayStep(step: StepRow, view: Pick<JobView, "complaints" | "proof
   }
 }
 
-type FixStep = Extract<StepRow, { kind: "fix" }>;
+type FixStep = Pick<Extract<StepRow, { kind: "fix" }>, "data">;
 
 /** The figures behind a step. */
 export function linesOf(step: StepRow, { view, system }: { view: JobView; system: UnitSystem }): string[] {
@@ -125,7 +125,7 @@ export function linesOf(step: StepRow, { view, system }: { view: JobView; system
   return [];
 }
 
-function takeLines(result: Assessment, told: { machine: Machine; system: UnitSystem }): string[] {
+export function takeLines(result: Assessment, told: { machine: Machine; system: UnitSystem }): string[] {
   if (result.ruleVersion === 0) return lookLines(result);
   const figures = result.figures.map((figure) => `${figureName(result.check, figure, told.machine)}: ${figureValue(figure, told.system)}`);
   return [sayAnswer(result, told), ...figures];
@@ -138,7 +138,7 @@ function lookLines({ detail }: Assessment): string[] {
   return [...each.map(({ cause, result }) => `${labelOfCause(cause)}: ${LOOKED[result]}`), ...(note ? [`“${note}”`] : [])];
 }
 
-function fixLines({ data }: FixStep, machine: Machine, system: UnitSystem): string[] {
+export function fixLines({ data }: FixStep, machine: Machine, system: UnitSystem): string[] {
   const hanger = (id: string) => machine.deck?.hangers.find((one) => one.id === id)?.label ?? id;
   const wheel = (id: string) => machine.wheels.find((one) => one.id === id)?.label ?? id;
   const turns = (data.turns ?? []).filter((one) => one.turns !== 0);

@@ -13,6 +13,10 @@ const WORDS: Record<MachinePhotograph["about"], string> = {
   "belt-path": "Photograph the belt's path",
   timing: "Photograph the timing marks",
   "washer-stack": "Photograph the washer stack",
+  damage: "Photograph damage",
+  turf: "Photograph the turf",
+  lifting: "Photograph where it is lifted",
+  isolation: "Photograph where it is isolated",
 };
 
 /** Photographs of a machine as it is when it is right; the newest comes first, none is ever written over. */

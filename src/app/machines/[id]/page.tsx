@@ -2,9 +2,8 @@ import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { checkRow } from "@/core/checks";
-import { groupOf } from "@/core/diagnosis";
 import { featuresOf } from "@/core/kinds";
-import { cutters, type Machine } from "@/core/machine";
+import { cutters, isPlaceOf, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import { EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
@@ -12,36 +11,44 @@ import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import type { LastDone } from "@/data/last-done";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
+import { listSets, whatFits } from "@/data/parts";
+import { readingsAt } from "@/data/place-readings";
+import { serviceEntries, serviceOf } from "@/data/service";
+import { hazardsOf } from "@/data/site-places";
 import type { SpindleRecord } from "@/data/spindle-log";
-import { fitInto } from "@/drawings/fit";
-import { MachinePlan } from "@/drawings/plan";
-import { planScene } from "@/drawings/plan/scene";
 import { faceOf } from "@/ui/checks/faces";
+import { HazardNote } from "@/ui/hazard-note";
 import { BeltPicture } from "@/ui/sheet/belt-picture";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
-import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayOwed } from "@/ui/words/owed";
 import { placeName } from "@/ui/words/quantities";
+import { TaskLine } from "../../service/task-line";
+import { currentPerson } from "../../session";
 import { BenchPanel } from "./bench-panel";
+import { askedFrom, Book } from "./book";
+import { FitsPanel } from "./fits-panel";
 import { KeepLive } from "./keep-live";
 import { KeptPictures } from "./kept-pictures";
 import { KnivesPanel } from "./knives-panel";
 import { LazyTrend } from "./lazy-trend";
 import { LogPanel } from "./log-panel";
+import { MachineAdmin } from "./machine-admin";
+import { PlaceCard } from "./place-card";
+import { PlanIndex } from "./plan-index";
 import { SheetTable } from "./sheet-table";
 import { type SpindleLine, SpindlesPanel } from "./spindles-panel";
 import { Standing } from "./standing";
 
-type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ before?: string }> };
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: (await params).id.toUpperCase() };
 }
 
-function findView(id: string, before: number | undefined): MachineView | undefined {
+function findView(id: string): MachineView | undefined {
   try {
-    return getMachineView(database(), id, { now: new Date().toISOString(), before });
+    return getMachineView(database(), id, { now: new Date().toISOString() });
   } catch (error) {
     if (error instanceof AppError && error.code === "machine-not-found") return undefined;
     throw error;
@@ -61,13 +68,6 @@ function trendOf({ check, lines, breaks, ...followed }: Followed, machine: Machi
 
 const SPINDLE_WORDS = { "topped-up": "greased", purged: "purged until it ran clean", "bearings-new": "new bearings" } as const;
 
-const GROUP_WORDS = { machine: "", operation: " (operation)", turf: " (turf)" } as const;
-
-/** A closing cause; what was no fault of the machine is told apart. */
-function sayCause(id: string): string {
-  return id === "nothing-found" ? "Nothing found" : `${labelOfCause(id)}${GROUP_WORDS[groupOf(id)]}`;
-}
-
 /** The spindle log in words, newest first. */
 function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleLine[] {
   const labelOf = (place: string) => machine.spindles.find(({ id }) => id === place)?.label ?? place;
@@ -83,8 +83,6 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
         : `${labelOf(entry.place)} ${SPINDLE_WORDS[entry.kind]}`,
   }));
 }
-
-const DRAWING = { width: 420, height: 420 };
 
 /** When each thing was last done to it, and where that is written down. */
 function LastDoneList({ done, machine }: { done: readonly LastDone[]; machine: Machine }) {
@@ -113,13 +111,18 @@ function LastDoneList({ done, machine }: { done: readonly LastDone[]; machine: M
 }
 
 export default async function MachinePage({ params, searchParams }: Props) {
-  const asked = Number((await searchParams).before);
-  const before = Number.isSafeInteger(asked) && asked > 0 ? asked : undefined;
-  const view = findView((await params).id, before);
+  const asked = askedFrom(await searchParams);
+  const view = findView((await params).id);
   if (!view) notFound();
-  const { record, state, owed, sheets, jobs, spindles, pictures } = view;
-  const { machine } = record;
-  const scene = planScene(machine, "behind");
+  const db = database();
+  const now = new Date().toISOString();
+  const { record, state, owed, sheets, spindles, pictures } = view;
+  const { machine, retired } = record;
+  const system = (await currentPerson())?.unitSystem ?? "us";
+  const isReel = machine.units.length > 0;
+  const places = [...machine.spindles, ...machine.units, ...machine.wheels].map(({ id, label }) => ({ id, label }));
+  const entries = serviceEntries(db, record.id);
+  const hours = record.totalHours ?? record.meterHours;
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <KeepLive machineId={record.id} />
@@ -128,25 +131,66 @@ export default async function MachinePage({ params, searchParams }: Props) {
           <span className="num">{record.fleetNumber}</span> <span className="text-xl font-medium">{record.name}</span>
         </h1>
         <span className="text-soft">{record.site}</span>
-        {record.meterHours !== undefined && <span className="num text-lg">{record.meterHours} h</span>}
-        <Link href={`/complaint?machine=${record.id}`} className="btn btn-go ml-auto">
-          Take a complaint
-        </Link>
+        {hours !== undefined && (
+          <span className="num text-lg">
+            {hours} h{record.totalHours === undefined ? "" : `, meter ${record.meterHours} h`}
+          </span>
+        )}
+        <span className="ml-auto flex flex-wrap gap-2">
+          <Link href={`/machines/${record.id}/sheet`} className="btn" prefetch={false}>
+            Its sheet
+          </Link>
+          <Link href={`/machines/${record.id}/history`} className="btn" prefetch={false}>
+            Print its history
+          </Link>
+          {!retired && (
+            <Link href={`/complaint?machine=${record.id}`} className="btn btn-go">
+              Take a complaint
+            </Link>
+          )}
+        </span>
       </div>
+      {retired && (
+        <p className="mt-2 text-lg font-bold text-mark">
+          Retired {dateOnly(retired.at)} by {retired.who}: {retired.reason}.
+        </p>
+      )}
       {owed.length > 0 && <p className="mt-2 font-semibold text-mark">Still owed: {owed.map(sayOwed).join("; ")}.</p>}
+      <HazardNote site={record.site} {...hazardsOf(db, record.site, now)} />
       <Standing state={state} machine={machine} machineId={record.id} />
-      {view.bench.length > 0 && <BenchPanel bench={view.bench} machine={machine} machineId={record.id} />}
-      {view.knives.length > 0 && <KnivesPanel knives={view.knives} machine={machine} />}
-      <div className="mt-4 grid gap-8 lg:grid-cols-[26rem_minmax(0,1fr)_20rem]">
+      <nav aria-label="Parts of its book" className="flex flex-wrap gap-x-4 py-1">
+        {[
+          ["#history", "History"],
+          ["#service", "Service"],
+          ["#fits", "What fits"],
+          ...(view.bench.length > 0 ? [["#bench", "Bench"]] : []),
+          ...(spindles.length > 0 ? [["#spindles", "Spindles"]] : []),
+          ...(view.followed.length > 0 ? [["#trends", "Trends"]] : []),
+          ["#sheet", "Sheet"],
+          ["#pictures", "Photographs"],
+        ].map(([href, words]) => (
+          <a key={href} href={href} className="min-h-11 py-2 underline">
+            {words}
+          </a>
+        ))}
+      </nav>
+      <div className="mt-2 grid gap-6 lg:grid-cols-[22rem_minmax(0,1fr)_19rem]">
         <div>
-          <svg
-            viewBox={`0 0 ${DRAWING.width} ${DRAWING.height}`}
-            className="dye w-full"
-            role="img"
-            aria-label={`${record.fleetNumber} from above, to scale`}
-          >
-            <MachinePlan scene={scene} fit={fitInto({ bounds: scene.bounds, ...DRAWING, margin: 30 })} />
-          </svg>
+          <PlanIndex
+            machine={machine}
+            machineId={record.id}
+            label={`${record.fleetNumber} from above, to scale: touch a place for its book`}
+            here={asked.place}
+          />
+          {asked.place && isPlaceOf(machine, asked.place) && (
+            <PlaceCard
+              machine={machine}
+              machineId={record.id}
+              place={asked.place}
+              readings={readingsAt(db, record.id, asked.place)}
+              system={system}
+            />
+          )}
           <section aria-label="Where it stands" className="mt-3">
             <h2 className="text-xl">Where it stands</h2>
             <ul className="ruled">
@@ -171,6 +215,86 @@ export default async function MachinePage({ params, searchParams }: Props) {
               )}
             </ul>
           </section>
+        </div>
+        <div className="min-w-0">
+          <Book db={db} machineId={record.id} machine={machine} system={system} asked={asked} now={now} />
+        </div>
+        <div>
+          {view.lastDone.length > 0 && <LastDoneList done={view.lastDone} machine={machine} />}
+          <LogPanel
+            machineId={record.id}
+            meterHours={record.meterHours}
+            events={view.canLog}
+            places={[...cutters(machine), ...(machine.deck?.hangers ?? [])].map(({ id, label }) => ({ id, label }))}
+            log={view.log.map((event) => ({
+              id: event.id,
+              label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
+              at: event.at,
+              who: event.who,
+              canTakeBack: event.canTakeBack,
+              isHolding: event.isHolding,
+              ...(event.where ? { where: event.where } : {}),
+              ...(event.words ? { words: event.words } : {}),
+              ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
+            }))}
+          />
+        </div>
+      </div>
+      {view.bench.length > 0 && (
+        <div id="bench">
+          <BenchPanel bench={view.bench} machine={machine} machineId={record.id} />
+        </div>
+      )}
+      {view.knives.length > 0 && <KnivesPanel knives={view.knives} machine={machine} />}
+      <section id="service" aria-label="Service" className="my-4">
+        <h2 className="border-b-2 border-ink text-xl">Service</h2>
+        <ul className="ruled">
+          {serviceOf(db, record, now).map((standing) => (
+            <TaskLine
+              key={standing.what}
+              machineId={record.id}
+              standing={standing}
+              places={places}
+              lastEntry={entries.findLast((entry) => entry.what === standing.what)}
+            />
+          ))}
+        </ul>
+      </section>
+      <FitsPanel fits={whatFits(db, machine)} sets={listSets(db, now)} machineId={record.id} isReel={isReel} />
+      {spindles.length > 0 && (
+        <SpindlesPanel
+          machineId={record.id}
+          standings={spindles}
+          rule={greaseRule(machine)}
+          places={greasedSpindles(machine).map(({ id, label }) => ({ id, label }))}
+          isRotated={machine.sheet.spindlePlaces === "rotated"}
+          sheet={{ machine, version: record.sheetVersion }}
+          log={spindleLines(machine, view.spindleLog)}
+        />
+      )}
+      {view.followed.length > 0 && (
+        <div id="trends" className="grid gap-6 lg:grid-cols-2">
+          {view.followed
+            .map((one) => trendOf(one, machine))
+            .map(({ check, ...trend }) => (
+              <div key={check} className="mb-4 min-w-0">
+                <LazyTrend {...trend} />
+              </div>
+            ))}
+        </div>
+      )}
+      <div className="grid gap-8 lg:grid-cols-2">
+        <section id="sheet" aria-label="Sheet" className="mt-4">
+          <h2 className="border-b-2 border-ink text-xl">Sheet, version {record.sheetVersion}</h2>
+          <p className="mb-2 text-sm text-soft">
+            {record.sheetReason}, {record.sheetBy}, {dateOnly(record.sheetAt)}. Whose word: the machine's sheet, where nothing else is said.
+          </p>
+          <Link href={`/machines/${record.id}/sheet`} className="btn mb-2 w-full" prefetch={false}>
+            Draw or type it anew
+          </Link>
+          <SheetTable machine={machine} />
+        </section>
+        <div id="pictures">
           {featuresOf(machine).includes("belt") && machine.spindles.length > 0 && (
             <section aria-label="Belt" className="mt-4">
               <h2 className="border-b-2 border-ink text-xl">Belt path</h2>
@@ -194,90 +318,25 @@ export default async function MachinePage({ params, searchParams }: Props) {
               <KeptPictures machineId={record.id} about="timing" pictures={pictures} />
             </section>
           )}
-          <section aria-label="Sheet" className="mt-4">
-            <h2 className="text-xl">Sheet, version {record.sheetVersion}</h2>
-            <p className="mb-2 text-sm text-soft">
-              {record.sheetReason}, {record.sheetBy}, {dateOnly(record.sheetAt)}. Whose word: the machine's sheet.
-            </p>
-            <Link href={`/machines/${record.id}/sheet`} className="btn mb-2 w-full" prefetch={false}>
-              Draw or type it anew
-            </Link>
-            <SheetTable machine={machine} />
-          </section>
-        </div>
-        <div className="min-w-0">
-          {view.lastDone.length > 0 && <LastDoneList done={view.lastDone} machine={machine} />}
-          {view.followed
-            .map((one) => trendOf(one, machine))
-            .map(({ check, ...trend }) => (
-              <div key={check} className="mb-4">
-                <LazyTrend {...trend} />
-              </div>
-            ))}
-          {spindles.length > 0 && (
-            <SpindlesPanel
-              machineId={record.id}
-              standings={spindles}
-              rule={greaseRule(machine)}
-              places={greasedSpindles(machine).map(({ id, label }) => ({ id, label }))}
-              isRotated={machine.sheet.spindlePlaces === "rotated"}
-              sheet={{ machine, version: record.sheetVersion }}
-              log={spindleLines(machine, view.spindleLog)}
-            />
-          )}
-          <section id="history" aria-label="History" className="mt-4">
-            <h2 className="border-b-2 border-ink text-xl">History</h2>
-            {jobs.length === 0 && <p className="py-2 text-soft">{before ? "Nothing older." : "No job yet."}</p>}
-            <ul className="ruled">
-              {jobs.map((job) => (
-                <li key={job.jobId}>
-                  <Link href={`/jobs/${job.jobId}`} prefetch={false} className="block py-2 hover:bg-sheet">
-                    <span className="flex gap-3">
-                      <span className="num w-28 shrink-0 text-sm text-soft">{dateOnly(job.openedAt)}</span>
-                      <span className="grow">
-                        {job.words ? `“${job.words}”` : job.symptoms.map(labelOfSymptom).join(", ") || "nothing said"}
-                      </span>
-                      <span className={`shrink-0 font-semibold ${job.isProved ? "text-good" : ""}`}>
-                        {job.state === "closed" ? (job.isProved ? "proved" : "not proved") : "open"}
-                      </span>
-                    </span>
-                    <span className="block pl-31 text-sm text-soft">{job.causes.map(sayCause).join("; ")}</span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-            <div className="flex gap-2 py-2">
-              {view.olderThan && (
-                <Link href={`/machines/${record.id}?before=${view.olderThan}#history`} className="btn">
-                  Older
-                </Link>
-              )}
-              {before && (
-                <Link href={`/machines/${record.id}#history`} className="btn">
-                  Newest
-                </Link>
-              )}
+          <section aria-label="Photographs" className="mt-4">
+            <h2 className="border-b-2 border-ink text-xl">Photographs</h2>
+            <div className="grid gap-x-4 sm:grid-cols-2">
+              {(["washer-stack", "damage", "turf", "lifting", "isolation"] as const)
+                .filter((about) => !(isReel && about === "washer-stack"))
+                .map((about) => (
+                  <KeptPictures key={about} machineId={record.id} about={about} pictures={pictures} />
+                ))}
             </div>
           </section>
         </div>
-        <LogPanel
-          machineId={record.id}
-          meterHours={record.meterHours}
-          events={view.canLog}
-          places={[...cutters(machine), ...(machine.deck?.hangers ?? [])].map(({ id, label }) => ({ id, label }))}
-          log={view.log.map((event) => ({
-            id: event.id,
-            label: EVENTS.find(({ id }) => id === event.event)?.label ?? event.event,
-            at: event.at,
-            who: event.who,
-            canTakeBack: event.canTakeBack,
-            isHolding: event.isHolding,
-            ...(event.where ? { where: event.where } : {}),
-            ...(event.words ? { words: event.words } : {}),
-            ...(event.droveOn === undefined ? {} : { droveOn: event.droveOn }),
-          }))}
-        />
       </div>
+      <MachineAdmin
+        machineId={record.id}
+        name={record.name}
+        site={record.site}
+        meterHours={record.meterHours}
+        isRetired={retired !== undefined}
+      />
     </main>
   );
 }

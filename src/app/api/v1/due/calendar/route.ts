@@ -18,7 +18,7 @@ export async function GET(request: Request) {
       machines: listMachines(db).map(({ id, fleetNumber, machine }) => ({
         id,
         fleetNumber,
-        places: [...machine.spindles, ...machine.units],
+        places: [...machine.spindles, ...machine.units, ...machine.wheels],
       })),
       now,
       zone: Intl.DateTimeFormat().resolvedOptions().timeZone,

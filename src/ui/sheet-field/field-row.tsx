@@ -6,7 +6,7 @@ import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { QuantityField } from "@/ui/quantity-field";
 import { choiceWords, WORD_LABELS } from "@/ui/words/sheet";
-import { type FieldTrouble, readText } from "./draft";
+import { type FieldTrouble, readText } from "./read-text";
 
 export const fieldId = (key: string): string => `sheet-${key.replaceAll(".", "-")}`;
 

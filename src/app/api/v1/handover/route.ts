@@ -1,0 +1,6 @@
+import { reading } from "@/app/api/answer";
+import { awayNow, owedByMachine } from "@/data/handover";
+
+export function GET(request: Request) {
+  return reading(request, (db) => ({ away: awayNow(db), machines: owedByMachine(db) }));
+}

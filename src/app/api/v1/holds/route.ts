@@ -1,0 +1,6 @@
+import { reading } from "@/app/api/answer";
+import { holdsOf } from "@/data/holds";
+
+export function GET(request: Request) {
+  return reading(request, (db) => holdsOf(db, new Date().toISOString()));
+}

@@ -1,0 +1,6 @@
+import { changing } from "@/app/api/answer";
+import { addPlace, newPlaceSchema } from "@/data/site-places";
+
+export function POST(request: Request) {
+  return changing(request, newPlaceSchema, addPlace);
+}

@@ -1,0 +1,53 @@
+import type { HistoryPaper } from "@/app/paper/history-pdf";
+import type { UnitSystem } from "@/core/units";
+import { bookOf, sheetChanges } from "@/data/book";
+import type { Db } from "@/data/connection";
+import { closedJobs } from "@/data/holds";
+import { stateOfMachine } from "@/data/machine-state";
+import { getMachine } from "@/data/machines";
+import { listOwed } from "@/data/owed";
+import { assessmentsOf } from "@/data/takes-read";
+import { dateAndTime, dateOnly, type Zone } from "@/ui/time";
+import { sayOwed } from "@/ui/words/owed";
+import { sayUnsafe } from "@/ui/words/state";
+import { bookLines, bookTitle, KIND_WORDS } from "./book-words";
+
+/** As many lines as a few sheets of paper hold. */
+const MOST_LINES = 250;
+
+/** A machine's book as it goes on paper: what holds it and what is owed first. Throws `machine-not-found`. */
+export function historyPaper(db: Db, machineId: string, args: { system: UnitSystem; zone: Zone; now: string }): HistoryPaper {
+  const { system, zone, now } = args;
+  const record = getMachine(db, machineId);
+  const { machine } = record;
+  const state = stateOfMachine(db, machineId);
+  const all = bookOf(db, machineId).filter((line) => line.kind !== "event" || line.of !== "step");
+  const shown = all.slice(0, MOST_LINES);
+  const assessments = assessmentsOf(
+    db,
+    shown.flatMap((line) => (line.of === "step" && line.step.kind === "take" ? [line.step.id] : [])),
+  );
+  const holds = new Map(closedJobs(db, now, machineId).map((job) => [job.jobId, job]));
+  const told = { machine, system, assessments, holds, changesOf: (version: number) => sheetChanges(db, machineId, version) };
+  const hours = record.totalHours ?? record.meterHours;
+  return {
+    fleetNumber: record.fleetNumber,
+    machine: record.name,
+    site: record.site,
+    hours: hours === undefined ? "hour meter never read" : `${hours} h`,
+    printed: dateAndTime(now, zone),
+    warnings: [
+      ...state.unsafe.map((cause) => `HELD: ${sayUnsafe(cause, machine)}`),
+      ...(record.retired ? [`Retired ${dateOnly(record.retired.at, zone)}: ${record.retired.reason}.`] : []),
+      ...listOwed(db, machineId).map((one) => `Owed by ${dateOnly(one.dueAt, zone)}: ${sayOwed(one)}.`),
+    ],
+    lines: shown.map((line) => ({
+      when: dateOnly(line.at, zone),
+      who: line.who,
+      what: KIND_WORDS[line.kind].toLowerCase(),
+      words: bookTitle(line, machine),
+      lines: bookLines(line, told),
+    })),
+    left: all.length - shown.length,
+  };
+}

@@ -1,0 +1,58 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { kindById } from "@/core/kinds";
+import { database } from "@/data/connection";
+import { families, sinceBaseline, sisterDifferences } from "@/data/sisters";
+import { SisterTable } from "./sister-table";
+
+export const metadata: Metadata = { title: "Sisters side by side" };
+
+/** Machines that ought to be alike: where their sheets differ from each other, and what has drifted on each since its first. */
+export default async function Sisters({ searchParams }: { searchParams: Promise<{ of?: string }> }) {
+  const db = database();
+  const all = families(db);
+  const { of } = await searchParams;
+  const chosen = all.find(({ key }) => key === of) ?? all.find(({ members }) => members.some(({ id }) => id === of)) ?? all[0];
+  return (
+    <main className="mx-auto max-w-[80rem] p-4">
+      <p>
+        <Link href="/machines" className="underline" prefetch={false}>
+          Machines
+        </Link>
+      </p>
+      <h1 className="text-2xl">Sisters side by side</h1>
+      {all.length === 0 && <p className="py-2 text-lg">No two machines here are of one kind with as many blades or units.</p>}
+      <nav aria-label="Which sisters" className="flex flex-wrap gap-1 py-1">
+        {all.map(({ key, members }) => (
+          <Link
+            key={key}
+            href={`/machines/sisters?of=${key}`}
+            className={`btn ${key === chosen?.key ? "btn-on" : ""}`}
+            aria-current={key === chosen?.key ? "page" : undefined}
+          >
+            {members.map(({ fleetNumber }) => fleetNumber).join(", ")}
+          </Link>
+        ))}
+      </nav>
+      {chosen && (
+        <SisterTable
+          title={kindById(chosen.members[0]?.machine.kind ?? "zero-turn").label}
+          members={chosen.members.map(({ id, fleetNumber, name, site, machine }) => ({
+            id,
+            fleetNumber,
+            name,
+            site,
+            labels: Object.fromEntries(
+              [...machine.spindles, ...machine.units, ...machine.wheels, ...(machine.deck?.hangers ?? [])].map((place) => [
+                place.id,
+                place.label,
+              ]),
+            ),
+          }))}
+          differences={sisterDifferences(chosen.members)}
+          drifted={chosen.members.map(({ id }) => ({ id, differences: sinceBaseline(db, id) }))}
+        />
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,137 @@
+import type { Metadata } from "next";
+import Link from "next/link";
+import { SERVICE_TASKS, type TaskId } from "@/core/service/tasks";
+import { database } from "@/data/connection";
+import { dueNow } from "@/data/due";
+import { getMachine, listMachineNames } from "@/data/machines";
+import { isThrough, listRounds } from "@/data/rounds";
+import { listRules, serviceDue } from "@/data/service";
+import { dateOnly } from "@/ui/time";
+import { taskLabel } from "@/ui/words/service";
+import { sayDue } from "../due";
+import { RulesPanel } from "./rules-panel";
+import { TaskLine } from "./task-line";
+
+export const metadata: Metadata = { title: "Service" };
+
+type Props = { searchParams: Promise<{ what?: string; all?: string }> };
+const SHOWN = 40;
+
+/** What is to be done by hours, by the calendar and because of what happened; rounds over many machines; the shop's rules. */
+export default async function Service({ searchParams }: Props) {
+  const db = database();
+  const now = new Date().toISOString();
+  const { what, all } = await searchParams;
+  const due = serviceDue(db, now);
+  const own = due.filter((one) => !what || one.what === what);
+  const shown = all === "yes" ? own : own.slice(0, SHOWN);
+  const pressing = due.filter(({ state }) => state === "overdue" || state === "due").length;
+  const grease = dueNow(db, now).filter((one) => one.what === "top-up" || one.what === "purge" || one.what === "order-knife");
+  const rounds = listRounds(db);
+  const tasks = SERVICE_TASKS.map(({ id }) => id).filter((id) => due.some((one) => one.what === id));
+  return (
+    <main className="mx-auto max-w-[80rem] p-4">
+      <div className="flex flex-wrap items-center gap-2">
+        <h1 className="grow text-2xl">Service</h1>
+        <Link href="/rounds/new" className="btn btn-go" prefetch={false}>
+          A round of many machines
+        </Link>
+        <a href="/api/v1/due/calendar" className="btn">
+          As a calendar file
+        </a>
+      </div>
+      <p className={`py-1 text-2xl font-bold ${pressing > 0 ? "text-mark" : "text-good"}`}>
+        {pressing === 0 ? "Nothing is due." : `${pressing} ${pressing === 1 ? "thing is" : "things are"} due.`}
+      </p>
+      {rounds.filter((round) => !isThrough(round)).length > 0 && (
+        <section aria-label="Rounds" className="mb-3">
+          <h2 className="border-b border-ink text-xl">Rounds under way</h2>
+          <ul className="ruled">
+            {rounds
+              .filter((round) => !isThrough(round))
+              .map((round) => (
+                <li key={round.id}>
+                  <Link
+                    href={`/rounds/${round.id}`}
+                    prefetch={false}
+                    className="flex min-h-11 flex-wrap items-center gap-x-3 py-1 hover:bg-sheet"
+                  >
+                    <span className="grow text-lg font-semibold">{round.title}</span>
+                    <span className="num">
+                      {round.lines.filter(({ done }) => done).length} of {round.lines.length} done
+                    </span>
+                    <span className="num text-sm text-soft">by {dateOnly(round.byDay)}</span>
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </section>
+      )}
+      <nav aria-label="Which service" className="flex flex-wrap gap-1 py-1">
+        {[undefined, ...tasks].map((id) => (
+          <Link
+            key={id ?? "all"}
+            href={id ? `/service?what=${id}` : "/service"}
+            className={`btn ${what === id ? "btn-on" : ""}`}
+            aria-current={what === id ? "page" : undefined}
+          >
+            {id ? taskLabel(id) : "All"} <span className="num">{due.filter((one) => !id || one.what === id).length}</span>
+          </Link>
+        ))}
+        {grease.length > 0 && (
+          <a href="#grease" className="btn">
+            Grease and knives <span className="num">{grease.length}</span>
+          </a>
+        )}
+      </nav>
+      <ul className="ruled" aria-label="Due">
+        {shown.map((one) => {
+          const { machine } = getMachine(db, one.machineId);
+          return (
+            <TaskLine
+              key={`${one.machineId} ${one.what}`}
+              machineId={one.machineId}
+              title={one.fleetNumber}
+              standing={one}
+              places={[...machine.spindles, ...machine.units, ...machine.wheels].map(({ id, label }) => ({ id, label }))}
+            />
+          );
+        })}
+        {shown.length === 0 && <li className="py-2 text-lg text-soft">Nothing of that is due or soon.</li>}
+      </ul>
+      {own.length > shown.length && (
+        <Link href={`/service?all=yes${what ? `&what=${what as TaskId}` : ""}`} className="btn my-2" prefetch={false}>
+          {own.length - shown.length} more
+        </Link>
+      )}
+      {grease.length > 0 && (
+        <section id="grease" aria-label="Grease and knives" className="my-3">
+          <h2 className="border-b border-ink text-xl">Grease and knives</h2>
+          <ul className="ruled">
+            {grease.map(({ machineId, fleetNumber, what: sort, places, state, on }) => (
+              <li key={`${machineId} ${sort} ${state}`}>
+                <Link
+                  href={`/machines/${machineId}#spindles`}
+                  prefetch={false}
+                  className="flex min-h-11 items-center gap-3 py-1 hover:bg-sheet"
+                >
+                  <span className="num w-16 text-lg font-bold">{fleetNumber}</span>
+                  <span className="grow">
+                    {sayDue({ what: sort, places }, [
+                      ...getMachine(db, machineId).machine.spindles,
+                      ...getMachine(db, machineId).machine.units,
+                    ])}
+                  </span>
+                  <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
+                    {state === "due" ? "overdue" : on ? dateOnly(on) : "soon"}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <RulesPanel rules={listRules(db)} machines={listMachineNames(db).map(({ id, fleetNumber }) => ({ id, fleetNumber }))} />
+    </main>
+  );
+}

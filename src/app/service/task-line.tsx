@@ -1,0 +1,106 @@
+"use client";
+
+import Link from "next/link";
+import { useState } from "react";
+import type { ServiceStanding } from "@/core/service/tasks";
+import { dateOnly } from "@/ui/time";
+import { usePost } from "@/ui/use-post";
+import { STATE_LABELS, STATE_MARKS, STATE_TONES, sayDay, sayRaised, sayRule, taskLabel } from "@/ui/words/service";
+
+const DAY = 86_400_000;
+
+/** One task of one machine: how it stands, done at a touch, put off with a reason. */
+export function TaskLine(args: {
+  machineId: string;
+  title?: string;
+  standing: ServiceStanding;
+  places: readonly { id: string; label: string }[];
+  lastEntry?: { id: number; kind: string } | undefined;
+}) {
+  const { machineId, standing, title } = args;
+  const { what, state, last, rule, places, postponed } = standing;
+  const { post, isBusy, trouble } = usePost();
+  const [isPutting, setPutting] = useState(false);
+  const [untilDay, setUntil] = useState(() => new Date(Date.now() + 7 * DAY).toISOString().slice(0, 10));
+  const [words, setWords] = useState("");
+  const path = `/api/v1/machines/${machineId}/service`;
+  const named = (places ?? []).map((id) => args.places.find((one) => one.id === id)?.label.toLowerCase() ?? id);
+  const raised = sayRaised(standing);
+  const presses = state !== "good" && state !== "never";
+  return (
+    <li className="py-1.5">
+      <div className="flex flex-wrap items-center gap-x-3">
+        <span className={`w-28 shrink-0 font-bold ${STATE_TONES[state]}`}>
+          <span aria-hidden="true">{STATE_MARKS[state]} </span>
+          {STATE_LABELS[state]}
+        </span>
+        <span className="min-w-52 grow leading-tight">
+          {title ? (
+            <Link href={`/machines/${machineId}#service`} prefetch={false} className="num text-lg font-bold underline">
+              {title}
+            </Link>
+          ) : null}{" "}
+          <span className="text-lg font-semibold">{taskLabel(what)}</span>
+          {named.length > 0 && <span>: {named.join(", ")}</span>}
+          <span className="block text-sm text-soft">
+            {[
+              sayRule(rule),
+              last ? `last ${dateOnly(last.at)}, ${last.who}` : "",
+              raised ? `raised: ${raised}` : "",
+              postponed ? `put off to ${dateOnly(postponed.untilDay)} by ${postponed.who}: ${postponed.words}` : "",
+            ]
+              .filter(Boolean)
+              .join(" · ")}
+          </span>
+        </span>
+        <span className="num text-right text-sm">{sayDay(standing)}</span>
+        <span className="flex gap-1">
+          <button type="button" className="btn px-3" disabled={isBusy} onClick={() => post(path, { what })}>
+            Done
+          </button>
+          {presses && (
+            <button type="button" className="btn px-3" aria-expanded={isPutting} onClick={() => setPutting(!isPutting)}>
+              Put off
+            </button>
+          )}
+          {args.lastEntry && (
+            <button
+              type="button"
+              className="btn btn-quiet"
+              disabled={isBusy}
+              onClick={() => post(`${path}/${args.lastEntry?.id}/take-back`, {})}
+            >
+              Undo
+            </button>
+          )}
+        </span>
+      </div>
+      {isPutting && (
+        <form
+          className="flex flex-wrap items-end gap-2 border-l-4 border-ink py-1 pl-2"
+          onSubmit={async (event) => {
+            event.preventDefault();
+            if (await post(`${path}/postpone`, { what, untilDay, words })) setPutting(false);
+          }}
+        >
+          <label>
+            <span className="caps">Until</span>
+            <input type="date" className="input" value={untilDay} onChange={(event) => setUntil(event.target.value)} />
+          </label>
+          <label className="grow">
+            <span className="caps">Because</span>
+            <input className="input" value={words} maxLength={500} onChange={(event) => setWords(event.target.value)} />
+          </label>
+          <button type="submit" className="btn btn-go" disabled={isBusy || words.trim() === ""}>
+            Put it off
+          </button>
+        </form>
+      )}
+      {trouble && (
+        <p className="trouble" role="alert">
+          {trouble}
+        </p>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,106 @@
+import type { JobState } from "@/core/jobs";
+import { type KindId, kindById } from "@/core/kinds";
+import { cuttingWidth } from "@/core/machine";
+import type { MachineState } from "@/core/state";
+import type { Db } from "./connection";
+import { dueNow } from "./due";
+import { listMachines } from "./machines";
+import { listOwed } from "./owed";
+import { whileUnchanged } from "./reads";
+import { serviceDue } from "./service";
+
+/** How a machine stands in one word, the gravest that is true. */
+export type FleetState = "held" | "struck" | "in-work" | "awaiting-proof" | "waiting" | "ready" | "retired";
+
+/** A machine in the table of all of them. */
+export type FleetRow = {
+  id: string;
+  fleetNumber: string;
+  name: string;
+  site: string;
+  kind: KindId;
+  kindLabel: string;
+  cutters: number;
+  widthMetres: number;
+  hours?: number;
+  state: FleetState;
+  openJobs: { id: number; state: JobState }[];
+  owed: number;
+  /** Of service, grease and knives: what is due or overdue. */
+  due: number;
+  notAsBuilt: number;
+  sheetVersion: number;
+};
+
+const JOB_ORDER: readonly JobState[] = ["in-work", "awaiting-proof", "waiting"];
+
+function counted<T>(all: readonly T[], keyOf: (one: T) => string): Map<string, number> {
+  const found = new Map<string, number>();
+  for (const one of all) found.set(keyOf(one), (found.get(keyOf(one)) ?? 0) + 1);
+  return found;
+}
+
+/** Every machine, those retired too, with what is open, owed and due on it. */
+export function fleetRows(db: Db, now: string): FleetRow[] {
+  return whileUnchanged(db, `fleet on ${now.slice(0, 10)}`, () => {
+    const states = new Map(
+      (
+        db.prepare("SELECT machine_id, is_held, state_json FROM machine_states").all() as {
+          machine_id: string;
+          is_held: number;
+          state_json: string;
+        }[]
+      ).map((row) => [row.machine_id, { isHeld: row.is_held === 1, state: JSON.parse(row.state_json) as MachineState }]),
+    );
+    const jobs = new Map<string, FleetRow["openJobs"]>();
+    for (const { machine_id, id, state } of db
+      .prepare("SELECT id, machine_id, state FROM jobs WHERE state <> 'closed' ORDER BY id")
+      .all() as {
+      id: number;
+      machine_id: string;
+      state: JobState;
+    }[])
+      jobs.set(machine_id, [...(jobs.get(machine_id) ?? []), { id, state }]);
+    const owed = counted(listOwed(db), ({ machineId }) => machineId);
+    const due = counted(
+      [
+        ...serviceDue(db, now).filter(({ state }) => state === "due" || state === "overdue"),
+        ...dueNow(db, now).filter(({ state, what }) => state === "due" && OF_ITS_OWN.includes(what)),
+      ],
+      ({ machineId }) => machineId,
+    );
+    return listMachines(db, { withRetired: true }).map((record): FleetRow => {
+      const { id, machine } = record;
+      const own = states.get(id);
+      const open = jobs.get(id) ?? [];
+      const working = JOB_ORDER.find((state) => open.some((job) => job.state === state));
+      const hours = record.totalHours ?? record.meterHours;
+      return {
+        id,
+        fleetNumber: record.fleetNumber,
+        name: record.name,
+        site: record.site,
+        kind: machine.kind,
+        kindLabel: kindById(machine.kind).label,
+        cutters: machine.spindles.length + machine.units.length,
+        widthMetres: cuttingWidth(machine),
+        ...(hours === undefined ? {} : { hours }),
+        state: record.retired
+          ? "retired"
+          : own?.isHeld
+            ? "held"
+            : own?.state.struck
+              ? "struck"
+              : ((working as FleetState | undefined) ?? "ready"),
+        openJobs: open,
+        owed: owed.get(id) ?? 0,
+        due: due.get(id) ?? 0,
+        notAsBuilt: own?.state.notAsBuilt.length ?? 0,
+        sheetVersion: record.sheetVersion,
+      };
+    });
+  });
+}
+
+/** What is not a task of service, and counted beside it. */
+const OF_ITS_OWN: readonly string[] = ["top-up", "purge", "order-knife"];

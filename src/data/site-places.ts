@@ -1,0 +1,151 @@
+import * as z from "zod";
+import type { Db } from "./connection";
+import { audit, type Doing, once } from "./context";
+import { AppError } from "./errors";
+import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
+
+const share = z.number().min(0).max(1);
+export const newPlaceSchema = z
+  .object({
+    site: z.string().trim().min(1).max(60),
+    name: z.string().trim().min(1, "say-what").max(80),
+    /** What lies in wait there, and what to do about it. */
+    words: z.string().trim().max(300).default(""),
+    xShare: share.optional(),
+    yShare: share.optional(),
+  })
+  .refine(({ xShare, yShare }) => (xShare === undefined) === (yShare === undefined), { message: "invalid", path: ["xShare"] });
+export const goneSchema = z.object({ reason: z.string().trim().min(1, "say-why").max(300) });
+export const sitePictureSchema = z.object({ site: z.string().trim().min(1).max(60), dataUrl: dataUrlSchema });
+
+export type SitePlace = {
+  id: number;
+  site: string;
+  name: string;
+  words: string;
+  xShare?: number;
+  yShare?: number;
+  who: string;
+  at: string;
+};
+export type Strike = { machineId: string; fleetNumber: string; where: string; words: string; at: string; who: string };
+
+/** A named place of a site where something lies in wait. */
+export function addPlace(db: Db, doing: Doing, args: z.output<typeof newPlaceSchema>): { placeId: number } {
+  return once(db, doing, "site-place-added", () => {
+    if (!db.prepare("SELECT 1 FROM machines WHERE site = ?").get(args.site)) throw new AppError("place-not-found");
+    const { lastInsertRowid } = db
+      .prepare("INSERT INTO site_places (site, name, words, x_share, y_share, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")
+      .run(args.site, args.name, args.words, args.xShare ?? null, args.yShare ?? null, doing.who, doing.now);
+    audit(db, doing, { action: "site-place-added", subject: `site:${args.site}`, detail: { name: args.name } });
+    return { placeId: Number(lastInsertRowid) };
+  });
+}
+
+/** Says with a reason that a place is no danger any more; it stays on the record. Throws `place-not-found`. */
+export function placeGone(db: Db, doing: Doing, args: { placeId: number; reason: string }): { placeId: number } {
+  return once(db, doing, "site-place-gone", () => {
+    const place = db
+      .prepare("SELECT site FROM site_places p WHERE id = ? AND NOT EXISTS (SELECT 1 FROM site_places_gone g WHERE g.place_id = p.id)")
+      .get(args.placeId) as { site: string } | undefined;
+    if (!place) throw new AppError("place-not-found");
+    db.prepare("INSERT INTO site_places_gone (place_id, reason, who, at) VALUES (?, ?, ?, ?)").run(
+      args.placeId,
+      args.reason,
+      doing.who,
+      doing.now,
+    );
+    audit(db, doing, { action: "site-place-gone", subject: `site:${place.site}`, detail: args });
+    return { placeId: args.placeId };
+  });
+}
+
+/** Another picture of a site takes the place of the last; that one stays. */
+export function addSitePicture(db: Db, doing: Doing, { site, picture }: { site: string; picture: Picture }): { pictureId: number } {
+  return once(db, doing, "site-picture", () => {
+    if (!db.prepare("SELECT 1 FROM machines WHERE site = ?").get(site)) throw new AppError("place-not-found");
+    requireRoom(db, { of: "machine", id: `site ${site}`, bytes: picture.bytes.length });
+    const { lastInsertRowid } = db
+      .prepare("INSERT INTO site_pictures (site, mime, bytes, who, at) VALUES (?, ?, ?, ?, ?)")
+      .run(site, picture.mime, picture.bytes, doing.who, doing.now);
+    audit(db, doing, { action: "site-picture", subject: `site:${site}` });
+    return { pictureId: Number(lastInsertRowid) };
+  });
+}
+
+/** Throws `photograph-not-found`. */
+export function sitePicture(db: Db, id: number): { mime: string; bytes: Buffer } {
+  const row = db.prepare("SELECT mime, bytes FROM site_pictures WHERE id = ?").get(id) as { mime: string; bytes: Buffer } | undefined;
+  if (!row) throw new AppError("photograph-not-found");
+  return row;
+}
+
+export function sitePictureId(db: Db, site: string): number | undefined {
+  return (db.prepare("SELECT max(id) AS id FROM site_pictures WHERE site = ?").get(site) as { id: number | null }).id ?? undefined;
+}
+
+/** Places of a site that are still a danger, the newest first. */
+export function placesOfSite(db: Db, site: string): SitePlace[] {
+  const rows = db
+    .prepare(
+      `SELECT id, site, name, words, x_share, y_share, who, at FROM site_places p WHERE site = ?
+       AND NOT EXISTS (SELECT 1 FROM site_places_gone g WHERE g.place_id = p.id) ORDER BY id DESC`,
+    )
+    .all(site) as {
+    id: number;
+    site: string;
+    name: string;
+    words: string;
+    x_share: number | null;
+    y_share: number | null;
+    who: string;
+    at: string;
+  }[];
+  return rows.map(({ x_share, y_share, ...row }) => ({
+    ...row,
+    ...(x_share === null || y_share === null ? {} : { xShare: x_share, yShare: y_share }),
+  }));
+}
+
+/** Strikes older than these say little of where to look out today. Estimate. */
+const RECENT_DAYS = 550;
+const DAY = 86_400_000;
+
+/** What was struck on a site by the machines that mow there, the newest first; what was taken back was not struck. */
+export function strikesOnSite(db: Db, site: string, now: string): Strike[] {
+  const since = new Date(Date.parse(now) - RECENT_DAYS * DAY).toISOString();
+  const rows = db
+    .prepare(
+      `SELECT e.machine_id, m.fleet_number, e.data_json, e.at, e.who FROM machines m JOIN events e ON e.machine_id = m.id
+       WHERE m.site = ? AND e.event = 'struck' AND e.voids_id IS NULL AND e.at >= ?
+         AND NOT EXISTS (SELECT 1 FROM events v WHERE v.voids_id = e.id) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = e.step_id)
+       ORDER BY e.seq DESC LIMIT 40`,
+    )
+    .all(site, since) as { machine_id: string; fleet_number: string; data_json: string; at: string; who: string }[];
+  return rows.map(({ machine_id, fleet_number, data_json, at, who }) => {
+    const { words = "", where = "" } = JSON.parse(data_json) as { words?: string; where?: string };
+    return { machineId: machine_id, fleetNumber: fleet_number, where, words, at, who };
+  });
+}
+
+/** What whoever goes to a site next is told: its places, and what was struck where. */
+export type Hazards = { places: SitePlace[]; strikes: Strike[] };
+export const hazardsOf = (db: Db, site: string, now: string): Hazards => ({
+  places: placesOfSite(db, site),
+  strikes: strikesOnSite(db, site, now).filter(({ where, words }) => where !== "" || words !== ""),
+});
+
+export function hazardCount(db: Db): number {
+  return (
+    db
+      .prepare("SELECT count(*) AS n FROM site_places p WHERE NOT EXISTS (SELECT 1 FROM site_places_gone g WHERE g.place_id = p.id)")
+      .get() as {
+      n: number;
+    }
+  ).n;
+}
+
+/** Every site a machine mows, by name. */
+export function listSites(db: Db): string[] {
+  return (db.prepare("SELECT DISTINCT site FROM machines ORDER BY site").all() as { site: string }[]).map(({ site }) => site);
+}

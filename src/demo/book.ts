@@ -1,0 +1,298 @@
+import type { Part } from "@/core/parts";
+import { partSchema } from "@/core/parts";
+import { seededRandom } from "@/core/random";
+import { hasTask, SERVICE_TASKS, type TaskId, usualRule } from "@/core/service/tasks";
+import { withValue } from "@/core/sheet";
+import type { Db } from "@/data/connection";
+import { getMachine, replaceSheet } from "@/data/machines";
+import { addPart, addSet, logSet, movePart } from "@/data/parts";
+import { keepProcedure, withdrawProcedure } from "@/data/procedures";
+import { addRound } from "@/data/rounds";
+import { addRule, logService, postponeService } from "@/data/service";
+import { addPlace } from "@/data/site-places";
+import { FLEET } from "./fleet";
+
+const DAY = 86_400_000;
+const MONTHS_BACK = 18;
+const DAYS_BACK = MONTHS_BACK * 30;
+/** Of what a machine's meter shows, put on it in the time the demo looks back on. */
+const SHARE_OF_HOURS = 0.4;
+const [AK, JM, RSO] = ["AK", "JM", "RSO"] as const;
+
+type Clock = { now: string };
+const back = ({ now }: Clock, days: number) => new Date(Date.parse(now) - days * DAY).toISOString();
+const hoursOf = (fleetNumber: string) => FLEET.find((one) => one.fleetNumber === fleetNumber)?.hours ?? 0;
+/** So many days ago the machine had run so many hours less: the demo's meters run evenly. */
+const daysForHours = (fleetNumber: string, hours: number) => (hours * DAYS_BACK) / (hoursOf(fleetNumber) * SHARE_OF_HOURS);
+const inch = (value: number) => Math.round(value * 0.0254 * 1e5) / 1e5;
+
+/** The procedure the shop went by while it was wrong: written before the history, withdrawn after it. */
+export function seedProcedures(db: Db, clock: Clock): void {
+  keepProcedure(
+    db,
+    { who: RSO, now: back(clock, DAYS_BACK) },
+    {
+      basedOnVersion: 0,
+      procedure: {
+        title: "Deck level, the quick way",
+        body: "Tyres as they are. One outer blade front and rear, rake from that alone.",
+        checks: ["deck-level"],
+      },
+      reason: "as it was always done",
+    },
+  );
+  keepProcedure(
+    db,
+    { who: RSO, now: back(clock, DAYS_BACK) },
+    {
+      basedOnVersion: 0,
+      procedure: {
+        title: "Blades on, by the wrench",
+        body: "Thread clean and dry. Wrench to the sheet, never by feel. Paint mark over head and washer. Again after the first run.",
+        checks: ["blade-fit"],
+      },
+      reason: "first version",
+    },
+  );
+}
+
+/** What the shop learnt since, its stock, its sets, its service and its rounds, dated back from `now`. */
+export function seedBook(db: Db, now: string): void {
+  const clock = { now };
+  seedWithdrawal(db, clock);
+  seedSisters(db, clock);
+  seedParts(db, clock);
+  seedService(db, clock);
+  seedSites(db, clock);
+}
+
+function seedWithdrawal(db: Db, clock: Clock): void {
+  withdrawProcedure(
+    db,
+    { who: AK, now: back(clock, 20) },
+    { slug: "deck-level-the-quick-way", version: 1, reason: "rake from one blade is wrong after a drop, and soft tyres were levelled in" },
+  );
+  keepProcedure(
+    db,
+    { who: AK, now: back(clock, 19) },
+    {
+      slug: "deck-level-the-quick-way",
+      basedOnVersion: 1,
+      procedure: {
+        title: "Deck level, as we do it now",
+        body: "Tyres to the sheet first. Floor mapped. Both outer blades, left and right, front and rear. A spare reading before anything is turned.",
+        checks: ["deck-level", "tyre-pressure"],
+      },
+      reason: "after the dropped deck",
+    },
+  );
+}
+
+/** One belly-deck tractor is set otherwise than her sister. */
+function seedSisters(db: Db, clock: Clock): void {
+  const { machine, sheetVersion } = getMachine(db, "bd-2");
+  const flat = withValue(withValue(machine, "sheet.rakeTargetMetres", inch(-0.125)), "sheet.passOverlapMetres", inch(5));
+  replaceSheet(
+    db,
+    { who: JM, now: back(clock, 140) },
+    { machineId: "bd-2", basedOnVersion: sheetVersion, machine: flat, reason: "mulching kit for the campus" },
+  );
+}
+
+/** The blade a machine's sheet wants, as a part on the shelf. */
+function bladeFor(db: Db, machineId: string, label: string, change: Partial<Extract<Part, { kind: "blade" }>> = {}): Part {
+  const { machine } = getMachine(db, machineId);
+  const { blade } = machine.sheet;
+  return partSchema.parse({
+    kind: "blade",
+    label,
+    supplier: "Vale supplies",
+    price: blade?.price,
+    currency: "£",
+    lowMark: machine.spindles.length * 2,
+    sharpeningCost: blade?.sharpeningCost,
+    fittingCost: blade?.fittingCost,
+    hoursPerEdge: blade?.hoursPerEdge,
+    sharpenings: blade?.sharpenings,
+    lengthMetres: blade?.lengthMetres,
+    hole: blade?.hole?.shape,
+    holeMetres: blade?.hole?.acrossMetres,
+    secondMetres: blade?.hole?.secondMetres,
+    thicknessMetres: blade?.thicknessMetres,
+    widthMetres: blade?.widthMetres,
+    offsetMetres: blade?.offsetMetres,
+    lift: blade?.lift,
+    turns: machine.spindles[0]?.turns,
+    ...change,
+  });
+}
+
+function stocked(db: Db, clock: Clock, part: Part, lots: readonly (readonly [lot: string, bought: number, fitted: number])[]): number {
+  const { partId } = addPart(db, { who: RSO, now: back(clock, DAYS_BACK) }, { part });
+  for (const [k, [lot, bought, fitted]] of lots.entries()) {
+    movePart(db, { who: RSO, now: back(clock, 400 - 60 * k) }, { partId, move: { why: "bought", count: bought, lot } });
+    if (fitted > 0) movePart(db, { who: AK, now: back(clock, 60 - k) }, { partId, move: { why: "fitted", count: fitted, lot } });
+  }
+  return partId;
+}
+
+/** How long sets of the two lots lasted, in hours: the later lot wears badly. */
+const LASTED = { "V25-03": [62, 71, 55, 80, 67], "V26-01": [48, 39, 44] } as const;
+
+function seedParts(db: Db, clock: Clock): void {
+  const high = stocked(db, clock, bladeFor(db, "zt-1", "Blade 17 in, high lift"), [
+    ["V25-03", 18, 15],
+    ["V26-01", 15, 9],
+  ]);
+  stocked(
+    db,
+    clock,
+    bladeFor(db, "zt-1", "Blade 17 in, pattern part", { lengthMetres: inch(17.6), lift: "medium", supplier: "The yard", price: 11 }),
+    [["P1", 6, 0]],
+  );
+  stocked(db, clock, bladeFor(db, "zt-2", "Blade 21 in, star hole"), [["V25-09", 6, 4]]);
+  stocked(db, clock, bladeFor(db, "bd-1", "Blade 23 in, six-point"), [["V25-07", 8, 2]]);
+  stocked(db, clock, bladeFor(db, "fd-1", "Blade 21 in, mulching, two pins"), [["V24-11", 6, 0]]);
+  stocked(db, clock, bladeFor(db, "wp-1", "Blade 20½ in, unmeasured", { holeMetres: undefined, offsetMetres: undefined }), [["X", 3, 0]]);
+  const unit = getMachine(db, "rt-1").machine.units[0];
+  const knife = getMachine(db, "rt-1").machine.sheet.unit?.bedknife;
+  stocked(
+    db,
+    clock,
+    partSchema.parse({
+      kind: "bedknife",
+      label: "Bedknife 26 in, fairway",
+      supplier: "Reel works",
+      price: 64,
+      currency: "£",
+      lowMark: 3,
+      widthMetres: unit?.widthMetres,
+      thicknessMetres: knife?.thicknessMetres,
+      depthMetres: knife?.depthMetres,
+      fromHeightMetres: knife?.fromHeightMetres,
+      toHeightMetres: knife?.toHeightMetres,
+    }),
+    [["K7", 6, 4]],
+  );
+  stocked(
+    db,
+    clock,
+    partSchema.parse({
+      kind: "belt",
+      label: "Deck belt 95.4 in",
+      supplier: "Vale supplies",
+      price: 38,
+      currency: "£",
+      lowMark: 2,
+      lengthMetres: inch(95.4),
+    }),
+    [["B", 4, 1]],
+  );
+  stocked(
+    db,
+    clock,
+    partSchema.parse({
+      kind: "bolt",
+      label: "Blade bolt 5/8 in, grade 8",
+      supplier: "Vale supplies",
+      price: 2.4,
+      currency: "£",
+      lowMark: 6,
+      diameterMetres: inch(0.625),
+      headMetres: inch(0.9375),
+      grade: "sae-8",
+      thread: "right",
+    }),
+    [["S", 30, 12]],
+  );
+  seedSets(db, clock, high);
+}
+
+/** Sets one after the other on the three-blade zero-turns, each until it was worn out; the last of each lot still on. */
+function seedSets(db: Db, clock: Clock, partId: number): void {
+  let hoursAgo = 470;
+  let number = 1;
+  const run = (args: { lot: string; machine: "ZT-1" | "ZT-3"; hours: number; isWorn: boolean; work: string }) => {
+    const at = (hours: number) => ({ who: JM, now: back(clock, daysForHours(args.machine, hours)) });
+    const from = args.machine === "ZT-1" ? hoursAgo : 150;
+    const { setId } = addSet(db, at(from), { partId, mark: `H${number++}`, lot: args.lot });
+    logSet(db, at(from), { setId, entry: { kind: "fitted", machineId: args.machine.toLowerCase(), work: args.work } });
+    if (args.isWorn) {
+      logSet(db, at(from - args.hours), { setId, entry: { kind: "finished", why: "worn" } });
+    }
+    if (args.machine === "ZT-1") hoursAgo -= args.hours;
+  };
+  for (const hours of LASTED["V25-03"]) run({ lot: "V25-03", machine: "ZT-1", hours, isWorn: true, work: "rough" });
+  for (const hours of LASTED["V26-01"].slice(1)) run({ lot: "V26-01", machine: "ZT-1", hours, isWorn: true, work: "rough" });
+  run({ lot: "V26-01", machine: "ZT-1", hours: 0, isWorn: false, work: "rough" });
+  run({ lot: "V26-01", machine: "ZT-3", hours: LASTED["V26-01"][0], isWorn: true, work: "rough" });
+  addSet(db, { who: JM, now: back(clock, 30) }, { partId, mark: "REF-ZT", lot: "V25-03" });
+}
+
+/** What is late, on which machine and by how many days more than its rule. */
+const LATE: Readonly<Record<string, Partial<Record<TaskId, number>>>> = {
+  "bd-2": { "tyre-check": 16 },
+  "zt-2": { sharpen: 6 },
+  "gr-1": { "gearbox-oil": 9 },
+  "rf-1": { "wash-rollers": 4 },
+};
+
+function seedService(db: Db, clock: Clock): void {
+  const random = seededRandom(1127);
+  for (const { fleetNumber } of FLEET) {
+    const machineId = fleetNumber.toLowerCase();
+    const { machine } = getMachine(db, machineId);
+    for (const task of SERVICE_TASKS.filter((one) => hasTask(one, machine))) {
+      const rule = usualRule(task.id, machine, 7.3);
+      if (!rule) continue;
+      const every = Math.min(rule.everyDays ?? 400, rule.everyHours === undefined ? 400 : daysForHours(fleetNumber, rule.everyHours));
+      const late = LATE[machineId]?.[task.id] ?? 0;
+      const last = late > 0 ? every + late : every * (0.15 + 0.6 * random());
+      for (const times of [4, 3, 2, 1, 0]) {
+        const ago = last + times * every * 0.95;
+        if (ago < DAYS_BACK)
+          logService(db, { who: [AK, JM][times % 2] ?? AK, now: back(clock, ago) }, { machineId, what: task.id, kind: "done", words: "" });
+      }
+    }
+  }
+  addRule(
+    db,
+    { who: RSO, now: back(clock, 200) },
+    { what: "sharpen", scope: "kind", kind: "zero-turn", isOff: false, everyHours: 9, reason: "sandy verges dull them sooner" },
+  );
+  postponeService(
+    db,
+    { who: AK, now: back(clock, 1) },
+    {
+      machineId: "gr-1",
+      what: "gearbox-oil",
+      untilDay: new Date(Date.parse(clock.now) + 6 * DAY).toISOString().slice(0, 10),
+      words: "oil on order",
+    },
+  );
+  const { roundId } = addRound(
+    db,
+    { who: RSO, now: back(clock, 2) },
+    {
+      what: "sharpen",
+      title: "Blades before the open day",
+      byDay: new Date(Date.parse(clock.now) + 8 * DAY).toISOString().slice(0, 10),
+      machines: ["zt-1", "zt-2", "zt-3", "bd-1", "bd-2"],
+      recheckDays: 1,
+    },
+  );
+  for (const [machineId, ago] of [
+    ["zt-3", 1.5],
+    ["bd-1", 0.4],
+  ] as const)
+    logService(db, { who: JM, now: back(clock, ago) }, { machineId, what: "sharpen", kind: "done", words: "", roundId });
+}
+
+function seedSites(db: Db, clock: Clock): void {
+  const places = [
+    ["Festival meadow", "Weir gate", "culvert cover stands two fingers proud: mow round it"],
+    ["Airfield verges", "Threshold lights", "fittings hide in tall grass: walk it first"],
+    ["North cemetery", "Old plot, east wall", "kerbs under the turf"],
+  ] as const;
+  for (const [site, name, words] of places) addPlace(db, { who: AK, now: back(clock, 300) }, { site, name, words });
+}

@@ -1,0 +1,65 @@
+import type { ServiceRule, ServiceStanding, TaskId } from "@/core/service/tasks";
+import { taskRow } from "@/core/service/tasks";
+import { EVENTS } from "@/core/trade";
+import { dateOnly } from "../time";
+
+export const STATE_LABELS: Record<ServiceStanding["state"], string> = {
+  overdue: "Overdue",
+  due: "Due",
+  soon: "Soon",
+  postponed: "Put off",
+  never: "Never written down",
+  good: "Good",
+};
+export const STATE_MARKS: Record<ServiceStanding["state"], string> = {
+  overdue: "▲",
+  due: "▲",
+  soon: "△",
+  postponed: "▷",
+  never: "○",
+  good: "●",
+};
+export const STATE_TONES: Record<ServiceStanding["state"], string> = {
+  overdue: "text-mark",
+  due: "text-mark",
+  soon: "text-watch",
+  postponed: "text-watch",
+  never: "text-soft",
+  good: "text-good",
+};
+
+export const taskLabel = (what: TaskId | string): string => taskRow(what)?.label ?? what;
+
+const SCOPES: Record<ServiceRule["scope"], string> = {
+  usual: "common practice",
+  sheet: "its own sheet",
+  fleet: "the shop's rule",
+  kind: "the shop's rule for its kind",
+  machine: "the shop's rule for this machine",
+};
+
+const round = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0));
+
+/** How often, and whose rule that is. */
+export function sayRule(rule: ServiceRule | undefined): string {
+  if (!rule) return "only when something raises it";
+  const often = [
+    ...(rule.everyHours === undefined ? [] : [`every ${round(rule.everyHours)} h`]),
+    ...(rule.everyDays === undefined ? [] : [`every ${round(rule.everyDays)} days`]),
+  ].join(" or ");
+  return `${often}, ${SCOPES[rule.scope]}`;
+}
+
+/** When it falls due, with 80 % within. */
+export function sayDay({ day, hoursLeft, state }: ServiceStanding): string {
+  if (state === "overdue" || state === "due") return hoursLeft === undefined ? "" : `${round(Math.abs(hoursLeft))} h over`;
+  if (!day?.on) return "";
+  const range = day.early && day.late && day.early !== day.late ? ` (${dateOnly(day.early)} to ${dateOnly(day.late)})` : "";
+  return `${hoursLeft === undefined ? "" : `${round(hoursLeft)} h left, `}${dateOnly(day.on)}${range}`;
+}
+
+/** Why it presses although the hours do not say so. */
+export function sayRaised({ raisedBy }: ServiceStanding): string | undefined {
+  if (!raisedBy) return undefined;
+  return `${EVENTS.find(({ id }) => id === raisedBy.event)?.label.toLowerCase() ?? raisedBy.event}, ${dateOnly(raisedBy.at)}`;
+}
