@@ -1,5 +1,5 @@
 import { liveSteps } from "@/core/jobs";
-import type { Machine } from "@/core/machine";
+import { type Machine, placesOf } from "@/core/machine";
 import { sheetDifferences } from "@/core/sheet";
 import { complaintsOfMachine } from "./complaints";
 import type { Db } from "./connection";
@@ -39,6 +39,7 @@ const STEP_KINDS: Partial<Record<AnyStep["kind"], BookKind>> = {
 
 /** Where each reading of a machine was taken, by its step. */
 function placesByStep(db: Db, machineId: string): Map<number, string[]> {
+  const known = new Set(placesOf(getMachine(db, machineId).machine));
   const rows = db
     .prepare(
       "SELECT r.step_id, r.place FROM takes t JOIN readings r ON r.step_id = t.step_id WHERE t.machine_id = ? GROUP BY r.step_id, r.place",
@@ -46,8 +47,9 @@ function placesByStep(db: Db, machineId: string): Map<number, string[]> {
     .all(machineId) as { step_id: number; place: string }[];
   const found = new Map<number, string[]>();
   for (const { step_id, place } of rows) {
+    // A reading stands under its worksheet's own path: the parts of it that the machine has.
     const own = found.get(step_id) ?? [];
-    own.push(...(place.split(":")[0] === undefined ? [] : [place.split(":")[0] as string]));
+    for (const part of place.split(":")) if (known.has(part) && !own.includes(part)) own.push(part);
     found.set(step_id, own);
   }
   return found;

@@ -20,7 +20,7 @@ export function edgeLooks(db: Db, kind: KindId): EdgeLook[] {
          (SELECT max(e.at) FROM events e JOIN steps f ON f.id = e.step_id WHERE e.machine_id = t.machine_id AND e.at < t.at
            AND f.kind = 'fix' AND json_extract(f.data_json, '$.fix') IN ('sharpen-blades', 'replace-blades')
            AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = f.id)) AS sharpened_at
-       FROM takes t JOIN machines m ON m.id = t.machine_id
+       FROM machines m CROSS JOIN takes t ON t.machine_id = m.id
        WHERE m.kind = ? AND t.check_id = 'blade-edge' AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
        ORDER BY t.step_id DESC LIMIT ${MOST_LOOKS}`,
     )

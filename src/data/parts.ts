@@ -211,7 +211,7 @@ export function addSet(db: Db, doing: Doing, args: z.output<typeof newSetSchema>
   return once(db, doing, "set-added", () => {
     const { part } = getPart(db, args.partId);
     if (!SET_KINDS.includes(part.kind)) throw new AppError("invalid", { issues: [{ code: "not-of-this-sort", path: ["partId"] }] });
-    if (db.prepare("SELECT 1 FROM part_sets WHERE mark = ? COLLATE NOCASE").get(args.mark))
+    if (db.prepare("SELECT 1 FROM part_sets WHERE mark = ?").get(args.mark))
       throw new AppError("invalid", { issues: [{ code: "mark-taken", path: ["mark"] }] });
     const { lastInsertRowid } = db
       .prepare("INSERT INTO part_sets (part_id, mark, lot, who, at) VALUES (?, ?, ?, ?, ?)")
@@ -318,16 +318,26 @@ function entryOf(row: SetLogRow): SetEntry {
   }
 }
 
-/** Every set with its log and where it stands. */
-export function listSets(db: Db, now: string): SetRecord[] {
-  return whileUnchanged(db, `sets ${now.slice(0, 13)}`, () => {
+type Which = { partId: number } | { machineId: string } | { id: number };
+
+/** Which sets are meant, as a condition on `s` with what it is asked with. */
+function whichSets(which: Which): { sql: string; given: (string | number)[] } {
+  if ("id" in which) return { sql: "s.id = ?", given: [which.id] };
+  if ("partId" in which) return { sql: "s.part_id = ?", given: [which.partId] };
+  return { sql: "s.id IN (SELECT m.set_id FROM set_log m WHERE m.machine_id = ?)", given: [which.machineId] };
+}
+
+/** The sets of a part, those that were ever on a machine, or one; each with its log and where it stands. */
+export function listSets(db: Db, now: string, which: Which): SetRecord[] {
+  const { sql, given } = whichSets(which);
+  return whileUnchanged(db, `sets ${JSON.stringify(which)} ${now.slice(0, 13)}`, () => {
     const logs = new Map<number, SetEntry[]>();
     const rows = db
       .prepare(
-        `SELECT l.id, l.set_id, l.kind, l.machine_id, l.machine_hours, l.data_json, l.who, l.at FROM set_log l WHERE l.kind <> 'taken-back'
-         AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
+        `SELECT l.id, l.set_id, l.kind, l.machine_id, l.machine_hours, l.data_json, l.who, l.at FROM part_sets s JOIN set_log l ON l.set_id = s.id
+         WHERE ${sql} AND l.kind <> 'taken-back' AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
       )
-      .all() as SetLogRow[];
+      .all(...given) as SetLogRow[];
     for (const row of rows) {
       const log = logs.get(row.set_id) ?? [];
       log.push(entryOf(row));
@@ -338,23 +348,31 @@ export function listSets(db: Db, now: string): SetRecord[] {
       if (!hours.has(machineId)) hours.set(machineId, totalHours(db, machineId, now));
       return hours.get(machineId);
     };
-    return (db.prepare("SELECT id, part_id, mark, lot FROM part_sets ORDER BY id").all() as SetRow[]).map((row) => {
-      const log = logs.get(row.id) ?? [];
-      return {
-        id: row.id,
-        partId: row.part_id,
-        mark: row.mark,
-        ...(row.lot === null ? {} : { lot: row.lot }),
-        log,
-        standing: setStanding(log, hoursNow),
-      };
-    });
+    return (db.prepare(`SELECT s.id, s.part_id, s.mark, s.lot FROM part_sets s WHERE ${sql} ORDER BY s.id`).all(...given) as SetRow[]).map(
+      (row) => {
+        const log = logs.get(row.id) ?? [];
+        return {
+          id: row.id,
+          partId: row.part_id,
+          mark: row.mark,
+          ...(row.lot === null ? {} : { lot: row.lot }),
+          log,
+          standing: setStanding(log, hoursNow),
+        };
+      },
+    );
   });
+}
+
+/** How many marked sets there are of each part. */
+export function setCounts(db: Db): Record<number, number> {
+  const rows = db.prepare("SELECT part_id, count(*) AS n FROM part_sets GROUP BY part_id").all() as { part_id: number; n: number }[];
+  return Object.fromEntries(rows.map(({ part_id, n }) => [part_id, n]));
 }
 
 /** Throws `set-not-found`. */
 export function getSet(db: Db, id: number, now: string): SetRecord {
-  const found = listSets(db, now).find((one) => one.id === id);
+  const [found] = listSets(db, now, { id });
   if (!found) throw new AppError("set-not-found");
   return found;
 }
@@ -385,7 +403,7 @@ export type Lots = {
  */
 export function lotsOf(db: Db, partId: number, now: string): Lots {
   const { part } = getPart(db, partId);
-  const sets = listSets(db, now).filter((one) => one.partId === partId);
+  const sets = listSets(db, now, { partId });
   const work = workFactors(
     sets.map(({ standing }) => ({ hoursByWork: standing.hoursByWork, isFinished: standing.finished?.why === "worn" })),
   );

@@ -223,14 +223,17 @@ export function serviceEntries(db: Db, machineId: string): EntryRecord[] {
   return (db.prepare(`${ENTRIES} AND l.machine_id = ? ORDER BY l.id`).all(machineId) as EntryRow[]).map(entryOf);
 }
 
-function entriesByMachine(db: Db): Map<string, EntryRecord[]> {
-  return whileUnchanged(db, "service entries", () => {
-    const found = new Map<string, EntryRecord[]>();
-    for (const entry of (db.prepare(`${ENTRIES} ORDER BY l.id`).all() as EntryRow[]).map(entryOf))
-      found.set(entry.machineId, [...(found.get(entry.machineId) ?? []), entry]);
-    return found;
-  });
+/** Of each task what says how it stands: when it was last done, and whether it was put off. */
+function lastEntries(db: Db, machineId: string): EntryRecord[] {
+  return TASK_IDS.flatMap((id) =>
+    (db.prepare(`${ENTRIES} AND l.machine_id = ? AND l.what = ? ORDER BY l.id DESC LIMIT ${LAST_ENTRIES}`).all(machineId, id) as EntryRow[])
+      .reverse()
+      .map(entryOf),
+  );
 }
+
+/** Done, looked at again, put off: more of one task say nothing of today. */
+const LAST_ENTRIES = 4;
 
 /** What the log shows last, as it was folded with the machine's state; folded anew where that is older. */
 function seenOf(db: Db, machineId: string): LastSeen {
@@ -256,7 +259,7 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
     rules: whileUnchanged(db, "service rules", () => listRules(db)),
     sharpenHours: sharpenHoursOf(db, record.machine.kind),
     seen: seenOf(db, record.id),
-    entries: entriesByMachine(db).get(record.id) ?? [],
+    entries: lastEntries(db, record.id),
     meter,
     use: paceOf(meter, now, seasonOf(db, now)),
     now,

@@ -16,7 +16,7 @@ it("migrates once and opens again without touching anything", () => {
   const file = temporaryFile();
   emptyDepot(file).db.close();
   const again = openDatabase(file);
-  expect((again.prepare("SELECT count(*) AS n FROM migrations").get() as { n: number }).n).toBe(12);
+  expect((again.prepare("SELECT count(*) AS n FROM migrations").get() as { n: number }).n).toBe(13);
   expect((again.prepare("SELECT count(*) AS n FROM machines").get() as { n: number }).n).toBe(14);
 });
 

@@ -1,11 +1,22 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { getBay, jobsOfMachine } from "@/data/bay";
+import { bookOf } from "@/data/book";
 import { type Db, openDatabase } from "@/data/connection";
+import { fleetRows } from "@/data/fleet";
+import { awayNow, owedByMachine } from "@/data/handover";
+import { closedJobs } from "@/data/holds";
 import { getIntake } from "@/data/intake";
 import { getJobView } from "@/data/job-view";
-import { listMachineNames, listMachines } from "@/data/machines";
+import { getMachine, listMachineNames, listMachines } from "@/data/machines";
 import { listOwed } from "@/data/owed";
+import { listParts, listSets, lotsOf, movesOf, whatFits } from "@/data/parts";
+import { readingsAt } from "@/data/place-readings";
+import { jobsBy, listProcedures } from "@/data/procedures";
 import { getReckonerView } from "@/data/reckoner";
+import { getRound, listRounds } from "@/data/rounds";
+import { schoolStandings } from "@/data/schools";
+import { serviceDue, serviceOf } from "@/data/service";
+import { hazardsOf } from "@/data/site-places";
 import { spindlesOf } from "@/data/spindle-log";
 import { takesOfMachine } from "@/data/takes";
 import { seedDepot } from "@/demo/depot";
@@ -13,7 +24,22 @@ import { seedDepot } from "@/demo/depot";
 const NOW = "2026-09-01T00:00:00.000Z";
 
 /** What grows with the years: read whole, a page of five years takes seconds. */
-const GROWS = ["steps", "takes", "readings", "events", "jobs", "complaints", "hours", "owed", "audit", "submissions", "spindle_log"];
+const GROWS = [
+  "steps",
+  "takes",
+  "readings",
+  "events",
+  "jobs",
+  "complaints",
+  "hours",
+  "owed",
+  "audit",
+  "submissions",
+  "spindle_log",
+  "service_log",
+  "set_log",
+  "part_sets",
+];
 /** Indexes that hold only what is open or owed: to read one through is to read just that. */
 const OPEN_ONLY = ["jobs_open", "owed_due", "owed_by_machine"];
 /** Once when the data is opened, and then of nothing. */
@@ -41,7 +67,26 @@ beforeAll(() => {
     getIntake(db, id, NOW);
     spindlesOf(db, id, NOW);
     listOwed(db, id);
+    bookOf(db, id);
+    readingsAt(db, id, "left");
+    closedJobs(db, NOW, id);
+    const record = getMachine(db, id);
+    serviceOf(db, record, NOW);
+    whatFits(db, record.machine);
+    listSets(db, NOW, { machineId: id });
+    hazardsOf(db, record.site, NOW);
   }
+  serviceDue(db, NOW);
+  fleetRows(db, NOW);
+  awayNow(db);
+  owedByMachine(db);
+  for (const { id } of listParts(db)) {
+    movesOf(db, id);
+    lotsOf(db, id, NOW);
+  }
+  for (const { id } of listRounds(db)) getRound(db, id);
+  for (const { slug, version } of listProcedures(db)) jobsBy(db, slug, version);
+  schoolStandings(db);
   for (const { id } of db.prepare("SELECT id FROM jobs").all() as { id: number }[]) getJobView(db, id, NOW);
 });
 

@@ -47,6 +47,45 @@ function benchSetting(db: Db): Target {
   };
 }
 
+/** What belongs to the shop and to a machine as a whole. */
+function bookTargets(machineId: string, otherId: string): Target[] {
+  const post = (name: string, path: string, body: Record<string, unknown>, more: Partial<Target> = {}): Target => ({
+    name,
+    method: "POST",
+    path: `/api/v1/${path}`,
+    body: { who: WHO, ...body },
+    ...more,
+  });
+  const part = { kind: "blade", label: "Blade", lengthMetres: 0.43, hole: "round", holeMetres: 0.0159, lowMark: 2, currency: "£" };
+  const procedure = { title: "Tyres first", body: "To the sheet, cold.", checks: ["tyre-pressure"] };
+  return [
+    post("machine name", `machines/${otherId}/name`, { name: "Zero-turn", site: "North cemetery" }, { method: "PUT" }),
+    post("machine meter-swap", `machines/${otherId}/meter-swap`, { oldHours: 900, newHours: 0 }),
+    post("machine standing", "machines/fz-1/standing", { kind: "retired", reason: "sold on" }),
+    post("parts", "parts", { part }),
+    post("part", "parts/1", { basedOnVersion: 1, part: { ...part, price: 12 } }, { method: "PUT" }),
+    post("part moves", "parts/1/moves", { why: "bought", count: 6, lot: "L1" }),
+    post("sets", "sets", { partId: 1, mark: "S1", lot: "L1" }),
+    post("set entries", "sets/1/entries", { kind: "fitted", machineId, place: "left", work: "rough" }),
+    post("service rules", "service/rules", { what: "sharpen", scope: "fleet", isOff: false, everyHours: 9, reason: "sand" }),
+    post("rounds", "rounds", { what: "sharpen", title: "Blades", byDay: "2099-06-12", machines: [machineId, otherId], recheckDays: 1 }),
+    post("service", `machines/${machineId}/service`, { what: "sharpen", kind: "done", words: "", roundId: 1 }),
+    post("service postpone", `machines/${machineId}/service/postpone`, { what: "tyre-check", untilDay: "2099-06-12", words: "no gauge" }),
+    post("site places", "sites/places", {
+      site: "Airfield verges",
+      name: "Weir gate",
+      words: "cover stands proud",
+      xShare: 0.5,
+      yShare: 0.25,
+    }),
+    post("site pictures", "sites/pictures", { site: "Airfield verges", dataUrl: dataUrlOf() }),
+    post("site place gone", "sites/places/1/gone", { reason: "set flush" }),
+    post("procedures", "procedures", { basedOnVersion: 0, procedure, reason: "first version" }),
+    post("procedure withdrawn", "procedures/tyres-first/withdraw", { version: 1, reason: "cold was not said" }),
+    post("schools", "schools", { school: "spindle-places", choice: "own", reason: "as the manual has it" }),
+  ];
+}
+
 /**
  * Every way the record is written and reckoned with, once, in an order in which each is taken. `depot` has a zero-turn with two jobs on it.
  */
@@ -111,6 +150,7 @@ export function targetsFor(db: Db, { machineId, otherId, jobId, secondJobId }: D
       path: "/api/v1/machines",
       body: { who: WHO, fleetNumber: "FZ-1", name: "A machine", site: "North", machine },
     },
+    ...bookTargets(machineId, otherId),
     {
       name: "assess",
       method: "POST",

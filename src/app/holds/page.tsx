@@ -152,7 +152,10 @@ function HoldTable({ rows, labelOf }: { rows: readonly HoldRow[]; labelOf: (key:
               {counted.cameBack} of {counted.jobs}
             </td>
             <td className="num py-1 pr-3 text-right">
-              <b>{percent(rate.mean)}</b> ({percent(rate.low)} to {percent(rate.high)})
+              <b>{percent(rate.mean)}</b>
+              <span className="block text-sm text-soft">
+                {(rate.low * 100).toFixed(1)} to {percent(rate.high)}
+              </span>
             </td>
             <td className="py-1">
               {[...backJobs, ...jobs.filter((id) => !backJobs.includes(id))].slice(0, 6).map((id) => (

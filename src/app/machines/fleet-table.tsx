@@ -241,7 +241,11 @@ function Head(args: { id: string; view: FleetView; onSort: (next: Partial<FleetV
   const isBy = view.by === id;
   const Arrow = view.down ? ArrowDown : ArrowUp;
   return (
-    <th scope="col" aria-sort={isBy ? (view.down ? "descending" : "ascending") : undefined} className={`pr-3 align-bottom ${classOf(id)}`}>
+    <th
+      scope="col"
+      aria-sort={isBy ? (view.down ? "descending" : "ascending") : undefined}
+      className={`pr-3 align-bottom ${classOf(id).replace("num ", "")}`}
+    >
       {id === "picture" ? (
         <span className="sr-only">From above</span>
       ) : (

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { database } from "@/data/connection";
-import { listParts, listSets } from "@/data/parts";
+import { listParts, setCounts } from "@/data/parts";
 import { PartsList } from "./parts-list";
 
 export const metadata: Metadata = { title: "Parts" };
@@ -10,7 +10,6 @@ export const metadata: Metadata = { title: "Parts" };
 export default async function Parts({ searchParams }: { searchParams: Promise<{ q?: string }> }) {
   const db = database();
   const parts = listParts(db);
-  const sets = listSets(db, new Date().toISOString());
   const low = parts.filter(({ isLow }) => isLow);
   const q = (await searchParams).q;
   return (
@@ -28,11 +27,7 @@ export default async function Parts({ searchParams }: { searchParams: Promise<{ 
             ? "Nothing is low."
             : `To buy: ${low.map(({ part, stock }) => `${part.label} (${stock} left, ${part.lowMark} wanted)`).join("; ")}.`}
       </p>
-      <PartsList
-        parts={parts}
-        setsByPart={Object.fromEntries(parts.map(({ id }) => [id, sets.filter((one) => one.partId === id).length]))}
-        start={typeof q === "string" ? q : ""}
-      />
+      <PartsList parts={parts} setsByPart={setCounts(db)} start={typeof q === "string" ? q : ""} />
     </main>
   );
 }

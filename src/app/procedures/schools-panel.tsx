@@ -35,7 +35,7 @@ function SchoolLine({ school, standing }: { school: School; standing: SchoolStan
   const wordsOf = (id: string | undefined) =>
     id === undefined
       ? "says nothing"
-      : id === "own"
+      : id === "other"
         ? "its own figures"
         : (school.choices.find((one) => one.id === id)?.words.split(":")[0] ?? id);
   const other = machines.filter(({ follows }) => follows !== depot?.choice);

@@ -93,6 +93,7 @@ export default async function Service({ searchParams }: Props) {
               machineId={one.machineId}
               title={one.fleetNumber}
               standing={one}
+              now={now}
               places={[...machine.spindles, ...machine.units, ...machine.wheels].map(({ id, label }) => ({ id, label }))}
             />
           );

@@ -16,8 +16,9 @@ export function TaskLine(args: {
   standing: ServiceStanding;
   places: readonly { id: string; label: string }[];
   lastEntry?: { id: number; kind: string } | undefined;
+  now: string;
 }) {
-  const { machineId, standing, title } = args;
+  const { machineId, standing, title, now } = args;
   const { what, state, last, rule, places, postponed } = standing;
   const { post, isBusy, trouble } = usePost();
   const [isPutting, setPutting] = useState(false);
@@ -53,7 +54,7 @@ export function TaskLine(args: {
               .join(" · ")}
           </span>
         </span>
-        <span className="num text-right text-sm">{sayDay(standing)}</span>
+        <span className="num text-right text-sm">{sayDay(standing, now)}</span>
         <span className="flex gap-1">
           <button type="button" className="btn px-3" disabled={isBusy} onClick={() => post(path, { what })}>
             Done

@@ -61,13 +61,18 @@ export const SCHOOLS: readonly School[] = [
   },
 ];
 
+/** Lengths typed in the other units come to the same school. */
+const WITHIN_METRES = 0.0002;
+const isAlike = (a: unknown, b: unknown): boolean =>
+  typeof a === "number" && typeof b === "number" ? Math.abs(a - b) <= WITHIN_METRES : isSameValue(a, b);
+
 export const schoolById = (id: string): School | undefined => SCHOOLS.find((one) => one.id === id);
 
-/** Which school a machine's own sheet follows; `undefined` where it says nothing, `own` where it says what no school does. */
+/** Which school a machine's own sheet follows; `undefined` where it says nothing, `other` where it says what no school does. */
 export function schoolFollowed(school: School, machine: Machine): string | undefined {
   const value = valueAt(machine, school.key);
   if (value === undefined) return undefined;
-  return school.choices.find((choice) => isSameValue(choice.value, value))?.id ?? "own";
+  return school.choices.find((choice) => isAlike(choice.value, value))?.id ?? "other";
 }
 
 /** The machine with a school put on its sheet. Throws on a choice the school does not have: a programmer's mistake. */

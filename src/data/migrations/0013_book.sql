@@ -106,7 +106,7 @@ CREATE INDEX part_moves_by_part ON part_moves (part_id, id);
 CREATE TABLE part_sets (
   id INTEGER NOT NULL CONSTRAINT part_sets_pk PRIMARY KEY AUTOINCREMENT,
   part_id INTEGER NOT NULL CONSTRAINT part_sets_part_fk REFERENCES parts (id),
-  mark TEXT NOT NULL CONSTRAINT part_sets_mark_once UNIQUE CONSTRAINT part_sets_mark_length CHECK (length(mark) BETWEEN 1 AND 20),
+  mark TEXT NOT NULL COLLATE NOCASE CONSTRAINT part_sets_mark_once UNIQUE CONSTRAINT part_sets_mark_length CHECK (length(mark) BETWEEN 1 AND 20),
   lot TEXT CONSTRAINT part_sets_lot_length CHECK (length(lot) BETWEEN 1 AND 40),
   who TEXT NOT NULL CONSTRAINT part_sets_who_fk REFERENCES people (initials),
   at TEXT NOT NULL

@@ -100,4 +100,9 @@ export function sayFit(fit: Fit, system: UnitSystem): string {
     .concat(".");
 }
 
-export const money = (value: number, currency: string): string => `${value.toFixed(2)}${currency ? ` ${currency}` : ""}`;
+/** A sign stands before the figure, letters after it. */
+export function money(value: number, currency: string): string {
+  const figure = value.toFixed(2);
+  if (currency === "") return figure;
+  return /^\p{L}/u.test(currency) ? `${figure} ${currency}` : `${currency}${figure}`;
+}

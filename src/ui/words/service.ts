@@ -1,7 +1,7 @@
 import type { ServiceRule, ServiceStanding, TaskId } from "@/core/service/tasks";
 import { taskRow } from "@/core/service/tasks";
 import { EVENTS } from "@/core/trade";
-import { dateOnly } from "../time";
+import { dateOnly, sinceWords } from "../time";
 
 export const STATE_LABELS: Record<ServiceStanding["state"], string> = {
   overdue: "Overdue",
@@ -38,7 +38,7 @@ const SCOPES: Record<ServiceRule["scope"], string> = {
   machine: "the shop's rule for this machine",
 };
 
-const round = (value: number) => (value < 10 ? value.toFixed(1) : value.toFixed(0));
+const round = (value: number) => String(Number(value < 10 ? value.toFixed(1) : value.toFixed(0)));
 
 /** How often, and whose rule that is. */
 export function sayRule(rule: ServiceRule | undefined): string {
@@ -51,8 +51,9 @@ export function sayRule(rule: ServiceRule | undefined): string {
 }
 
 /** When it falls due, with 80 % within. */
-export function sayDay({ day, hoursLeft, state }: ServiceStanding): string {
-  if (state === "overdue" || state === "due") return hoursLeft === undefined ? "" : `${round(Math.abs(hoursLeft))} h over`;
+export function sayDay({ day, hoursLeft, state }: ServiceStanding, now: string): string {
+  if (hoursLeft !== undefined && hoursLeft <= 0) return `${round(-hoursLeft)} h over`;
+  if (state === "overdue" || state === "due") return day?.on && day.on < now ? `${sinceWords(day.on, now)} over` : "";
   if (!day?.on) return "";
   const range = day.early && day.late && day.early !== day.late ? ` (${dateOnly(day.early)} to ${dateOnly(day.late)})` : "";
   return `${hoursLeft === undefined ? "" : `${round(hoursLeft)} h left, `}${dateOnly(day.on)}${range}`;

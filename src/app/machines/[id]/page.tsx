@@ -254,13 +254,14 @@ export default async function MachinePage({ params, searchParams }: Props) {
               key={standing.what}
               machineId={record.id}
               standing={standing}
+              now={now}
               places={places}
               lastEntry={entries.findLast((entry) => entry.what === standing.what)}
             />
           ))}
         </ul>
       </section>
-      <FitsPanel fits={whatFits(db, machine)} sets={listSets(db, now)} machineId={record.id} isReel={isReel} />
+      <FitsPanel fits={whatFits(db, machine)} sets={listSets(db, now, { machineId: record.id })} machineId={record.id} isReel={isReel} />
       {spindles.length > 0 && (
         <SpindlesPanel
           machineId={record.id}

@@ -62,7 +62,15 @@ export function PlaceCard(args: {
                   .filter((one) => one.at === take.at && one.checkId === take.checkId && one.jobId === take.jobId)
                   .map(
                     (one) =>
-                      `${[one.place.split(":").slice(1).join(" "), nameOf(one.quantity)].filter(Boolean).join(" ")} ${sayReading(one, system)}`,
+                      `${[
+                        one.place
+                          .split(":")
+                          .slice(one.place.split(":").indexOf(place) + 1)
+                          .join(" "),
+                        nameOf(one.quantity),
+                      ]
+                        .filter(Boolean)
+                        .join(" ")} ${sayReading(one, system)}`,
                   )
                   .join(" · ")}
               </span>

@@ -5,7 +5,7 @@ import { SET_KINDS } from "@/core/parts";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { listMachines } from "@/data/machines";
-import { fitsWhere, getPart, listSets, lotsOf, movesOf } from "@/data/parts";
+import { fitsWhere, getPart, listSets, lotsOf, movesOf, type SetRecord } from "@/data/parts";
 import { PART_WORDS } from "@/ui/words/parts";
 import { PartForm } from "../part-form/part-form";
 import { FitList, LotTable } from "./part-tables";
@@ -14,6 +14,12 @@ import { StockPanel } from "./stock-panel";
 
 type Props = { params: Promise<{ id: string }> };
 export const metadata: Metadata = { title: "Part" };
+
+/** On a machine first, then ready, then finished. */
+const bySight = (sets: SetRecord[]): SetRecord[] => {
+  const rank = ({ standing }: SetRecord) => (standing.on ? 0 : standing.finished ? 2 : 1);
+  return [...sets].sort((a, b) => rank(a) - rank(b));
+};
 
 function found(id: string) {
   try {
@@ -31,7 +37,7 @@ export default async function PartPage({ params }: Props) {
   const { id, part, stock, isLow } = record;
   const now = new Date().toISOString();
   const fits = fitsWhere(db, part);
-  const sets = SET_KINDS.includes(part.kind) ? listSets(db, now).filter((one) => one.partId === id) : [];
+  const sets = SET_KINDS.includes(part.kind) ? bySight(listSets(db, now, { partId: id })) : [];
   const machines = listMachines(db).map(({ id: machineId, fleetNumber, machine }) => ({
     id: machineId,
     fleetNumber,

@@ -11,7 +11,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
       ...record,
       moves: movesOf(db, partId),
       fits: fitsWhere(db, record.part),
-      sets: listSets(db, now).filter((one) => one.partId === partId),
+      sets: listSets(db, now, { partId }),
       ...lotsOf(db, partId, now),
     };
   });
