@@ -1,9 +1,11 @@
 import Link from "next/link";
 import type { JobState } from "@/core/jobs";
-import { SYMPTOMS } from "@/core/trade";
+import { stopsMowing } from "@/core/safety";
+import { SYMPTOMS, type SymptomId } from "@/core/trade";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { type Due, dueNow } from "@/data/due";
+import { awayNow } from "@/data/handover";
 import { getMachine } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
 import { dateOnly, sinceWords } from "@/ui/time";
@@ -28,6 +30,7 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
   const { jobs, held, owed, machineCount } = getBay(db);
   const now = new Date().toISOString();
   const due = dueNow(db, now);
+  const away = awayNow(db);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <h1 className="sr-only">The bay</h1>
@@ -40,10 +43,11 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
           </Link>
         </p>
       )}
+      {machineCount > 0 && <Morning held={held.length} jobs={jobs} away={away.length} due={due} owed={owed.length} now={now} />}
       <div className="grid gap-x-8 lg:grid-cols-2">
         <Held held={held} jobs={jobs} />
         {SHELVES.map(({ state, title, empty }) => {
-          const here = jobs.filter((job) => job.state === state && !job.isHeld);
+          const here = byUrgency(jobs.filter((job) => job.state === state && !job.isHeld));
           return (
             <section key={state} aria-labelledby={`shelf-${state}`} className="mb-6">
               <h2 id={`shelf-${state}`} className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
@@ -60,9 +64,37 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
           );
         })}
       </div>
+      {away.length > 0 && (
+        <section id="away" aria-labelledby="away-title" className="mb-6">
+          <h2 id="away-title" className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
+            Handed over
+            <span className="num grow text-base text-soft">{away.length}</span>
+            <Link href="/handover" className="text-base font-normal underline" prefetch={false}>
+              All that is away or owed
+            </Link>
+          </h2>
+          <ul className="ruled">
+            {away.map(({ stepId, jobId, machineId, what, to, owed: own }) => (
+              <li key={stepId}>
+                <Link href={`/jobs/${jobId}`} prefetch={false} className="flex min-h-11 flex-wrap items-center gap-x-3 py-1 hover:bg-sheet">
+                  <span className="num w-16 text-lg font-bold">{getMachine(db, machineId).fleetNumber}</span>
+                  <span className="grow">
+                    {what}, to {to}
+                  </span>
+                  {own[0] && (
+                    <span className={`num text-sm ${own[0].dueAt < now ? "font-bold text-mark" : "text-soft"}`}>
+                      {own.length} owed, {own[0].dueAt < now ? "was due" : "due"} {dateOnly(own[0].dueAt)}
+                    </span>
+                  )}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {due.length > 0 && <DueList due={isAllDue ? due : due.slice(0, DUE_SHOWN)} count={due.length} db={db} />}
       {owed.length > 0 && (
-        <section aria-labelledby="owed" className="mb-6">
+        <section id="still-owed" aria-labelledby="owed" className="mb-6">
           <h2 id="owed" className="border-b-2 border-ink pb-1 text-xl">
             Still owed
           </h2>
@@ -86,10 +118,45 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
   );
 }
 
+/** Where mowing on can hurt somebody or the machine, before anything that only looks bad; then the longest waiting. */
+const isUrgent = ({ symptoms }: BayJob): boolean => stopsMowing(symptoms as SymptomId[]).length > 0;
+const byUrgency = (jobs: readonly BayJob[]): BayJob[] => [...jobs].sort((a, b) => Number(isUrgent(b)) - Number(isUrgent(a)));
+
+const WEEK = 7 * 86_400_000;
+
+/** The morning in one line: what is held, in hand, waiting, away, due this week and owed; each leads to where it stands. */
+function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; due: readonly Due[]; owed: number; now: string }) {
+  const { jobs, now } = args;
+  const soon = new Date(Date.parse(now) + WEEK).toISOString();
+  const free = jobs.filter(({ isHeld }) => !isHeld);
+  const count = (state: JobState) => free.filter((job) => job.state === state).length;
+  const urgent = free.filter(isUrgent).length;
+  const week = args.due.filter(({ state, on }) => state === "due" || (on !== undefined && on <= soon)).length;
+  const parts: { href: string; words: string; isGrave?: boolean }[] = [
+    { href: "#shelf-held", words: `${args.held} held`, isGrave: args.held > 0 },
+    ...(urgent > 0 ? [{ href: "#shelf-waiting", words: `${urgent} not to mow on`, isGrave: true }] : []),
+    { href: "#shelf-in-work", words: `${count("in-work")} on the stands` },
+    { href: "#shelf-awaiting-proof", words: `${count("awaiting-proof")} to prove` },
+    { href: "#shelf-waiting", words: `${count("waiting")} waiting` },
+    ...(args.away > 0 ? [{ href: "#away", words: `${args.away} away` }] : []),
+    { href: args.due.length > 0 ? "#due-list" : "/service", words: `${week} due this week` },
+    ...(args.owed > 0 ? [{ href: "#still-owed", words: `${args.owed} owed` }] : []),
+  ];
+  return (
+    <nav aria-label="This morning" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 text-2xl font-bold">
+      {parts.map(({ href, words, isGrave }) => (
+        <a key={words} href={href} className={`min-h-11 py-1 hover:underline ${isGrave ? "text-mark" : ""}`}>
+          {words}
+        </a>
+      ))}
+    </nav>
+  );
+}
+
 /** What falls due by the hour meter, overdue first; each leads to where it is written down. */
 function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: ReturnType<typeof database> }) {
   return (
-    <section aria-labelledby="due" className="mb-6">
+    <section id="due-list" aria-labelledby="due" className="mb-6">
       <h2 id="due" className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
         Due by its hours
         <span className="num grow text-base text-soft">{count}</span>
@@ -98,7 +165,7 @@ function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: R
         </a>
       </h2>
       <ul className="ruled">
-        {due.map(({ machineId, fleetNumber, name, what, places, state, on }) => {
+        {due.map(({ machineId, fleetNumber, name, what, places, state, on, range }) => {
           const { machine } = getMachine(db, machineId);
           return (
             <li key={`${machineId} ${what} ${state} ${places.join(",")}`}>
@@ -114,6 +181,7 @@ function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: R
                 </span>
                 <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
                   {state === "due" ? (what === "order-knife" ? "now" : "overdue") : on ? `due ${dateOnly(on)}` : "soon"}
+                  {state === "soon" && range ? `, ${dateOnly(range.early)} to ${dateOnly(range.late)}` : ""}
                 </span>
               </Link>
             </li>
@@ -177,6 +245,7 @@ function BayRow({ job, now }: { job: BayJob; now: string }) {
         <PlanPicture machineId={job.machineId} sheetVersion={job.sheetVersion} label={`${job.fleetNumber} from above`} />
         <span className="min-w-0">
           <span className="num text-xl font-bold">{job.fleetNumber}</span> <span className="text-soft">{job.machineName}</span>
+          {isUrgent(job) && <span className="ml-2 font-bold text-mark">not to mow on</span>}
           <span className="line-clamp-2 block text-lg leading-snug">{job.words ? `“${job.words}”` : looks}</span>
           <span className="block text-sm text-soft">
             {job.saidBy}, {job.site}

@@ -128,3 +128,166 @@ test("a sister's sheet is copied, on a telephone nothing is cut off", async ({ p
   await expect(whole(page)).toContainText("Geared rider, 3 blades");
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });
+
+test("what fits this deck is answered in two touches from the front page, with what does not and why", async ({ page }) => {
+  await open(page, "/");
+  await page.getByRole("link", { name: "Machines" }).click();
+  await page.getByRole("link", { name: /^ZT-1/ }).first().click();
+  const fits = page.getByRole("region", { name: "What fits" });
+  await expect(fits.getByText(/In stock: Blade 17 in, high lift \(\d+\)/)).toBeVisible();
+  await expect(fits.getByRole("listitem").filter({ hasText: "pattern part" })).toContainText("would strike its neighbour");
+  await expect(fits.getByRole("listitem").filter({ hasText: "pattern part" })).toContainText("Does not fit");
+});
+
+test("the fleet is found as it is typed, filtered and sorted in the address, and saved as it is shown", async ({ page }) => {
+  await open(page, "/machines");
+  const rows = page.getByRole("table", { name: "Machines" }).getByRole("row");
+  await page.getByLabel("Find by number, name, site or kind").fill("reel cricket");
+  await expect(rows.filter({ hasText: "RF-1" })).toBeVisible();
+  await expect(rows.filter({ hasText: "ZT-1" })).toHaveCount(0);
+  await expect(page).toHaveURL(/q=reel\+cricket/);
+  await page.getByRole("columnheader", { name: "Hours" }).getByRole("button").click();
+  await page.getByRole("columnheader", { name: "Hours" }).getByRole("button").click();
+  await expect(page).toHaveURL(/by=hours&down=1/);
+  await expect(rows.nth(1)).toContainText("RF-1");
+  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save as CSV" }).click()]);
+  const stream = await file.createReadStream();
+  const parts: Buffer[] = [];
+  for await (const part of stream) parts.push(part as Buffer);
+  const lines = Buffer.concat(parts).toString("utf8").split("\r\n");
+  expect(lines[0]).toBe("number,name,kind,site,stands,open_jobs,due,owed,not_as_built,hours,width_metres");
+  expect(lines.slice(1).map((line) => line.split(",")[0])).toEqual(["RF-1", "RT-1"]);
+  await page.reload();
+  await expect(rows.filter({ hasText: "RF-1" })).toBeVisible();
+  await expect(page.getByLabel("Find by number, name, site or kind")).toHaveValue("reel cricket");
+  await page.getByRole("button", { name: "Held" }).click();
+  await expect(page.getByText("No machine is like that.")).toBeVisible();
+});
+
+test("a round is begun, gone through by the keyboard alone, and taken back", async ({ page }) => {
+  await open(page, "/rounds/new");
+  await page.getByRole("radio", { name: "Read the tyres" }).click();
+  await page.getByLabel("To be through by").fill("2099-06-12");
+  await page.getByLabel("Called").fill("Tyres before the season");
+  for (const number of ["FD-1", "GR-1"]) await page.getByRole("checkbox", { name: new RegExp(number) }).check();
+  await page.getByRole("button", { name: "Begin the round of 2" }).click();
+  await expect(page).toHaveURL(/rounds\/\d+$/);
+  await expect(page.getByText("2 of 2 to do.")).toBeVisible();
+  await page.getByRole("button", { name: "FD-1: done" }).focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(page.getByRole("button", { name: "GR-1: done" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("1 of 2 to do.")).toBeVisible();
+  await page.getByRole("button", { name: "GR-1: undo" }).click();
+  await expect(page.getByText("2 of 2 to do.")).toBeVisible();
+});
+
+test("service is done at a touch, put off with a reason, and both are taken back", async ({ page }) => {
+  await open(page, "/machines/wc-1");
+  const line = page.getByRole("region", { name: "Service" }).getByRole("listitem").filter({ hasText: "Clean the underside" });
+  await line.getByRole("button", { name: "Done" }).click();
+  await expect(line).toContainText("Good");
+  await line.getByRole("button", { name: "Undo" }).click();
+  await open(page, "/service?what=tyre-check");
+  const tyres = page.getByRole("list", { name: "Due" }).getByRole("listitem").filter({ hasText: "BD-2" });
+  await expect(tyres).toContainText("Overdue");
+  await tyres.getByRole("button", { name: "Put off" }).click();
+  await expect(tyres.getByRole("button", { name: "Put it off" })).toBeDisabled();
+  await tyres.getByLabel("Because").fill("gauge is out to be tested");
+  await tyres.getByRole("button", { name: "Put it off" }).click();
+  await expect(tyres).toContainText("gauge is out to be tested");
+  await expect(tyres).toContainText("Put off");
+});
+
+test("stock: a part is put on the shelf, bought by lot, and no more leave than lie there", async ({ page }) => {
+  await open(page, "/parts/new");
+  await page.getByRole("radio", { name: "Bolt" }).click();
+  await page.getByLabel("Called").fill("Blade bolt 1/2 in");
+  await page.getByLabel("Diameter").fill("1/2");
+  await page.getByRole("radio", { name: "Grade 5" }).click();
+  await page.getByRole("radio", { name: "Right-hand" }).click();
+  await page.getByRole("button", { name: "Put it on the shelf" }).click();
+  await expect(page).toHaveURL(/parts\/\d+$/);
+  const fits = page.getByRole("region", { name: "Fits" });
+  await expect(fits.getByRole("listitem").filter({ hasText: "ZT-2" })).toContainText("a weaker grade: it can fail");
+  const stock = page.getByRole("region", { name: "Stock" }).first();
+  await stock.getByLabel("How many").fill("4");
+  await stock.getByLabel("Lot").fill("Q1");
+  await stock.getByRole("button", { name: "Write it down" }).click();
+  await expect(stock.getByText("4 in stock")).toBeVisible();
+  await stock.getByRole("radio", { name: "Fitted" }).click();
+  await stock.getByLabel("How many").fill("9");
+  await stock.getByLabel("Lot").fill("Q1");
+  await stock.getByRole("button", { name: "Write it down" }).click();
+  await expect(stock.getByRole("alert")).toContainText("Only 4 are in stock");
+  await expect(stock.getByLabel("How many")).toHaveValue("9");
+});
+
+test("a place that is touched on the plan shows what was read there; two visits are laid side by side", async ({ page }) => {
+  await open(page, "/machines/rt-1");
+  await page.getByRole("link", { name: "Left unit: its book" }).click();
+  await expect(page).toHaveURL(/place=left/);
+  await expect(page.getByRole("region", { name: "Left unit" })).toContainText(/in/);
+  await open(page, "/machines/rt-1?kind=complaint");
+  const history = page.getByRole("region", { name: "History" });
+  await history.getByRole("link", { name: "lay beside another visit" }).first().click();
+  await history.getByRole("link", { name: /^beside job/ }).first().click();
+  await expect(page).toHaveURL(/visits\?a=\d+&b=\d+/);
+  await expect(page.getByRole("columnheader", { name: /Job/ })).toHaveCount(2);
+});
+
+test("the history is found by kind and words, and printed", async ({ page }) => {
+  await open(page, "/machines/zt-1?kind=fix");
+  const history = page.getByRole("region", { name: "History" });
+  await expect(history.getByRole("listitem").first()).toContainText("held");
+  await history.getByLabel("Words").fill("hangers");
+  await history.getByRole("button", { name: "Find" }).click();
+  await expect(page).toHaveURL(/q=hangers/);
+  await expect(history.getByRole("listitem").first()).toContainText("Turn the hangers");
+  const pdf = await page.request.get("/api/v1/machines/zt-1/history?size=letter", { headers: { origin: BASE } });
+  expect(pdf.headers()["content-type"]).toBe("application/pdf");
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe("%PDF-");
+});
+
+test("a machine is retired with its reason, is in no list, and comes back", async ({ page }) => {
+  await open(page, "/machines/wp-1");
+  await page.getByText("Name, site, hour meter, retire").click();
+  await page.getByLabel("Why it leaves the fleet").fill("sold on");
+  await page.getByRole("button", { name: "Retire it" }).click();
+  await expect(page.getByText(/Retired .* by AK: sold on/)).toBeVisible();
+  await expect(page.getByRole("link", { name: "Take a complaint" })).toHaveCount(0);
+  await page.getByLabel("Why it comes back").fill("bought back");
+  await page.getByRole("button", { name: "Back into the fleet" }).click();
+  await expect(page.getByRole("link", { name: "Take a complaint" })).toBeVisible();
+});
+
+test("whoever complains is told what lies in wait on the site", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, "/complaint?machine=zt-3");
+  await expect(page.getByRole("complementary", { name: /Look out at Festival meadow/ })).toContainText("Weir gate");
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
+
+test("a procedure is written, and withdrawn with the jobs that went by it listed", async ({ page }) => {
+  await open(page, "/procedures");
+  await page.getByText("Write one down").click();
+  await page.getByLabel("Called").last().fill("Spindles by the finger");
+  await page.getByLabel("How it is done here, and to which limits").last().fill("Rock the tip. Over a sixteenth: out.");
+  await page.getByRole("checkbox", { name: "Spindle or shaft play" }).last().check();
+  await page.getByRole("button", { name: "Put it in force" }).click();
+  const own = page.getByRole("listitem").filter({ hasText: "Spindles by the finger" });
+  await expect(own.first()).toContainText("version 1 in force");
+  await own.getByText("It turned out wrong: withdraw version 1").click();
+  await own.getByLabel("What was wrong with it").fill("a dial says more");
+  await own.getByRole("button", { name: "Withdraw it" }).click();
+  await expect(own.first()).toContainText("version 1 withdrawn: a dial says more");
+  // The one the demo withdrew lists the jobs that went by it.
+  await expect(page.getByText(/Version 1 was withdrawn by AK/).first()).toContainText(/Went by it:/);
+});
+
+for (const path of ["/machines", "/machines/zt-1", "/service", "/parts", "/parts/1", "/holds", "/shop", "/handover", "/sites", "/procedures", "/machines/sisters", "/rounds/new", "/machines/new"])
+  test(`${path} lies on a telephone with nothing cut off`, async ({ page }) => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    await open(page, path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
