@@ -5,7 +5,6 @@ import type { Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { MachineState } from "@/core/state";
 import { type CheckId, EVENTS, type EventRow } from "@/core/trade";
-import { jobsOfMachine, type MachineJob } from "./bay";
 import type { Db } from "./connection";
 import { canTakeBack, HOLDING_EVENTS } from "./events";
 import { type EventRecord, listEvents } from "./events-read";
@@ -45,9 +44,6 @@ export type MachineView = {
   /** Each kind of fix by the last time it was made, newest first. */
   lastDone: LastDone[];
   followed: Followed[];
-  /** A page of its jobs, newest first, and from when on there are older ones. */
-  jobs: MachineJob[];
-  olderThan?: number;
   /** Newest first. */
   log: LogEntry[];
   /** What can be logged of this machine. */
@@ -57,8 +53,6 @@ export type MachineView = {
   pictures: MachinePhotograph[];
 };
 
-/** Jobs of the history shown at once. */
-const HISTORY_PAGE = 20;
 /** Lines of the log shown. */
 const LOG_SHOWN = 60;
 
@@ -111,16 +105,13 @@ function benchTakes(db: Db, { id, machine }: MachineRecord): Take[] {
   return machine.units.length === 0 ? [] : BENCH_ORDER.flatMap((check) => takesOfCheck(db, id, check));
 }
 
-/** Everything the machine's page shows, read in one go; `before`: jobs before that one. Throws `machine-not-found`. */
-export function getMachineView(db: Db, machineId: string, args: { now: string; before?: number | undefined }): MachineView {
+/** Everything the machine's page shows, read in one go. Throws `machine-not-found`. */
+export function getMachineView(db: Db, machineId: string, args: { now: string }): MachineView {
   const record = getMachine(db, machineId);
   const { machine } = record;
-  const found = jobsOfMachine(db, machineId, { limit: HISTORY_PAGE + 1, before: args.before });
   const takes = takesOfMachine(db, machineId);
   const events = listEvents(db, machineId);
   const sheets = worksheetsFor(machine);
-  const jobs = found.slice(0, HISTORY_PAGE);
-  const oldest = jobs.at(-1);
   return {
     record,
     state: stateOfMachine(db, machineId),
@@ -130,8 +121,6 @@ export function getMachineView(db: Db, machineId: string, args: { now: string; b
     lastDone: lastDone(db, machineId),
     bench: benchOf({ machine, takes: benchTakes(db, record), events, offered: sheets.map(({ id }) => id) }),
     followed: sheets.flatMap((check) => followedBy(check, machine, takes, events)),
-    jobs,
-    ...(found.length > HISTORY_PAGE && oldest ? { olderThan: oldest.jobId } : {}),
     log: [...events]
       .reverse()
       .slice(0, LOG_SHOWN)

@@ -4,7 +4,7 @@ import { isPlaceOf, type Machine, machineSchema, placesOf, storedSheet } from "@
 import { type MachineState, placesOpen } from "@/core/state";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
-import { AppError } from "./errors";
+import { AppError, type Issue } from "./errors";
 import { requireSound } from "./known";
 import { whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
@@ -278,18 +278,9 @@ export function logHours(
   args: { machineId: string; meterHours: number; isCorrection: boolean; isSure?: boolean | undefined },
 ): { hoursId: number } {
   return once(db, doing, "hours-logged", () => {
-    const { meterHours: before } = getMachine(db, args.machineId);
-    if (before !== undefined && args.meterHours < before && !args.isCorrection) {
-      throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["meterHours"], beforeHours: before }] });
-    }
+    const problem = hoursProblem(db, doing, args);
+    if (problem) throw new AppError("invalid", { issues: [problem] });
     const last = lastHours(db, args.machineId);
-    const gone =
-      last === undefined ? Number.POSITIVE_INFINITY : Math.max(0, Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
-    if (before !== undefined && args.meterHours - before > gone && !args.isCorrection && args.isSure !== true) {
-      throw new AppError("invalid", {
-        issues: [{ code: "hours-run-too-fast", path: ["meterHours"], beforeHours: before, goneHours: Math.max(0, Math.round(gone)) }],
-      });
-    }
     const hoursId = insertHours(db, doing, {
       ...args,
       offsetHours: last?.offset_hours ?? 0,
@@ -355,4 +346,59 @@ export function meterReadings(db: Db, machineId: string): { at: string; meterHou
     )
     .all(machineId) as { at: string; meter_hours: number }[];
   return rows.map(({ at, meter_hours }) => ({ at, meterHours: meter_hours }));
+}
+
+export const hoursImportSchema = z.object({
+  rows: z
+    .array(z.object({ fleetNumber: z.string().trim().min(1).max(20), meterHours: z.number().min(0).max(200_000) }))
+    .min(1, "nothing-set")
+    .max(1000),
+  isSure: z.boolean().optional(),
+});
+
+/**
+ * Hour meters of many machines at once: all rows are written, or none. Throws `invalid` with an issue at every row that cannot be: `unknown-machine`,
+ * `hours-run-backwards`, `hours-run-too-fast` unless it is sure, `machine-twice`.
+ */
+export function importHours(db: Db, doing: Doing, args: z.output<typeof hoursImportSchema>): { hoursIds: number[] } {
+  return once(db, doing, "hours-imported", () => {
+    const issues: Issue[] = [];
+    const seen = new Set<string>();
+    const hoursIds = args.rows.flatMap(({ fleetNumber, meterHours }, k): number[] => {
+      const at = (code: string, detail: object = {}) => issues.push({ code, path: ["rows", k, "meterHours"], fleetNumber, ...detail });
+      const found = db.prepare("SELECT id FROM machines WHERE fleet_number = ? COLLATE NOCASE").get(fleetNumber) as
+        | { id: string }
+        | undefined;
+      if (!found) {
+        at("unknown-machine");
+        return [];
+      }
+      if (seen.has(found.id)) at("machine-twice");
+      seen.add(found.id);
+      const problem = hoursProblem(db, doing, { machineId: found.id, meterHours, isSure: args.isSure });
+      if (problem) issues.push({ ...problem, path: ["rows", k, "meterHours"], fleetNumber });
+      return issues.length > 0
+        ? []
+        : [insertHours(db, doing, { machineId: found.id, meterHours, offsetHours: lastHours(db, found.id)?.offset_hours ?? 0 })];
+    });
+    if (issues.length > 0) throw new AppError("invalid", { issues });
+    return { hoursIds };
+  });
+}
+
+/** What is wrong with a reading of the hour meter, if anything. */
+function hoursProblem(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; meterHours: number; isCorrection?: boolean; isSure?: boolean | undefined },
+): Issue | undefined {
+  const { meterHours: before } = getMachine(db, args.machineId);
+  if (before === undefined || args.isCorrection) return undefined;
+  if (args.meterHours < before) return { code: "hours-run-backwards", path: ["meterHours"], beforeHours: before };
+  const last = lastHours(db, args.machineId);
+  const gone =
+    last === undefined ? Number.POSITIVE_INFINITY : Math.max(0, Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
+  if (args.meterHours - before > gone && args.isSure !== true)
+    return { code: "hours-run-too-fast", path: ["meterHours"], beforeHours: before, goneHours: Math.max(0, Math.round(gone)) };
+  return undefined;
 }

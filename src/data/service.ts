@@ -243,6 +243,29 @@ function seenOf(db: Db, machineId: string): LastSeen {
   return row?.last_json ? (JSON.parse(row.last_json) as LastSeen) : lastSeen(machineLog(db, machineId));
 }
 
+/** What happens to the turf of a site raises its tasks on every machine that mows there. */
+const OF_THE_TURF = ["event:top-dressed"] as const;
+
+/** What a machine's own log shows last, with what was done to the turf it mows by whichever machine it was told of. */
+function seenOnSite(db: Db, { id, site }: MachineRecord): LastSeen {
+  const own = seenOf(db, id);
+  const shared = whileUnchanged(db, `turf of ${site}`, () => {
+    const rows = db
+      .prepare(
+        "SELECT s.last_json FROM machines m JOIN machine_states s ON s.machine_id = m.id WHERE m.site = ? AND s.last_json LIKE '%event:top-dressed%'",
+      )
+      .all(site) as { last_json: string }[];
+    return rows.map(({ last_json }) => JSON.parse(last_json) as LastSeen);
+  });
+  const merged: Record<string, LastSeen[string]> = { ...own };
+  for (const key of OF_THE_TURF)
+    for (const other of shared) {
+      const seen = other[key];
+      if (seen && (merged[key] === undefined || seen.seq > (merged[key]?.seq ?? 0))) merged[key] = seen;
+    }
+  return merged;
+}
+
 /** The depot's year, from all its meters; read anew each day. */
 function seasonOf(db: Db, now: string): Season {
   return whileUnchanged(db, `season ${now.slice(0, 7)}`, () => learntSeason(listMachines(db).map(({ id }) => meterReadings(db, id))));
@@ -258,7 +281,7 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
     machine: record.machine,
     rules: whileUnchanged(db, "service rules", () => listRules(db)),
     sharpenHours: sharpenHoursOf(db, record.machine.kind),
-    seen: seenOf(db, record.id),
+    seen: seenOnSite(db, record),
     entries: lastEntries(db, record.id),
     meter,
     use: paceOf(meter, now, seasonOf(db, now)),

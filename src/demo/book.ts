@@ -226,7 +226,8 @@ function seedSets(db: Db, clock: Clock, partId: number): void {
   for (const hours of LASTED["V26-01"].slice(1)) run({ lot: "V26-01", machine: "ZT-1", hours, isWorn: true, work: "rough" });
   run({ lot: "V26-01", machine: "ZT-1", hours: 0, isWorn: false, work: "rough" });
   run({ lot: "V26-01", machine: "ZT-3", hours: LASTED["V26-01"][0], isWorn: true, work: "rough" });
-  addSet(db, { who: JM, now: back(clock, 30) }, { partId, mark: "REF-ZT", lot: "V25-03" });
+  const { setId } = addSet(db, { who: JM, now: back(clock, 30) }, { partId, mark: "REF-ZT", lot: "V25-03" });
+  logSet(db, { who: JM, now: back(clock, 30) }, { setId, entry: { kind: "put", where: "bench drawer: reference of ZT-1, which way up" } });
 }
 
 /** What is late, on which machine and by how many days more than its rule. */

@@ -29,7 +29,7 @@ export function Header({ people }: { people: readonly string[] }) {
         <Mark />
         <span className="max-sm:sr-only">Zygometer</span>
       </Link>
-      <nav aria-label="Main" className="flex items-center">
+      <nav aria-label="Main" className="flex items-center max-sm:text-sm">
         <NavLink href="/" label="Bay" isHere={path === "/" || path.startsWith("/jobs")} />
         <NavLink href="/machines" label="Machines" isHere={path.startsWith("/machines")} />
         <NavLink href="/shop" label="Shop" isHere={SHOP.some((start) => path.startsWith(start))} />

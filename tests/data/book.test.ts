@@ -291,9 +291,9 @@ describe("parts and the sets made of them", () => {
     const { partId } = addPart(db, at(0), { part: blade });
     const { setId } = addSet(db, at(0), { partId, mark: "H1", lot: "A" });
     expect(refusedFor(() => addSet(db, at(0), { partId, mark: "h1" }))).toEqual(["invalid", "mark-taken"]);
-    const fit = (machineId: string, day: number) => logSet(db, at(day), { setId, entry: { kind: "fitted", machineId, work: "rough" } });
-    const first = fit("zt-1", 0);
-    expect(refusedFor(() => fit("zt-3", 1))).toEqual(["invalid", "fitted-elsewhere"]);
+    const fitOn = (machineId: string, day: number) => logSet(db, at(day), { setId, entry: { kind: "fitted", machineId, work: "rough" } });
+    const first = fitOn("zt-1", 0);
+    expect(refusedFor(() => fitOn("zt-3", 1))).toEqual(["invalid", "fitted-elsewhere"]);
     expect(refusedFor(() => takeBackSetEntry(db, at(1), { setId, entryId: first.entryId + 99 }))).toEqual(["nothing-to-undo"]);
     hours("zt-1", 120, 10);
     const off = logSet(db, at(10), { setId, entry: { kind: "came-off", why: "sharpen" } });
@@ -304,7 +304,7 @@ describe("parts and the sets made of them", () => {
     expect(getSet(db, setId, at(11).now).standing.on?.machineId).toBe("zt-1");
     logSet(db, at(12), { setId, entry: { kind: "finished", why: "worn" } });
     expect(getSet(db, setId, at(12).now).standing).toMatchObject({ finished: { why: "worn" }, hours: 20 });
-    expect(refusedFor(() => fit("zt-3", 13))).toEqual(["invalid", "set-finished"]);
+    expect(refusedFor(() => fitOn("zt-3", 13))).toEqual(["invalid", "set-finished"]);
     expect(listSets(db, at(13).now, { machineId: "zt-1" }).map(({ mark }) => mark)).toEqual(["H1"]);
     expect(listSets(db, at(13).now, { machineId: "zt-3" })).toEqual([]);
     expect(refusedFor(() => logSet(db, at(13), { setId: 99, entry: { kind: "sharpened" } }))).toEqual(["set-not-found"]);

@@ -142,7 +142,7 @@ describe("what a page shows", () => {
     expect(() => getIntake(db, "nobody", clock.doing().now)).toThrow("machine-not-found");
   });
 
-  it("the machine's page has its history by pages, and follows side, rake and every tyre over time", () => {
+  it("the machine's page follows side, rake and every tyre over time", () => {
     const db = openDatabase(":memory:");
     seedDepot(db, "2026-09-01T00:00:00.000Z");
     const view = getMachineView(db, "zt-1", { now: "2026-09-01T00:00:00.000Z" });
@@ -153,10 +153,6 @@ describe("what a page shows", () => {
     for (const { points } of view.followed) expect(points.map(({ at }) => at)).toEqual(points.map(({ at }) => at).sort());
     const standing = view.sheets.find(({ check }) => check === "deck-level");
     expect(standing?.last?.at).toBe(levels?.points.at(-1)?.at);
-    const [newest, ...older] = view.jobs;
-    const page = getMachineView(db, "zt-1", { now: "2026-09-01T00:00:00.000Z", before: newest?.jobId });
-    expect(page.jobs.map(({ jobId }) => jobId)).toEqual(older.map(({ jobId }) => jobId));
-    expect(view.olderThan).toBeUndefined();
   });
 });
 

@@ -93,7 +93,7 @@ test("what cannot be read is told at its field, kept through a reload, and keeps
   await field(page, "Highest height of cut").fill("4 1/2");
   await page.getByRole("button", { name: "Keep it as a new version" }).click();
   await expect(page).toHaveURL(/machines\/zt-2$/);
-  await expect(page.getByText("Sheet, version 2")).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Sheet, version 2" })).toBeVisible();
   await expect(page.getByText("new height lever").first()).toBeVisible();
 });
 
@@ -231,7 +231,10 @@ test("a place that is touched on the plan shows what was read there; two visits 
   await open(page, "/machines/rt-1?kind=complaint");
   const history = page.getByRole("region", { name: "History" });
   await history.getByRole("link", { name: "lay beside another visit" }).first().click();
-  await history.getByRole("link", { name: /^beside job/ }).first().click();
+  await history
+    .getByRole("link", { name: /^beside job/ })
+    .first()
+    .click();
   await expect(page).toHaveURL(/visits\?a=\d+&b=\d+/);
   await expect(page.getByRole("columnheader", { name: /Job/ })).toHaveCount(2);
 });
@@ -285,7 +288,21 @@ test("a procedure is written, and withdrawn with the jobs that went by it listed
   await expect(page.getByText(/Version 1 was withdrawn by AK/).first()).toContainText(/Went by it:/);
 });
 
-for (const path of ["/machines", "/machines/zt-1", "/service", "/parts", "/parts/1", "/holds", "/shop", "/handover", "/sites", "/procedures", "/machines/sisters", "/rounds/new", "/machines/new"])
+for (const path of [
+  "/machines",
+  "/machines/zt-1",
+  "/service",
+  "/parts",
+  "/parts/1",
+  "/holds",
+  "/shop",
+  "/handover",
+  "/sites",
+  "/procedures",
+  "/machines/sisters",
+  "/rounds/new",
+  "/machines/new",
+])
   test(`${path} lies on a telephone with nothing cut off`, async ({ page }) => {
     await page.setViewportSize({ width: 390, height: 844 });
     await open(page, path);

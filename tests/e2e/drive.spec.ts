@@ -263,7 +263,7 @@ test("a belt's path is sketched on the deck: an idler put down, moved, and the p
   await expect(x).not.toHaveValue(before);
   await again(page);
   await page.getByRole("button", { name: "Put it on the sheet" }).click();
-  await expect(page.getByText("Belt path sketched")).toBeVisible();
+  await expect(page.getByText("Belt path sketched").first()).toBeVisible();
   await expect(page.getByRole("heading", { name: "Sheet, version 2" })).toBeVisible();
 
   // Or photographed: what is no picture is answered in words, a picture is kept with the machine.

@@ -62,6 +62,7 @@ function bookTargets(machineId: string, otherId: string): Target[] {
     post("machine name", `machines/${otherId}/name`, { name: "Zero-turn", site: "North cemetery" }, { method: "PUT" }),
     post("machine meter-swap", `machines/${otherId}/meter-swap`, { oldHours: 900, newHours: 0 }),
     post("machine standing", "machines/fz-1/standing", { kind: "retired", reason: "sold on" }),
+    post("hours", "hours", { rows: [{ fleetNumber: "ZT-1", meterHours: 4000 }], isSure: true }),
     post("parts", "parts", { part }),
     post("part", "parts/1", { basedOnVersion: 1, part: { ...part, price: 12 } }, { method: "PUT" }),
     post("part moves", "parts/1/moves", { why: "bought", count: 6, lot: "L1" }),

@@ -1,14 +1,18 @@
 import type { Metadata } from "next";
+import { headers } from "next/headers";
 import Link from "next/link";
 import { SERVICE_TASKS, type TaskId } from "@/core/service/tasks";
 import { database } from "@/data/connection";
 import { dueNow } from "@/data/due";
+import { feedKey } from "@/data/feed-key";
 import { getMachine, listMachineNames } from "@/data/machines";
 import { isThrough, listRounds } from "@/data/rounds";
 import { listRules, serviceDue } from "@/data/service";
 import { dateOnly } from "@/ui/time";
 import { taskLabel } from "@/ui/words/service";
 import { sayDue } from "../due";
+import { paperAddress } from "../paper/address";
+import { HoursImport } from "./hours-import";
 import { RulesPanel } from "./rules-panel";
 import { TaskLine } from "./task-line";
 
@@ -27,6 +31,7 @@ export default async function Service({ searchParams }: Props) {
   const shown = all === "yes" ? own : own.slice(0, SHOWN);
   const pressing = due.filter(({ state }) => state === "overdue" || state === "due").length;
   const grease = dueNow(db, now).filter((one) => one.what === "top-up" || one.what === "purge" || one.what === "order-knife");
+  const { origin } = paperAddress((await headers()).get("host"));
   const rounds = listRounds(db);
   const tasks = SERVICE_TASKS.map(({ id }) => id).filter((id) => due.some((one) => one.what === id));
   return (
@@ -105,6 +110,12 @@ export default async function Service({ searchParams }: Props) {
           {own.length - shown.length} more
         </Link>
       )}
+      <p className="py-2 text-sm text-soft">
+        A calendar programme that is given this address keeps up by itself:{" "}
+        <span className="num break-all select-all">
+          {origin}/api/v1/due/calendar?key={feedKey(db)}
+        </span>
+      </p>
       {grease.length > 0 && (
         <section id="grease" aria-label="Grease and knives" className="my-3">
           <h2 className="border-b border-ink text-xl">Grease and knives</h2>
@@ -132,6 +143,7 @@ export default async function Service({ searchParams }: Props) {
           </ul>
         </section>
       )}
+      <HoursImport />
       <RulesPanel rules={listRules(db)} machines={listMachineNames(db).map(({ id, fleetNumber }) => ({ id, fleetNumber }))} />
     </main>
   );

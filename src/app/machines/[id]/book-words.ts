@@ -78,8 +78,31 @@ type Told = {
   system: UnitSystem;
   assessments: ReadonlyMap<number, Assessment>;
   holds: ReadonlyMap<number, HeldFix>;
+  outcomes: Outcomes;
   changesOf: (version: number) => ReturnType<typeof sheetChanges>;
 };
+
+/** How each job that is closed ended. */
+export type Outcomes = ReadonlyMap<number, { isProved: boolean; causes: readonly string[] }>;
+
+/** The closings among the lines of a book, by job. */
+export const outcomesIn = (lines: readonly BookLine[]): Outcomes =>
+  new Map(
+    lines.flatMap((line) =>
+      line.of === "step" && line.step.kind === "close" && line.jobId !== undefined
+        ? [[line.jobId, { isProved: line.step.data.isProved, causes: line.step.data.causes }] as const]
+        : [],
+    ),
+  );
+
+const sayCauses = (causes: readonly string[]): string =>
+  causes.map((id) => (id === "nothing-found" ? "Nothing found" : labelOfCause(id))).join("; ");
+
+/** What became of a complaint. */
+function sayOutcome(jobId: number | undefined, outcomes: Outcomes): string {
+  const outcome = jobId === undefined ? undefined : outcomes.get(jobId);
+  return outcome ? `${outcome.isProved ? "proved" : "closed, not proved"}: ${sayCauses(outcome.causes)}` : "open";
+}
 
 const BACK_WORDS = { "came-back": "came back", "new-damage": "damaged anew", missed: "missed: something else was found" } as const;
 
@@ -94,7 +117,10 @@ function sayHeld(held: HeldFix | undefined): string[] {
 export function bookLines(line: BookLine, told: Told): string[] {
   const { machine, system } = told;
   if (line.of === "complaint")
-    return [`${line.saidBy}${line.symptoms.length > 0 && line.words ? `: ${line.symptoms.map(labelOfSymptom).join(", ")}` : ""}`];
+    return [
+      `${line.saidBy}${line.symptoms.length > 0 && line.words ? `: ${line.symptoms.map(labelOfSymptom).join(", ")}` : ""}`,
+      sayOutcome(line.jobId, told.outcomes),
+    ];
   if (line.of === "sheet") {
     const { machine: then, changes } = told.changesOf(line.version);
     const labels = new Map(sheetPlaces(then).map(({ id, label }) => [id, label]));
@@ -121,10 +147,7 @@ export function bookLines(line: BookLine, told: Told): string[] {
     case "test-cut":
       return [[step.data.place, step.data.operator, step.data.words].filter(Boolean).join(", ")].filter(Boolean);
     case "close":
-      return [
-        step.data.causes.map((id) => (id === "nothing-found" ? "Nothing found" : labelOfCause(id))).join("; "),
-        ...sayHeld(line.jobId === undefined ? undefined : told.holds.get(line.jobId)),
-      ].filter(Boolean);
+      return [sayCauses(step.data.causes), ...sayHeld(line.jobId === undefined ? undefined : told.holds.get(line.jobId))].filter(Boolean);
     default:
       return [];
   }

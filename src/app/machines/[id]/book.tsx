@@ -7,7 +7,7 @@ import { closedJobs } from "@/data/holds";
 import { assessmentsOf } from "@/data/takes-read";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";
-import { bookLines, bookTitle, KIND_WORDS } from "./book-words";
+import { bookLines, bookTitle, KIND_WORDS, outcomesIn } from "./book-words";
 
 /** What the address of the book says. */
 export type BookAsked = { kind?: BookKind; place?: string; q?: string; from: number; pick?: number };
@@ -69,7 +69,14 @@ export function Book({
     shown.flatMap((line) => (line.of === "step" && line.step.kind === "take" ? [line.step.id] : [])),
   );
   const holds = new Map(closedJobs(db, now, machineId).map((job) => [job.jobId, job]));
-  const told = { machine, system, assessments, holds, changesOf: (version: number) => sheetChanges(db, machineId, version) };
+  const told = {
+    machine,
+    system,
+    assessments,
+    holds,
+    outcomes: outcomesIn(all),
+    changesOf: (version: number) => sheetChanges(db, machineId, version),
+  };
   const kinds = BOOK_KINDS.filter((kind) => all.some((line) => line.kind === kind));
   const places = placesOf(machine).filter((place) => all.some((line) => line.places.includes(place)));
   return (

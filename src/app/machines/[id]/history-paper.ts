@@ -10,7 +10,7 @@ import { assessmentsOf } from "@/data/takes-read";
 import { dateAndTime, dateOnly, type Zone } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";
-import { bookLines, bookTitle, KIND_WORDS } from "./book-words";
+import { bookLines, bookTitle, KIND_WORDS, outcomesIn } from "./book-words";
 
 /** As many lines as a few sheets of paper hold. */
 const MOST_LINES = 250;
@@ -28,7 +28,14 @@ export function historyPaper(db: Db, machineId: string, args: { system: UnitSyst
     shown.flatMap((line) => (line.of === "step" && line.step.kind === "take" ? [line.step.id] : [])),
   );
   const holds = new Map(closedJobs(db, now, machineId).map((job) => [job.jobId, job]));
-  const told = { machine, system, assessments, holds, changesOf: (version: number) => sheetChanges(db, machineId, version) };
+  const told = {
+    machine,
+    system,
+    assessments,
+    holds,
+    outcomes: outcomesIn(all),
+    changesOf: (version: number) => sheetChanges(db, machineId, version),
+  };
   const hours = record.totalHours ?? record.meterHours;
   return {
     fleetNumber: record.fleetNumber,

@@ -103,6 +103,7 @@ function SetDetail({ record, machines }: { record: SetRecord; machines: Machines
   const [place, setPlace] = useState("");
   const [work, setWork] = useState<string>("rough");
   const [why, setWhy] = useState("");
+  const [where, setWhere] = useState("");
   const say = (entry: Record<string, unknown>) => post(`/api/v1/sets/${record.id}/entries`, entry);
   const last = log.at(-1);
   return (
@@ -160,6 +161,23 @@ function SetDetail({ record, machines }: { record: SetRecord; machines: Machines
             <button type="button" className="btn" disabled={isBusy} onClick={() => say({ kind: "sharpened" })}>
               Sharpened
             </button>
+          )}
+          {!standing.on && (
+            <>
+              <label>
+                <span className="caps">Lies at, or is kept for</span>
+                <input
+                  className="input w-56"
+                  value={where}
+                  maxLength={80}
+                  placeholder="rack 2; reference of ZT-1"
+                  onChange={(event) => setWhere(event.target.value)}
+                />
+              </label>
+              <button type="button" className="btn" disabled={isBusy || where.trim() === ""} onClick={() => say({ kind: "put", where })}>
+                Put there
+              </button>
+            </>
           )}
           <button type="button" className="btn" disabled={isBusy} onClick={() => say({ kind: "looked", isDull: false })}>
             Still sharp

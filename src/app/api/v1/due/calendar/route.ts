@@ -3,14 +3,16 @@ import { failure, requireOwnOrigin } from "@/app/api/answer";
 import { calendarOf } from "@/app/due-calendar";
 import { database } from "@/data/connection";
 import { dueNow } from "@/data/due";
+import { isFeedKey } from "@/data/feed-key";
 import { listMachines } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 
-/** What falls due and what is owed, as a calendar file. */
+/** What falls due and what is owed, as a calendar file; for a calendar that fetches it by itself with the key its page gives. */
 export async function GET(request: Request) {
   try {
-    requireOwnOrigin(request);
     const db = database();
+    const key = new URL(request.url).searchParams.get("key");
+    if (key === null || !isFeedKey(db, key)) requireOwnOrigin(request);
     const now = new Date().toISOString();
     const file = calendarOf({
       due: dueNow(db, now),

@@ -1,0 +1,6 @@
+import { changing } from "@/app/api/answer";
+import { hoursImportSchema, importHours } from "@/data/machines";
+
+export function POST(request: Request) {
+  return changing(request, hoursImportSchema, importHours);
+}
