@@ -19,7 +19,9 @@ export function readHours(text: string): Read {
     const meterHours = Number(hours.replace(/\s*h$/i, "").replace(",", "."));
     const isHead = k === 0 && !/\d/.test(hours);
     if (isHead) continue;
-    if (fleetNumber === "" || hours === "" || !Number.isFinite(meterHours) || meterHours < 0)
+    // A third cell is a decimal comma, or a column nobody asked for: neither is guessed at.
+    const isMore = parts.slice(2).some((part) => part.trim() !== "" && part.trim().toLowerCase() !== "h");
+    if (isMore || fleetNumber === "" || hours === "" || !Number.isFinite(meterHours) || meterHours < 0)
       read.bad.push({ line: k + 1, text: parts.join(" ") });
     else read.rows.push({ line: k + 1, fleetNumber, meterHours });
   }

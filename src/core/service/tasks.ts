@@ -151,7 +151,7 @@ function placesOf(task: TaskRow, machine: Machine): (string | undefined)[] {
 /** The last time the record shows it at a place; what was done to the whole machine was done there too. */
 function lastAt(task: TaskRow, seen: LastSeen, place: string | undefined): Seen | undefined {
   const at = place === undefined ? "" : `@${place}`;
-  return latest([
+  return lastWritten([
     ...(task.by ? [] : task.fixes.map((id) => seen[`fix:${id}`])),
     ...task.checks.map((id) => seen[`check:${id}${at}`]),
     ...task.events.flatMap((id) => [seen[`event:${id}${at}`], seen[`event:${id}`]]),
@@ -191,6 +191,13 @@ const OVER_SHARE = 0.1;
 /** Days beforehand that are soon, of what goes by the calendar. Estimate. */
 const SOON_DAYS = 2;
 
+/** By the log's own order, whatever the clock says. */
+const lastWritten = (all: readonly (Seen | undefined)[]): Seen | undefined =>
+  all
+    .filter((one): one is Seen => one !== undefined)
+    .sort((a, b) => a.seq - b.seq)
+    .at(-1);
+
 const latest = <T extends { at: string }>(all: readonly (T | undefined)[]): T | undefined =>
   all
     .filter((one): one is T => one !== undefined)
@@ -215,17 +222,18 @@ function standingAt(
 ): ServiceStanding | undefined {
   const ofJob = lastAt(task, seen, place);
   const own = entries.filter((entry) => entry.what === what);
-  const done = latest(own.filter(({ kind }) => kind !== "postponed"));
+  const done = own.filter(({ kind }) => kind !== "postponed").at(-1);
   const last = latest([
     ofJob && { at: ofJob.at, who: ofJob.who, how: "job" as const, ...(ofJob.jobId === undefined ? {} : { jobId: ofJob.jobId }) },
     done && { at: done.at, who: done.who, how: "service" as const },
   ]);
-  const raised = latest(
-    task.raisedBy.map((event) => {
-      const at = latest([seen[`event:${event}`], ...(place === undefined ? [] : [seen[`event:${event}@${place}`]])])?.at;
-      return at === undefined || (last && last.at >= at) ? undefined : { event, at };
-    }),
-  );
+  const raised = task.raisedBy
+    .flatMap((event) => {
+      const seenAt = lastWritten([seen[`event:${event}`], ...(place === undefined ? [] : [seen[`event:${event}@${place}`]])]);
+      const isDoneSince = seenAt && ((ofJob && ofJob.seq > seenAt.seq) || (done && done.at >= seenAt.at));
+      return seenAt && !isDoneSince ? [{ event, at: seenAt.at }] : [];
+    })
+    .at(-1);
   if (!rule && !raised) return undefined;
   const byRule = rule ? stateBy({ rule, last, meter, use, now }) : { state: "good" as const };
   const base: ServiceStanding = {

@@ -9,7 +9,7 @@ import { FEATURES, type FeatureId, featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, sheetProblems } from "@/core/machine";
 import { fieldsOf, missingOf, outlineAround, type PlaceSort, placeKey, type SheetField, type SheetPart, sheetPlaces } from "@/core/sheet";
 import type { MachineRecord } from "@/data/machines";
-import { Choice, TextField } from "@/ui/choice";
+import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
@@ -291,22 +291,16 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
             <TemplatePicker sisters={sisters} onTake={(next) => redraw(next)} onCopy={copy} />
           </>
         )}
-        <Choice
-          label="Whose word is what I type now"
-          value={draft.word as (typeof SHEET_WORDS)[number]}
-          options={SHEET_WORDS.filter((word) => word !== "estimated").map((word) => [word, WORD_LABELS[word]])}
-          onChange={(word) => set({ ...draft, word })}
-        />
-        <PlaceList
-          machine={machine}
-          here={here}
-          onHere={setHere}
-          onAdd={(sort) => {
-            const added = withAnother(machine, sort);
-            redraw(added.machine);
-            setHere(added.id);
-          }}
-        />
+        <label className="flex flex-wrap items-center gap-2 py-1">
+          <span className="caps">Whose word is what I type now</span>
+          <select className="input w-auto grow" value={draft.word} onChange={(event) => set({ ...draft, word: event.target.value })}>
+            {SHEET_WORDS.filter((word) => word !== "estimated").map((word) => (
+              <option key={word} value={word}>
+                {WORD_LABELS[word]}
+              </option>
+            ))}
+          </select>
+        </label>
         {chosen && (
           <div className="my-1 border-l-4 border-ink pl-2">
             <div className="flex items-center gap-2">
@@ -325,6 +319,16 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
             {fields.filter(({ at }) => at === chosen.id).map(row)}
           </div>
         )}
+        <PlaceList
+          machine={machine}
+          here={here}
+          onHere={setHere}
+          onAdd={(sort) => {
+            const added = withAnother(machine, sort);
+            redraw(added.machine);
+            setHere(added.id);
+          }}
+        />
         {machine.deck && !isDrawnAround(machine) && (
           <button type="button" className="btn my-1 w-full" onClick={() => redraw(shellAround(machine))}>
             Draw the shell around its blades anew
