@@ -2,8 +2,8 @@ import type { Statement } from "better-sqlite3";
 import type { Db } from "./connection";
 import { ofDriver } from "./errors";
 
-/** So many answers are kept at most; then all are let go. */
-const MOST_KEPT = 400;
+/** So many answers are kept at most; then all are let go. A page over three hundred machines asks for several of each. */
+const MOST_KEPT = 2500;
 
 type Kept = { stamp: string; answers: Map<string, unknown> };
 const held = new WeakMap<Db, Kept>();

@@ -17,7 +17,40 @@ const fonts = {
   },
 };
 
-export const MARGIN = 40;
+const MARGIN = 40;
+
+/** Paper, margins, letters and foot of whatever is printed. */
+export function pageOf({ size, title, foot }: { size: PaperSize; title: string; foot: string }): Omit<TDocumentDefinitions, "content"> {
+  return {
+    pageSize: size === "a4" ? "A4" : "LETTER",
+    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
+    info: { title },
+    defaultStyle: { font: "DejaVu", fontSize: 9, lineHeight: 1.15 },
+    footer: (page, pages) => ({ text: `${foot} · page ${page} of ${pages}`, alignment: "center", fontSize: 7, margin: [0, 12, 0, 0] }),
+  };
+}
+
+type Head = { fleetNumber: string; machine: string; site: string; says: string; warnings: readonly string[]; url: string };
+
+/** Which machine, with a code back to the record; what holds it and what is owed before anything else. */
+export const headOf = ({ fleetNumber, machine, site, says, warnings, url }: Head): Content[] => [
+  {
+    columns: [
+      {
+        width: "*",
+        stack: [
+          { text: fleetNumber, bold: true, fontSize: 24 },
+          { text: `${machine}, ${site}`, fontSize: 11 },
+          { text: says, bold: true, fontSize: 11, margin: [0, 4, 0, 0] },
+        ],
+      },
+      { width: 84, stack: [{ qr: url, fit: 80 }] },
+    ],
+  },
+  ...warnings.map(
+    (text): Content => ({ table: { widths: ["*"], body: [[{ text, bold: true, margin: [3, 2, 3, 2] }]] }, margin: [0, 6, 0, 0] }),
+  ),
+];
 
 /** A job card as it is laid out: black on white, thin lines, nothing filled. */
 export function cardDocument(card: JobCard, args: { url: string; size: PaperSize }): TDocumentDefinitions {
@@ -25,33 +58,13 @@ export function cardDocument(card: JobCard, args: { url: string; size: PaperSize
   const heading = (text: string): Content => ({ text, bold: true, fontSize: 11, margin: [0, 8, 0, 2] });
   const block = (title: string, lines: readonly Content[]): Content[] => (lines.length === 0 ? [] : [heading(title), ...lines]);
   return {
-    pageSize: size === "a4" ? "A4" : "LETTER",
-    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
-    info: { title: `Job ${card.jobId}, ${card.fleetNumber}` },
-    defaultStyle: { font: "DejaVu", fontSize: 9, lineHeight: 1.15 },
-    footer: (page, pages) => ({
-      text: `${card.fleetNumber} · job ${card.jobId} · printed ${card.printed} · page ${page} of ${pages}`,
-      alignment: "center",
-      fontSize: 7,
-      margin: [0, 12, 0, 0],
+    ...pageOf({
+      size,
+      title: `Job ${card.jobId}, ${card.fleetNumber}`,
+      foot: `${card.fleetNumber} · job ${card.jobId} · printed ${card.printed}`,
     }),
     content: [
-      {
-        columns: [
-          {
-            width: "*",
-            stack: [
-              { text: card.fleetNumber, bold: true, fontSize: 24 },
-              { text: `${card.machine}, ${card.site}`, fontSize: 11 },
-              { text: `Job ${card.jobId}. ${card.state}.`, bold: true, fontSize: 11, margin: [0, 4, 0, 0] },
-            ],
-          },
-          { width: 84, stack: [{ qr: url, fit: 80 }] },
-        ],
-      },
-      ...card.warnings.map(
-        (text): Content => ({ table: { widths: ["*"], body: [[{ text, bold: true, margin: [3, 2, 3, 2] }]] }, margin: [0, 6, 0, 0] }),
-      ),
+      ...headOf({ ...card, says: `Job ${card.jobId}. ${card.state}.`, url }),
       ...block(
         card.complaints.length > 1 ? "Complaints" : "Complaint",
         card.complaints.map(

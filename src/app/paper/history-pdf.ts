@@ -1,5 +1,5 @@
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
-import { MARGIN, type PaperSize } from "./card-pdf";
+import { headOf, type PaperSize, pageOf } from "./card-pdf";
 
 /** A machine's book on paper: how it stands first, then line by line, the newest first. */
 export type HistoryPaper = {
@@ -17,33 +17,9 @@ export type HistoryPaper = {
 /** Black on white, thin lines, nothing filled. */
 export function historyDocument(paper: HistoryPaper, { url, size }: { url: string; size: PaperSize }): TDocumentDefinitions {
   return {
-    pageSize: size === "a4" ? "A4" : "LETTER",
-    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
-    info: { title: `History of ${paper.fleetNumber}` },
-    defaultStyle: { font: "DejaVu", fontSize: 8.5, lineHeight: 1.15 },
-    footer: (page, pages) => ({
-      text: `${paper.fleetNumber} · printed ${paper.printed} · page ${page} of ${pages}`,
-      alignment: "center",
-      fontSize: 7,
-      margin: [0, 12, 0, 0],
-    }),
+    ...pageOf({ size, title: `History of ${paper.fleetNumber}`, foot: `${paper.fleetNumber} · printed ${paper.printed}` }),
     content: [
-      {
-        columns: [
-          {
-            width: "*",
-            stack: [
-              { text: paper.fleetNumber, bold: true, fontSize: 24 },
-              { text: `${paper.machine}, ${paper.site}`, fontSize: 11 },
-              { text: paper.hours, fontSize: 11, margin: [0, 4, 0, 0] },
-            ],
-          },
-          { width: 84, stack: [{ qr: url, fit: 80 }] },
-        ],
-      },
-      ...paper.warnings.map(
-        (text): Content => ({ table: { widths: ["*"], body: [[{ text, bold: true, margin: [3, 2, 3, 2] }]] }, margin: [0, 6, 0, 0] }),
-      ),
+      ...headOf({ ...paper, says: paper.hours, url }),
       {
         margin: [0, 10, 0, 0],
         layout: "lightHorizontalLines",

@@ -1,11 +1,11 @@
 "use client";
 
 import Link from "next/link";
-import { useState } from "react";
 import { CHECKS } from "@/core/trade";
 import type { jobsBy, ProcedureVersion } from "@/data/procedures";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
+import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 
@@ -126,27 +126,18 @@ function Editor({ last }: { last: Version | undefined }) {
 
 function Withdraw({ version }: { version: Version }) {
   const { post, isBusy, trouble } = usePost();
-  const [reason, setReason] = useState("");
   return (
     <details>
       <summary className="min-h-11 cursor-pointer py-2 font-semibold text-mark">
         It turned out wrong: withdraw version {version.version}
       </summary>
-      <form
-        className="flex flex-wrap items-end gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          post(`/api/v1/procedures/${version.slug}/withdraw`, { version: version.version, reason });
-        }}
-      >
-        <label className="grow">
-          <span className="caps">What was wrong with it</span>
-          <input className="input" value={reason} maxLength={300} onChange={(event) => setReason(event.target.value)} />
-        </label>
-        <button type="submit" className="btn btn-stop" disabled={isBusy || reason.trim() === ""}>
-          Withdraw it
-        </button>
-      </form>
+      <ReasonForm
+        label="What was wrong with it"
+        button="Withdraw it"
+        isBusy={isBusy}
+        isGrave
+        onSend={(reason) => post(`/api/v1/procedures/${version.slug}/withdraw`, { version: version.version, reason })}
+      />
       <p className="text-sm text-soft">
         {version.jobs.length === 0
           ? "No job went by it so far."

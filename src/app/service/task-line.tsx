@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import type { ServiceStanding } from "@/core/service/tasks";
+import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 import { STATE_LABELS, STATE_MARKS, STATE_TONES, sayDay, sayRaised, sayRule, taskLabel } from "@/ui/words/service";
@@ -23,7 +24,6 @@ export function TaskLine(args: {
   const { post, isBusy, trouble } = usePost();
   const [isPutting, setPutting] = useState(false);
   const [untilDay, setUntil] = useState(() => new Date(Date.now() + 7 * DAY).toISOString().slice(0, 10));
-  const [words, setWords] = useState("");
   const path = `/api/v1/machines/${machineId}/service`;
   const named = (places ?? []).map((id) => args.places.find((one) => one.id === id)?.label.toLowerCase() ?? id);
   const raised = sayRaised(standing);
@@ -77,25 +77,22 @@ export function TaskLine(args: {
         </span>
       </div>
       {isPutting && (
-        <form
-          className="flex flex-wrap items-end gap-2 border-l-4 border-ink py-1 pl-2"
-          onSubmit={async (event) => {
-            event.preventDefault();
-            if (await post(`${path}/postpone`, { what, untilDay, words })) setPutting(false);
-          }}
-        >
-          <label>
-            <span className="caps">Until</span>
-            <input type="date" className="input" value={untilDay} onChange={(event) => setUntil(event.target.value)} />
-          </label>
-          <label className="grow">
-            <span className="caps">Because</span>
-            <input className="input" value={words} maxLength={500} onChange={(event) => setWords(event.target.value)} />
-          </label>
-          <button type="submit" className="btn btn-go" disabled={isBusy || words.trim() === ""}>
-            Put it off
-          </button>
-        </form>
+        <div className="border-l-4 border-ink pl-2">
+          <ReasonForm
+            label="Because"
+            button="Put it off"
+            isBusy={isBusy}
+            most={500}
+            onSend={async (words) => {
+              if (await post(`${path}/postpone`, { what, untilDay, words })) setPutting(false);
+            }}
+          >
+            <label>
+              <span className="caps">Until</span>
+              <input type="date" className="input" value={untilDay} onChange={(event) => setUntil(event.target.value)} />
+            </label>
+          </ReasonForm>
+        </div>
       )}
       {trouble && (
         <p className="trouble" role="alert">

@@ -5,6 +5,7 @@ import type { Hazards, SitePlace } from "@/data/site-places";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { TakePicture } from "@/ui/pictures";
+import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 
@@ -147,7 +148,6 @@ function Pin({ at, words, isNew }: { at: Point; words: string; isNew?: boolean }
 function PlaceLine({ place }: { place: SitePlace }) {
   const { post, isBusy, trouble } = usePost();
   const [isAsking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
   return (
     <li className="py-1">
       <div className="flex flex-wrap items-center gap-x-3">
@@ -163,21 +163,14 @@ function PlaceLine({ place }: { place: SitePlace }) {
         </button>
       </div>
       {isAsking && (
-        <form
-          className="flex items-end gap-2"
-          onSubmit={async (event) => {
-            event.preventDefault();
+        <ReasonForm
+          label="Because"
+          button="It is gone"
+          isBusy={isBusy}
+          onSend={async (reason) => {
             if (await post(`/api/v1/sites/places/${place.id}/gone`, { reason })) setAsking(false);
           }}
-        >
-          <label className="grow">
-            <span className="caps">Because</span>
-            <input className="input" value={reason} maxLength={300} onChange={(event) => setReason(event.target.value)} />
-          </label>
-          <button type="submit" className="btn" disabled={isBusy || reason.trim() === ""}>
-            It is gone
-          </button>
-        </form>
+        />
       )}
       {trouble && (
         <p className="trouble" role="alert">

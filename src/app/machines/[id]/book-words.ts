@@ -73,7 +73,7 @@ function stepTitle(step: StepRow, machine: Machine): string {
   return sayStep(step, view);
 }
 
-type Told = {
+export type Told = {
   machine: Machine;
   system: UnitSystem;
   assessments: ReadonlyMap<number, Assessment>;

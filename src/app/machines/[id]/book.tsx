@@ -1,13 +1,12 @@
 import Link from "next/link";
 import { type Machine, placesOf } from "@/core/machine";
 import type { UnitSystem } from "@/core/units";
-import { BOOK_KINDS, type BookKind, bookOf, sheetChanges } from "@/data/book";
+import { BOOK_KINDS, type BookKind, bookOf } from "@/data/book";
 import type { Db } from "@/data/connection";
-import { closedJobs } from "@/data/holds";
-import { assessmentsOf } from "@/data/takes-read";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";
-import { bookLines, bookTitle, KIND_WORDS, outcomesIn } from "./book-words";
+import { toldOf } from "./book-told";
+import { bookLines, bookTitle, KIND_WORDS } from "./book-words";
 
 /** What the address of the book says. */
 export type BookAsked = { kind?: BookKind; place?: string; q?: string; from: number; pick?: number };
@@ -64,19 +63,7 @@ export function Book({
       words.every((word) => `${bookTitle(line, machine)} ${line.who}`.toLowerCase().includes(word)),
   );
   const shown = found.slice(from, from + SHOWN);
-  const assessments = assessmentsOf(
-    db,
-    shown.flatMap((line) => (line.of === "step" && line.step.kind === "take" ? [line.step.id] : [])),
-  );
-  const holds = new Map(closedJobs(db, now, machineId).map((job) => [job.jobId, job]));
-  const told = {
-    machine,
-    system,
-    assessments,
-    holds,
-    outcomes: outcomesIn(all),
-    changesOf: (version: number) => sheetChanges(db, machineId, version),
-  };
+  const told = toldOf(db, { machineId, machine, system, all, shown, now });
   const kinds = BOOK_KINDS.filter((kind) => all.some((line) => line.kind === kind));
   const places = placesOf(machine).filter((place) => all.some((line) => line.places.includes(place)));
   return (

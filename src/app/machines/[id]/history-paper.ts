@@ -1,16 +1,15 @@
 import type { HistoryPaper } from "@/app/paper/history-pdf";
 import type { UnitSystem } from "@/core/units";
-import { bookOf, sheetChanges } from "@/data/book";
+import { bookOf } from "@/data/book";
 import type { Db } from "@/data/connection";
-import { closedJobs } from "@/data/holds";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { listOwed } from "@/data/owed";
-import { assessmentsOf } from "@/data/takes-read";
 import { dateAndTime, dateOnly, type Zone } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";
-import { bookLines, bookTitle, KIND_WORDS, outcomesIn } from "./book-words";
+import { toldOf } from "./book-told";
+import { bookLines, bookTitle, KIND_WORDS } from "./book-words";
 
 /** As many lines as a few sheets of paper hold. */
 const MOST_LINES = 250;
@@ -23,19 +22,7 @@ export function historyPaper(db: Db, machineId: string, args: { system: UnitSyst
   const state = stateOfMachine(db, machineId);
   const all = bookOf(db, machineId).filter((line) => line.kind !== "event" || line.of !== "step");
   const shown = all.slice(0, MOST_LINES);
-  const assessments = assessmentsOf(
-    db,
-    shown.flatMap((line) => (line.of === "step" && line.step.kind === "take" ? [line.step.id] : [])),
-  );
-  const holds = new Map(closedJobs(db, now, machineId).map((job) => [job.jobId, job]));
-  const told = {
-    machine,
-    system,
-    assessments,
-    holds,
-    outcomes: outcomesIn(all),
-    changesOf: (version: number) => sheetChanges(db, machineId, version),
-  };
+  const told = toldOf(db, { machineId, machine, system, all, shown, now });
   const hours = record.totalHours ?? record.meterHours;
   return {
     fleetNumber: record.fleetNumber,

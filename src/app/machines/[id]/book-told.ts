@@ -1,0 +1,26 @@
+import type { Machine } from "@/core/machine";
+import type { UnitSystem } from "@/core/units";
+import { type BookLine, sheetChanges } from "@/data/book";
+import type { Db } from "@/data/connection";
+import { closedJobs } from "@/data/holds";
+import { assessmentsOf } from "@/data/takes-read";
+import { outcomesIn, type Told } from "./book-words";
+
+/** What the words of some lines of a book stand on: of those that are shown their figures, of all what became of their jobs. */
+export function toldOf(
+  db: Db,
+  args: { machineId: string; machine: Machine; system: UnitSystem; all: readonly BookLine[]; shown: readonly BookLine[]; now: string },
+): Told {
+  const { machineId, machine, system, all, shown, now } = args;
+  return {
+    machine,
+    system,
+    assessments: assessmentsOf(
+      db,
+      shown.flatMap((line) => (line.of === "step" && line.step.kind === "take" ? [line.step.id] : [])),
+    ),
+    holds: new Map(closedJobs(db, now, machineId).map((job) => [job.jobId, job])),
+    outcomes: outcomesIn(all),
+    changesOf: (version) => sheetChanges(db, machineId, version),
+  };
+}
