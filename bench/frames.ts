@@ -2,7 +2,10 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
+import { KIND_IDS } from "@/core/kinds";
+import { TEMPLATES, templateMachine } from "@/core/sheet";
 import { openDatabase } from "@/data/connection";
+import { addMachine } from "@/data/machines";
 import { seedDepot } from "@/demo/depot";
 import { served } from "./served";
 
@@ -11,6 +14,8 @@ import { served } from "./served";
  * Debian's Chromium. A machine without a graphics card draws slower than one that has one: compare with the empty page of the same run.
  */
 const STEPS = 120;
+/** Bought in besides the demo's own, so that the fleet is as large as one gets. */
+const MACHINES = 294;
 const CHROMIUM = "/usr/bin/chromium";
 
 type Frames = { intervals: number[]; works: number[] };
@@ -70,7 +75,14 @@ function said(name: string, times: readonly number[]): string {
 
 const data = mkdtempSync(path.join(tmpdir(), "zygometer-frames-"));
 const db = openDatabase(path.join(data, "zygometer.sqlite"));
-seedDepot(db, new Date().toISOString());
+const now = new Date().toISOString();
+seedDepot(db, now);
+for (let k = 0; k < MACHINES; k++) {
+  const kind = KIND_IDS[k % KIND_IDS.length] ?? "zero-turn";
+  const site = `Site ${k % 30}`;
+  const machine = templateMachine(TEMPLATES[kind].usual);
+  addMachine(db, { who: "AK", now }, { fleetNumber: `X-${k + 1}`, name: "Bought in", site, machine });
+}
 db.close();
 
 await served(data, async (base) => {
@@ -95,5 +107,10 @@ await served(data, async (base) => {
   const keys = await keyed(page, ["1", "2", ...Array.from({ length: 40 }, (_, k) => String((k % 3) + 1))]);
   console.log(said("contact grid of 14 blades, work of a key", keys.works));
   console.log(said("contact grid of 14 blades, key to picture", keys.painted));
+  await open("/machines");
+  await page.getByLabel("Find by number, name, site or kind").focus();
+  const search = await keyed(page, [..."site 12", ...Array.from({ length: 7 }, () => "Backspace"), ..."reel triplex"]);
+  console.log(said(`search over ${MACHINES + 14} machines, work of a key`, search.works));
+  console.log(said(`search over ${MACHINES + 14} machines, key to picture`, search.painted));
   await browser.close();
 });

@@ -4,6 +4,7 @@ import { cuttingWidth } from "@/core/machine";
 import type { MachineState } from "@/core/state";
 import type { Db } from "./connection";
 import { dueNow } from "./due";
+import { grouped } from "./grouped";
 import { listMachines } from "./machines";
 import { listOwed } from "./owed";
 import { whileUnchanged } from "./reads";
@@ -52,15 +53,12 @@ export function fleetRows(db: Db, now: string): FleetRow[] {
         }[]
       ).map((row) => [row.machine_id, { isHeld: row.is_held === 1, state: JSON.parse(row.state_json) as MachineState }]),
     );
-    const jobs = new Map<string, FleetRow["openJobs"]>();
-    for (const { machine_id, id, state } of db
-      .prepare("SELECT id, machine_id, state FROM jobs WHERE state <> 'closed' ORDER BY id")
-      .all() as {
+    const open = db.prepare("SELECT id, machine_id, state FROM jobs WHERE state <> 'closed' ORDER BY id").all() as {
       id: number;
       machine_id: string;
       state: JobState;
-    }[])
-      jobs.set(machine_id, [...(jobs.get(machine_id) ?? []), { id, state }]);
+    }[];
+    const jobs = grouped(open, ({ machine_id }) => [machine_id]);
     const owed = counted(listOwed(db), ({ machineId }) => machineId);
     const due = counted(
       [
@@ -72,7 +70,7 @@ export function fleetRows(db: Db, now: string): FleetRow[] {
     return listMachines(db, { withRetired: true }).map((record): FleetRow => {
       const { id, machine } = record;
       const own = states.get(id);
-      const open = jobs.get(id) ?? [];
+      const open = (jobs.get(id) ?? []).map((job) => ({ id: job.id, state: job.state }));
       const working = JOB_ORDER.find((state) => open.some((job) => job.state === state));
       const hours = record.totalHours ?? record.meterHours;
       return {

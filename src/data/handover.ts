@@ -1,4 +1,5 @@
 import type { Db } from "./connection";
+import { grouped } from "./grouped";
 import { listOwed, type Owed } from "./owed";
 import { STEP_DATA } from "./step-data";
 
@@ -26,7 +27,6 @@ export function awayNow(db: Db): Away[] {
 
 /** Machines that went out with something still owed: what, and by when. Soonest first. */
 export function owedByMachine(db: Db): { machineId: string; owed: Owed[] }[] {
-  const found = new Map<string, Owed[]>();
-  for (const one of listOwed(db)) if (one.code !== "handed-over") found.set(one.machineId, [...(found.get(one.machineId) ?? []), one]);
-  return [...found].map(([machineId, owed]) => ({ machineId, owed }));
+  const owing = listOwed(db).filter(({ code }) => code !== "handed-over");
+  return [...grouped(owing, ({ machineId }) => [machineId])].map(([machineId, owed]) => ({ machineId, owed }));
 }

@@ -3,6 +3,7 @@ import { meterAt } from "@/core/events";
 import { type Back, backOf, type ClosedJob, type Counted, isCounted, priorRate, type Rate, rateOf } from "@/core/lasting";
 import { CAUSES, type CauseRow, EVENTS, type EventRow } from "@/core/trade";
 import type { Db } from "./connection";
+import { grouped } from "./grouped";
 import { meterReadings } from "./machines";
 import { whileUnchanged } from "./reads";
 
@@ -58,13 +59,14 @@ function readClosed(db: Db, now: string, machineId: string | undefined): HeldFix
     own.push(row);
     steps.set(row.job_id, own);
   }
-  const events = new Map<string, { event: string; at: string }[]>();
-  for (const { machine_id, ...event } of db
-    .prepare(
-      `SELECT e.machine_id, e.event, e.at FROM events e JOIN machines m ON m.id = e.machine_id WHERE e.voids_id IS NULL ${ofMachine.replace("j.machine_id", "e.machine_id")} AND NOT EXISTS (SELECT 1 FROM events v WHERE v.voids_id = e.id) ORDER BY e.seq`,
-    )
-    .all(...given) as { machine_id: string; event: string; at: string }[])
-    events.set(machine_id, [...(events.get(machine_id) ?? []), event]);
+  const events = grouped(
+    db
+      .prepare(
+        `SELECT e.machine_id, e.event, e.at FROM events e JOIN machines m ON m.id = e.machine_id WHERE e.voids_id IS NULL ${ofMachine.replace("j.machine_id", "e.machine_id")} AND NOT EXISTS (SELECT 1 FROM events v WHERE v.voids_id = e.id) ORDER BY e.seq`,
+      )
+      .all(...given) as { machine_id: string; event: string; at: string }[],
+    ({ machine_id }) => [machine_id],
+  );
   const meters = new Map<string, ReturnType<typeof meterReadings>>();
   const meterOf = (machineId: string) => {
     const kept = meters.get(machineId) ?? meterReadings(db, machineId);
@@ -78,8 +80,7 @@ function readClosed(db: Db, now: string, machineId: string | undefined): HeldFix
   const told = jobs.map((job) =>
     jobOf(job, steps.get(job.id) ?? [], { opened: hoursAt(job.machine_id, job.opened_at), closed: hoursAt(job.machine_id, job.closed_at) }),
   );
-  const byMachine = new Map<string, typeof told>();
-  for (const job of told) byMachine.set(job.machineId, [...(byMachine.get(job.machineId) ?? []), job]);
+  const byMachine = grouped(told, ({ machineId }) => [machineId]);
   return told.map((job) => {
     const later = (byMachine.get(job.machineId) ?? []).filter((one) => one.jobId > job.jobId);
     const found = firstBack(job, later, events.get(job.machineId) ?? []);
@@ -100,9 +101,10 @@ function firstBack(
   events: readonly { event: string; at: string }[],
 ): { back: Back; by: number } | undefined {
   for (const one of later) {
+    if (!backOf({ earlier: job, later: one, isTicked })) continue;
+    // What happened in between is only asked where it can make a difference.
     const between = events.filter(({ at }) => at > job.closedAt && at <= one.openedAt).flatMap(({ event }) => contextsOf(event));
-    const back = backOf({ earlier: job, later: { ...one, newContexts: between }, isTicked });
-    if (back) return { back, by: one.jobId };
+    return { back: backOf({ earlier: job, later: { ...one, newContexts: between }, isTicked }), by: one.jobId };
   }
   return undefined;
 }
@@ -158,8 +160,7 @@ export function holdsOf(db: Db, now: string, since?: string): Holds {
   const depot = { jobs: counted.length, cameBack: counted.filter(({ back }) => back === "came-back").length };
   const prior = priorRate(depot);
   const rows = (keysOf: (job: HeldFix) => readonly string[]): HoldRow[] => {
-    const found = new Map<string, HeldFix[]>();
-    for (const job of counted) for (const key of new Set(keysOf(job))) found.set(key, [...(found.get(key) ?? []), job]);
+    const found = grouped(counted, (job) => new Set(keysOf(job)));
     return [...found]
       .map(([key, jobs]) => {
         const back = jobs.filter((one) => one.back === "came-back");

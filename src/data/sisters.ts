@@ -1,5 +1,6 @@
 import { type SheetDifference, sheetDifferences } from "@/core/sheet";
 import type { Db } from "./connection";
+import { grouped } from "./grouped";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
 import { sheetOfVersion } from "./sheets-read";
 
@@ -7,11 +8,7 @@ import { sheetOfVersion } from "./sheets-read";
 export type Family = { key: string; members: MachineRecord[] };
 
 export function families(db: Db): Family[] {
-  const found = new Map<string, MachineRecord[]>();
-  for (const record of listMachines(db)) {
-    const key = `${record.machine.kind}-${record.machine.spindles.length + record.machine.units.length}`;
-    found.set(key, [...(found.get(key) ?? []), record]);
-  }
+  const found = grouped(listMachines(db), ({ machine }) => [`${machine.kind}-${machine.spindles.length + machine.units.length}`]);
   return [...found].filter(([, members]) => members.length > 1).map(([key, members]) => ({ key, members }));
 }
 

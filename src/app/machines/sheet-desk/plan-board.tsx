@@ -99,11 +99,19 @@ export function PlanBoard(args: {
     >
       <Cross fit={fit} />
       <MachinePlan scene={scene} fit={fit} hot={{ wheels: here ? [here] : [] }} />
-      {places.map((place) => (
+      {drawn(places, here).map((place) => (
         <Handle key={`${place.sort} ${place.id}`} place={place} fit={fit} isHere={place.id === here} />
       ))}
     </svg>
   );
+}
+
+/** The place in hand lies on top; a gearbox over its blade is drawn once it is in hand. */
+function drawn(places: readonly SheetPlace[], here: string | undefined): SheetPlace[] {
+  const isOver = (box: SheetPlace) =>
+    places.some(({ sort, xMetres, yMetres }) => sort === "spindles" && xMetres === box.xMetres && yMetres === box.yMetres);
+  const seen = places.filter((place) => place.id !== here && !(place.sort === "gearboxes" && isOver(place)));
+  return [...seen, ...places.filter(({ id }) => id === here)];
 }
 
 type Fit = ReturnType<typeof fitInto>;
