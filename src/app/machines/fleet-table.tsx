@@ -117,9 +117,9 @@ export function FleetTable({ rows, start }: { rows: readonly FleetRow[]; start: 
   const virtual = useWindowVirtualizer({
     count: data.length,
     estimateSize: () => ROW_PIXELS,
-    overscan: 12,
+    overscan: 4,
     scrollMargin: frame.current?.offsetTop ?? 0,
-    initialRect: { width: 1280, height: 1600 },
+    initialRect: { width: 1280, height: 900 },
   });
   const save = () => {
     const lines = data.map((one) => ({
