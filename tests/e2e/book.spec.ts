@@ -330,3 +330,79 @@ for (const path of [
     await open(page, path);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
+
+test("a marked set goes on a machine, comes off with why, is put away; only its last entry is taken back", async ({ page }) => {
+  await open(page, "/parts/3");
+  const sets = page.getByRole("region", { name: "Sets" });
+  await sets.getByLabel("Mark of a new set").fill("S-77");
+  await sets.getByRole("button", { name: "Add it" }).click();
+  const own = sets.getByRole("listitem").filter({ hasText: "S-77" }).first();
+  await own.getByRole("button", { name: /S-77/ }).click();
+  await own.getByLabel("Fit it on").selectOption({ label: "ZT-2" });
+  await own.getByRole("radio", { name: "leaves" }).click();
+  await own.getByRole("button", { name: "Fitted", exact: true }).click();
+  await expect(own).toContainText("on ZT-2, leaves");
+  // It stands on the machine's page, and in its book.
+  await open(page, "/machines/zt-2?kind=set");
+  await expect(page.getByRole("region", { name: "What fits" })).toContainText("S-77");
+  await expect(page.getByRole("region", { name: "History" }).getByRole("listitem").first()).toContainText("Set S-77 fitted for leaves");
+  await open(page, "/parts/3");
+  await own.getByRole("button", { name: /S-77/ }).click();
+  await expect(own.getByRole("button", { name: "Came off" })).toBeDisabled();
+  await own.getByLabel("Came off because").fill("to be sharpened");
+  await own.getByRole("button", { name: "Came off" }).click();
+  await expect(own).toContainText("lies ready");
+  await own.getByLabel("Lies at, or is kept for").fill("rack 2");
+  await own.getByRole("button", { name: "Put there" }).click();
+  await expect(own).toContainText("lies at rack 2");
+  await expect(own.getByRole("button", { name: "Undo" })).toHaveCount(1);
+  await own.getByRole("button", { name: "Undo" }).click();
+  await expect(own).toContainText("lies ready");
+});
+
+test("a place of a site is written down, told to whoever goes there, and said to be gone with a reason", async ({ page }) => {
+  await open(page, "/sites?site=Bowls%20green");
+  await expect(page.getByText("No danger is known here.")).toBeVisible();
+  await page.getByLabel("A place where something lies in wait").fill("Sprinkler by the bank");
+  await page.getByLabel("What it is, and what to do about it").fill("stands proud until it is set");
+  await page.getByRole("button", { name: "Write it down" }).click();
+  await expect(page.getByText("1 place to look out for.")).toBeVisible();
+  await open(page, "/machines/rw-1");
+  await expect(page.getByRole("complementary", { name: "Look out at Bowls green" })).toContainText(
+    "Sprinkler by the bank (stands proud until it is set)",
+  );
+  await open(page, "/sites?site=Bowls%20green");
+  await page.getByRole("button", { name: "No danger any more" }).click();
+  await expect(page.getByRole("button", { name: "It is gone" })).toBeDisabled();
+  await page.getByLabel("Because").fill("set flush on Monday");
+  await page.getByRole("button", { name: "It is gone" }).click();
+  await expect(page.getByText("No danger is known here.")).toBeVisible();
+});
+
+test("a school set for the depot goes on the sheets that said nothing, and who says something else keeps it", async ({ page }) => {
+  await open(page, "/procedures");
+  const school = page.getByRole("region", { name: "Schools" }).getByRole("listitem").filter({ hasText: "Spindles taken off one deck" });
+  await school.getByText("Set it for the depot").click();
+  await school.getByRole("radio", { name: "Each back to its own place" }).click();
+  await school.getByLabel("Why").fill("as the manual has it");
+  await school.getByRole("button", { name: "Set it" }).click();
+  await expect(school).toContainText("the depot: each back to its own place");
+  await expect(school.getByText(/Otherwise:/)).toContainText("BD-1 moved round");
+  await open(page, "/machines/gr-1?kind=sheet");
+  await expect(page.getByRole("region", { name: "History" })).toContainText(
+    "The depot's school, spindles taken off one deck: as the manual has it",
+  );
+});
+
+test("another hour meter goes on where the old one stopped; one that runs backwards is told at its field", async ({ page }) => {
+  await open(page, "/machines/fd-1");
+  await page.getByText("Name, site, hour meter, retire").click();
+  await page.getByLabel("The old meter came out at, h").fill("3");
+  await page.getByRole("button", { name: "Another meter was fitted" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "The meter stood at" })).toBeVisible();
+  await expect(page.getByLabel("The old meter came out at, h")).toHaveValue("3");
+  await page.getByLabel("The old meter came out at, h").fill("1520");
+  await page.getByLabel("The new one went in at, h").fill("0");
+  await page.getByRole("button", { name: "Another meter was fitted" }).click();
+  await expect(page.getByText("1520 h, meter 0 h")).toBeVisible();
+});

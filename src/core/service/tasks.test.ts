@@ -168,3 +168,57 @@ describe("whose rule", () => {
     }
   });
 });
+
+describe("worse never makes better", () => {
+  const machines = FLEET.map(({ machine }) => machineSchema.parse(machine));
+  const ORDER = ["overdue", "due", "soon", "postponed", "never", "good"];
+
+  it("hours more on the meter never make a task less pressing, on any machine (every task)", () => {
+    for (const machine of machines)
+      for (const { id } of SERVICE_TASKS.filter((task) => hasTask(task, machine))) {
+        const done = [entry(60, { what: id })];
+        const state = (hours: number) =>
+          serviceStanding({
+            what: id,
+            machine,
+            rule: ruleFor({ what: id, machineId: "m", machine, rules: [], sharpenHours: 7.3 }),
+            seen: {},
+            entries: done,
+            meter: [...meter.slice(0, 13), { at: day(99), meterHours: 620 + hours }],
+            use,
+            now: NOW,
+          })?.state;
+        const ranks = [0, 5, 20, 60, 300].map((hours) => ORDER.indexOf(state(hours) ?? "good"));
+        expect(ranks, id).toEqual([...ranks].sort((a, b) => b - a));
+      }
+  });
+
+  it("a place fewer read never clears one (every task that is done place by place)", () => {
+    for (const machine of machines)
+      for (const task of SERVICE_TASKS.filter((one) => hasTask(one, machine) && "by" in one && one.checks.length > 0)) {
+        const places =
+          task.by === "air-wheel" ? machine.wheels.filter(({ isPneumatic }) => isPneumatic) : [...machine.spindles, ...machine.units];
+        const told = places.map(({ id }) => id);
+        const rules: SetRule[] = [{ what: task.id, everyDays: 7, scope: "fleet" }];
+        for (const check of task.checks) {
+          const whole = standing(task.id, machine, [take(99, check, told)], { rules });
+          expect(whole?.state, task.id).toBe("good");
+          for (const left of told) {
+            const less = standing(
+              task.id,
+              machine,
+              [
+                take(
+                  99,
+                  check,
+                  told.filter((id) => id !== left),
+                ),
+              ],
+              { rules },
+            );
+            expect(less?.state, `${task.id} without ${left}`).toBe("never");
+          }
+        }
+      }
+  });
+});
