@@ -14,6 +14,7 @@ import {
   serviceStanding,
   serviceStandings,
   type TaskId,
+  type TaskRow,
   taskRow,
 } from "./tasks";
 
@@ -169,6 +170,8 @@ describe("whose rule", () => {
   });
 });
 
+const TASKS: readonly TaskRow[] = SERVICE_TASKS;
+
 describe("worse never makes better", () => {
   const machines = FLEET.map(({ machine }) => machineSchema.parse(machine));
   const ORDER = ["overdue", "due", "soon", "postponed", "never", "good"];
@@ -195,13 +198,13 @@ describe("worse never makes better", () => {
 
   it("a place fewer read never clears one (every task that is done place by place)", () => {
     for (const machine of machines)
-      for (const task of SERVICE_TASKS.filter((one) => hasTask(one, machine) && "by" in one && one.checks.length > 0)) {
+      for (const task of TASKS.filter((one) => hasTask(one, machine) && one.by !== undefined && one.checks.length > 0)) {
         const places =
           task.by === "air-wheel" ? machine.wheels.filter(({ isPneumatic }) => isPneumatic) : [...machine.spindles, ...machine.units];
         const told = places.map(({ id }) => id);
-        const rules: SetRule[] = [{ what: task.id, everyDays: 7, scope: "fleet" }];
+        const rules: SetRule[] = [{ what: task.id as TaskId, everyDays: 7, scope: "fleet" }];
         for (const check of task.checks) {
-          const whole = standing(task.id, machine, [take(99, check, told)], { rules });
+          const whole = standing(task.id as TaskId, machine, [take(99, check, told)], { rules });
           expect(whole?.state, task.id).toBe("good");
           for (const left of told) {
             const less = standing(
