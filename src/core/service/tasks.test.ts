@@ -208,7 +208,7 @@ describe("worse never makes better", () => {
           expect(whole?.state, task.id).toBe("good");
           for (const left of told) {
             const less = standing(
-              task.id,
+              task.id as TaskId,
               machine,
               [
                 take(
