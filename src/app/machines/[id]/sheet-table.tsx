@@ -38,6 +38,7 @@ function linesOf(machine: Machine, system: UnitSystem): Section[] {
         ...(sheet.tipSide ? ([["Tipped", sheet.tipSide]] as Line[]) : []),
         ...(sheet.standsOnEnd ? ([["Tipped", "stood on its end"]] as Line[]) : []),
         ...(sheet.jackingPoints?.length ? ([["Lifted at", sheet.jackingPoints.join(", ")]] as Line[]) : []),
+        ...(sheet.isolationPoints?.length ? ([["Isolated at, in this order", sheet.isolationPoints.join(", ")]] as Line[]) : []),
         ...(sheet.capacitorWaitSeconds ? ([["Wait after the pack is out", `${sheet.capacitorWaitSeconds} s`]] as Line[]) : []),
         ...(machine.spindles.length === 0 ? [] : [torqueLine(sheet.bladeBoltTorqueNewtonMetres, system)]),
         ...(sheet.notes ? ([["Note", sheet.notes]] as Line[]) : []),
