@@ -132,7 +132,8 @@ test("a sister's sheet is copied, on a telephone nothing is cut off", async ({ p
 test("what fits this deck is answered in two touches from the front page, with what does not and why", async ({ page }) => {
   await open(page, "/");
   await page.getByRole("link", { name: "Machines" }).click();
-  await page.getByRole("link", { name: /^ZT-1/ }).first().click();
+  const fleet = page.getByRole("table", { name: "Machines" });
+  await fleet.getByRole("link", { name: /^ZT-1/ }).first().click();
   const fits = page.getByRole("region", { name: "What fits" });
   await expect(fits.getByText(/In stock: Blade 17 in, high lift \(\d+\)/)).toBeVisible();
   await expect(fits.getByRole("listitem").filter({ hasText: "pattern part" })).toContainText("would strike its neighbour");

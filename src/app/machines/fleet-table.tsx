@@ -13,6 +13,7 @@ import { show } from "@/ui/words/quantities";
 import { addressOf, type FleetView, SHOWS, STATE_WORDS, shownRows } from "./fleet-columns";
 
 const ROW_PIXELS = 72;
+const DRAWN_WHOLE = 120;
 const TONES: Partial<Record<FleetRow["state"], string>> = {
   held: "text-mark font-bold",
   struck: "text-mark font-bold",
@@ -117,7 +118,8 @@ export function FleetTable({ rows, start }: { rows: readonly FleetRow[]; start: 
   const virtual = useWindowVirtualizer({
     count: data.length,
     estimateSize: () => ROW_PIXELS,
-    overscan: 4,
+    // A short fleet is drawn whole: the browser's own search and a print then find every machine.
+    overscan: data.length <= DRAWN_WHOLE ? data.length : 4,
     scrollMargin: frame.current?.offsetTop ?? 0,
     initialRect: { width: 1280, height: 900 },
   });
