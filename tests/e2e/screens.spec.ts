@@ -241,6 +241,24 @@ test("units are one system throughout, and the drawing turns with the mechanic",
   await expect(page.getByRole("list", { name: "What to do" })).toContainText("up, clockwise");
 });
 
+test("what is being typed keeps its field while one's own note comes in from another tab", async ({ page }) => {
+  await sitDown(page);
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1TWO"), words: "two tabs" });
+  await open(page, `/jobs/${jobId}`);
+  await page.getByRole("button", { name: /^Fix/ }).first().click();
+  await page.getByLabel("For which cause").selectOption("something-else");
+  const field = page.getByRole("textbox", { name: /^In words/ });
+  await field.pressSequentially("Washers ");
+  const sent = await page.request.post(`/api/v1/jobs/${jobId}/notes`, {
+    headers: { origin: BASE },
+    data: { who: "AK", text: "from the phone" },
+  });
+  expect(sent.status()).toBe(201);
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("from the phone");
+  await page.keyboard.type("swapped");
+  await expect(field).toHaveValue("Washers swapped");
+});
+
 test("readings go in on the drawing: touch a place, type, Enter walks on in measuring order", async ({ page }) => {
   await sitDown(page);
   const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1X4"), words: "on the drawing" });

@@ -93,7 +93,19 @@ function Panel({ view, now, hand, desk, settled, act, timeOf }: Args): ReactNode
     return workUp && <CausePanel view={view} workUp={workUp} causeId={panel.slice(6)} act={act} open={open} />;
   if (panel.startsWith("check:")) {
     const row = checkRow(panel.slice(6));
-    return row && <LookPanel key={`${row.id} ${lastOwn}`} view={view} workUp={settled} row={row} act={act} open={open} timeOf={timeOf} />;
+    return (
+      row && (
+        <LookPanel
+          key={`${row.id} ${lastOwn("take", "undo")}`}
+          view={view}
+          workUp={settled}
+          row={row}
+          act={act}
+          open={open}
+          timeOf={timeOf}
+        />
+      )
+    );
   }
   switch (panel) {
     case "complaint":
@@ -120,11 +132,11 @@ function Panel({ view, now, hand, desk, settled, act, timeOf }: Args): ReactNode
     case "links":
       return workUp && <LinksPanel workUp={workUp} open={open} />;
     case "fix":
-      return <FixPanel key={lastOwn} view={view} workUp={settled} act={act} open={open} />;
+      return <FixPanel key={lastOwn("fix", "take", "undo")} view={view} workUp={settled} act={act} open={open} />;
     case "cut":
-      return <CutPanel key={lastOwn} view={view} act={act} open={open} timeOf={timeOf} />;
+      return <CutPanel key={lastOwn("test-cut", "undo")} view={view} act={act} open={open} timeOf={timeOf} />;
     case "close":
-      return <ClosePanel key={lastOwn} view={view} act={act} open={open} timeOf={timeOf} />;
+      return <ClosePanel key={lastOwn("close", "undo")} view={view} act={act} open={open} timeOf={timeOf} />;
   }
   return null;
 }

@@ -1,4 +1,5 @@
 import { useCallback, useState } from "react";
+import type { StepKind } from "@/core/jobs";
 import type { SafeState } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
@@ -39,8 +40,11 @@ export type PanelInHand = {
   needs: SafeState | undefined;
   /** The panel from which making safe was asked for. */
   cameFrom: PanelId | undefined;
-  /** One's own last step: a form starts anew after it, not under one's hands when another writes. */
-  lastOwn: number;
+  /**
+   * One's own last step of some kinds: a form starts anew after those it rests on, not under one's hands when another writes, nor when the answer to an
+   * earlier step of another kind comes late.
+   */
+  lastOwn: (...kinds: StepKind[]) => number;
   /** To be told that something was typed, or a button pressed, in what is in hand. */
   begin: () => void;
   beginAt: (event: { target: EventTarget }) => void;
@@ -54,7 +58,7 @@ export function usePanel({ view, act, suggested }: { view: JobView; act: Act; su
   const seat = useSeat();
   const { value: chosen, set: setChosen } = useDraft<Chosen>(`job:${view.id}:panel`, { atStep: -1 });
   const lastStep = view.steps.at(-1)?.id ?? 0;
-  const lastOwn = view.steps.findLast(({ who }) => who === seat.who)?.id ?? 0;
+  const lastOwn = (...kinds: StepKind[]) => view.steps.findLast(({ kind, who }) => kinds.includes(kind) && who === seat.who)?.id ?? 0;
   const [begun, setBegun] = useState<{ panel: PanelId; times: number }>();
   const isOnTheWay = lastStep < act.sent.stepId;
   const isBegun = begun !== undefined && (begun.times === act.sent.times || isOnTheWay);
