@@ -116,6 +116,15 @@ describe("service by hours and by the calendar", () => {
     expect(standing("sharpen", zt, log, { entries: [off, entry(99.9, {})] })?.state).toBe("good");
   });
 
+  it("what happens after a task was put off is not put off with it: it owes again, until it is put off anew", () => {
+    const sanded = line(50, { kind: "event", event: "top-dressed" });
+    const off = (at: number) => entry(at, { what: "edges", kind: "postponed", untilDay: day(104).slice(0, 10), words: "no time" });
+    expect(standing("edges", zt, [sanded], { entries: [off(60)] })?.state).toBe("postponed");
+    const again = line(70, { kind: "event", event: "top-dressed" });
+    expect(standing("edges", zt, [sanded, again], { entries: [off(60)] })).toMatchObject({ state: "due", raisedBy: { at: day(70) } });
+    expect(standing("edges", zt, [sanded, again], { entries: [off(60), off(80)] })?.state).toBe("postponed");
+  });
+
   it("done as service counts like done in a job, whichever was last", () => {
     const log = [line(80, { kind: "fix", fix: "sharpen-blades", cause: "x" })];
     expect(standing("sharpen", zt, log, { entries: [entry(99, {})] })).toMatchObject({

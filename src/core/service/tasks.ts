@@ -245,7 +245,9 @@ function standingAt(
     ...(raised && byRule.state !== "overdue" ? { state: "due" as const } : {}),
   };
   const put = own.filter(({ kind }) => kind === "postponed").at(-1);
-  const isPutOff = put?.untilDay !== undefined && (!last || put.at > last.at) && now.slice(0, 10) < put.untilDay;
+  // What was raised after it was put off was not known then.
+  const isKnown = put !== undefined && (!raised || raised.at <= put.at);
+  const isPutOff = put?.untilDay !== undefined && isKnown && (!last || put.at > last.at) && now.slice(0, 10) < put.untilDay;
   const isOwing = base.state !== "good" && base.state !== "soon";
   return isPutOff && isOwing
     ? { ...base, state: "postponed", postponed: { untilDay: put.untilDay as string, who: put.who, words: put.words } }
