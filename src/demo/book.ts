@@ -1,5 +1,4 @@
-import type { Part } from "@/core/parts";
-import { partSchema } from "@/core/parts";
+import { type Part, partSchema, wantedBlade } from "@/core/parts";
 import { seededRandom } from "@/core/random";
 import { hasTask, SERVICE_TASKS, type TaskId, usualRule } from "@/core/service/tasks";
 import { withValue } from "@/core/sheet";
@@ -114,15 +113,7 @@ function bladeFor(db: Db, machineId: string, label: string, change: Partial<Extr
     fittingCost: blade?.fittingCost,
     hoursPerEdge: blade?.hoursPerEdge,
     sharpenings: blade?.sharpenings,
-    lengthMetres: blade?.lengthMetres,
-    hole: blade?.hole?.shape,
-    holeMetres: blade?.hole?.acrossMetres,
-    secondMetres: blade?.hole?.secondMetres,
-    thicknessMetres: blade?.thicknessMetres,
-    widthMetres: blade?.widthMetres,
-    offsetMetres: blade?.offsetMetres,
-    lift: blade?.lift,
-    turns: machine.spindles[0]?.turns,
+    ...wantedBlade(machine),
     ...change,
   });
 }

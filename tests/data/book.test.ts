@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
+import { wantedBlade } from "@/core/parts";
 import { withValue } from "@/core/sheet";
 import { bookOf, sheetChanges } from "@/data/book";
 import { takeComplaint } from "@/data/complaints";
@@ -259,17 +260,9 @@ describe("parts and the sets made of them", () => {
 
   it("what fits a deck comes first, and what lies in stock before what does not", () => {
     const { machine } = getMachine(db, "zt-1");
-    const { blade: wanted } = machine.sheet;
     const whole = {
       ...blade,
-      lengthMetres: wanted?.lengthMetres,
-      hole: wanted?.hole?.shape,
-      holeMetres: wanted?.hole?.acrossMetres,
-      thicknessMetres: wanted?.thicknessMetres,
-      widthMetres: wanted?.widthMetres,
-      offsetMetres: wanted?.offsetMetres,
-      lift: wanted?.lift,
-      turns: machine.spindles[0]?.turns,
+      ...wantedBlade(machine),
     };
     addPart(db, clock.doing(), { part: { ...whole, label: "too long", lengthMetres: 0.5 } });
     addPart(db, clock.doing(), { part: { ...whole, label: "none left" } });

@@ -3,8 +3,8 @@
 import Link from "next/link";
 import type { UnitProperty } from "@/core/checks";
 import type { Alike, FleetUnit } from "@/data/units-alike";
-import { length } from "@/ui/checks/shared";
 import { PROPERTY_WORDS } from "@/ui/checks/unit-match";
+import { PropertyValue } from "@/ui/checks/unit-match/value";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 
@@ -14,8 +14,6 @@ export function AlikeMatrix({ alike: { units, matrix } }: { alike: Alike }) {
   const rows = matrix.filter(({ cells }) => Object.keys(cells).length > 0);
   const machines = [...new Set(units.map(({ machineId }) => machineId))].map((id) => units.filter((one) => one.machineId === id));
   const odd = rows.flatMap(({ property, cells }) => units.filter(({ key }) => cells[key]?.isOdd).map((unit) => ({ property, unit })));
-  const say = (value: string | number | undefined, property: string) =>
-    value === undefined ? "–" : typeof value === "number" && property.endsWith("Metres") ? length(value, system) : String(value);
   return (
     <>
       <p className="py-1 text-2xl leading-tight font-bold" aria-live="polite">
@@ -63,17 +61,13 @@ export function AlikeMatrix({ alike: { units, matrix } }: { alike: Alike }) {
                 </th>
                 {machines.flatMap((of) =>
                   of.map((unit, k) => {
-                    const cell = cells[unit.key];
                     const isSheets = unit.bySheet.includes(property);
                     return (
                       <td
                         key={unit.key}
                         className={`num px-2 py-1.5 ${k === 0 ? "border-l-2 border-ink" : ""} ${isSheets ? "text-soft italic" : ""}`}
                       >
-                        <span className={cell?.isOdd ? "border-2 border-mark px-1 font-bold text-mark not-italic" : ""}>
-                          {say(cell?.value, property)}
-                          {cell?.isOdd && <span className="sr-only"> differs</span>}
-                        </span>
+                        <PropertyValue cell={cells[unit.key]} property={property} system={system} oddInk="border-mark text-mark" />
                       </td>
                     );
                   }),

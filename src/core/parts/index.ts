@@ -2,3 +2,4 @@ export { partFields } from "./fields";
 export { type Fit, type FitReason, fitsMachine, isOfItsSort } from "./fits";
 export { PART_KINDS, type Part, type PartKind, partSchema, SET_KINDS } from "./schema";
 export { type SetEntry, type SetStanding, setStanding } from "./sets";
+export { wantedBlade } from "./wanted";

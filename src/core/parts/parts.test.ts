@@ -2,26 +2,17 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Machine, machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
-import { fitsMachine, isOfItsSort, PART_KINDS, type Part, partSchema, type SetEntry, setStanding } from ".";
+import { fitsMachine, isOfItsSort, PART_KINDS, type Part, partSchema, type SetEntry, setStanding, wantedBlade } from ".";
 
 const machineOf = (fleetNumber: string): Machine => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);
 const inch = (value: number) => value * 0.0254;
 
 /** The blade a machine's sheet wants, as it would lie on the shelf. */
 function bladeFor(machine: Machine): Extract<Part, { kind: "blade" }> {
-  const blade = machine.sheet.blade;
   return partSchema.parse({
     kind: "blade",
     label: "Blade",
-    lengthMetres: blade?.lengthMetres,
-    hole: blade?.hole?.shape,
-    holeMetres: blade?.hole?.acrossMetres,
-    secondMetres: blade?.hole?.secondMetres,
-    thicknessMetres: blade?.thicknessMetres,
-    widthMetres: blade?.widthMetres,
-    offsetMetres: blade?.offsetMetres,
-    lift: blade?.lift,
-    turns: machine.spindles[0]?.turns,
+    ...wantedBlade(machine),
   }) as Extract<Part, { kind: "blade" }>;
 }
 const ROTARY = FLEET.filter(({ machine }) => (machine.units ?? []).length === 0).map(({ fleetNumber }) => fleetNumber);

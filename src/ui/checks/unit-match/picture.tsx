@@ -4,10 +4,8 @@ import type { MatchDetail } from "@/core/checks";
 import { unitsAcross } from "@/core/machine";
 import type { PictureArgs } from "../face";
 import { Waiting } from "../framed";
-import { length } from "../shared";
 import { PROPERTY_WORDS } from "./index";
-
-const VALUE_WORDS: Partial<Record<string, string>> = { "as-sheet": "as on sheet", another: "another" };
+import { PropertyValue } from "./value";
 
 /** Units across, properties down; whatever differs from most of them stands out, by a frame and a word as well as by ink. */
 export function Picture({ machine, assessment, system }: PictureArgs) {
@@ -15,11 +13,6 @@ export function Picture({ machine, assessment, system }: PictureArgs) {
   const units = unitsAcross(machine);
   const rows = matrix.filter(({ cells }) => Object.keys(cells).length > 0);
   if (rows.length === 0) return <Waiting words="The same of every unit, side by side: what differs from the others stands out here" />;
-  const say = (value: string | number | undefined, property: string) => {
-    if (value === undefined) return "–";
-    if (typeof value === "string") return VALUE_WORDS[value] ?? value;
-    return property.endsWith("Metres") ? length(value, system) : String(value);
-  };
   return (
     <div className="min-h-0 flex-1 overflow-auto p-2">
       <table className="w-full text-[var(--chalk)]">
@@ -39,17 +32,16 @@ export function Picture({ machine, assessment, system }: PictureArgs) {
               <th scope="row" className="py-1 text-left font-normal text-[var(--chalk-soft)]">
                 {PROPERTY_WORDS[property]}
               </th>
-              {units.map(({ id }) => {
-                const cell = cells[id];
-                return (
-                  <td key={id} className="num px-2 py-1 text-right">
-                    <span className={cell?.isOdd ? "border-2 border-[var(--out-chalk)] px-1 font-bold text-[var(--out-chalk)]" : ""}>
-                      {say(cell?.value, property)}
-                      {cell?.isOdd && <span className="sr-only"> differs</span>}
-                    </span>
-                  </td>
-                );
-              })}
+              {units.map(({ id }) => (
+                <td key={id} className="num px-2 py-1 text-right">
+                  <PropertyValue
+                    cell={cells[id]}
+                    property={property}
+                    system={system}
+                    oddInk="border-[var(--out-chalk)] text-[var(--out-chalk)]"
+                  />
+                </td>
+              ))}
             </tr>
           ))}
         </tbody>
