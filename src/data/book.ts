@@ -180,7 +180,8 @@ function beside(db: Db, machineId: string): BookLine[] {
       }),
     ),
     ...sets.map(({ id, kind, data_json, who, at, mark }): BookLine => {
-      const { place, work, why } = JSON.parse(data_json) as { place?: string; work?: string; why?: string };
+      const data = JSON.parse(data_json) as { place?: string; work?: string; why?: string; isDull?: boolean };
+      const { place, work, why = data.isDull === undefined ? undefined : data.isDull ? "dull" : "still sharp" } = data;
       return {
         key: `set-${id}`,
         at,

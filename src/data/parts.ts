@@ -248,7 +248,8 @@ export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.out
     if (entry.kind === "finished" && standing.on)
       insertSetEntry(db, doing, { setId: args.setId, kind: "came-off", why: entry.why, on: standing.on.machineId });
     const { kind, ...rest } = entry;
-    const on = entry.kind === "fitted" ? entry.machineId : entry.kind === "came-off" ? standing.on?.machineId : undefined;
+    const isAtMachine = entry.kind === "came-off" || entry.kind === "sharpened" || entry.kind === "looked";
+    const on = entry.kind === "fitted" ? entry.machineId : isAtMachine ? standing.on?.machineId : undefined;
     return { entryId: insertSetEntry(db, doing, { setId: args.setId, kind, ...rest, on }) };
   });
 }
@@ -301,20 +302,21 @@ type SetLogRow = {
 function entryOf(row: SetLogRow): SetEntry {
   const { place, work, why, isDull, where } = setEntryData.parse(JSON.parse(row.data_json));
   const base = { id: row.id, at: row.at, who: row.who };
-  const of = { machineId: row.machine_id ?? "", ...(row.machine_hours === null ? {} : { machineHours: row.machine_hours }) };
+  const read = row.machine_hours === null ? {} : { machineHours: row.machine_hours };
+  const of = { machineId: row.machine_id ?? "", ...read };
   switch (row.kind) {
     case "fitted":
       return { ...base, kind: "fitted", ...of, work: work ?? "", ...(place === undefined ? {} : { place }) };
     case "came-off":
       return { ...base, kind: "came-off", ...of, why: why ?? "" };
     case "looked":
-      return { ...base, kind: "looked", isDull: isDull ?? false };
+      return { ...base, kind: "looked", ...read, isDull: isDull ?? false };
     case "finished":
       return { ...base, kind: "finished", why: (why ?? "lost") as "worn" | "damaged" | "lost" };
     case "put":
       return { ...base, kind: "put", where: where ?? "" };
     default:
-      return { ...base, kind: "sharpened" };
+      return { ...base, kind: "sharpened", ...read };
   }
 }
 

@@ -288,6 +288,11 @@ describe("parts and the sets made of them", () => {
     const first = fitOn("zt-1", 0);
     expect(refusedFor(() => fitOn("zt-3", 1))).toEqual(["invalid", "fitted-elsewhere"]);
     expect(refusedFor(() => takeBackSetEntry(db, at(1), { setId, entryId: first.entryId + 99 }))).toEqual(["nothing-to-undo"]);
+    hours("zt-1", 112, 6);
+    const look = logSet(db, at(6), { setId, entry: { kind: "looked", isDull: true } });
+    expect(getSet(db, setId, at(6).now).standing.looks).toEqual([{ hours: 12, isDull: true }]);
+    expect(bookOf(db, "zt-1").find(({ kind }) => kind === "set")).toMatchObject({ setKind: "looked", why: "dull", mark: "H1" });
+    takeBackSetEntry(db, at(6), { setId, entryId: look.entryId });
     hours("zt-1", 120, 10);
     const off = logSet(db, at(10), { setId, entry: { kind: "came-off", why: "sharpen" } });
     expect(refusedFor(() => takeBackSetEntry(db, at(10), { setId, entryId: first.entryId }))).toEqual(["nothing-to-undo"]);

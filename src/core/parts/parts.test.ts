@@ -115,7 +115,7 @@ describe("a physical set", () => {
     ({ id, at: `2026-05-${String(id).padStart(2, "0")}T08:00:00.000Z`, who: "AK", ...what }) as SetEntry;
   const log = [
     entry(1, { kind: "fitted", machineId: "zt-1", machineHours: 100, place: "left", work: "rough" }),
-    entry(2, { kind: "looked", isDull: false }),
+    entry(2, { kind: "looked", machineHours: 106, isDull: false }),
     entry(3, { kind: "came-off", machineId: "zt-1", machineHours: 110, why: "sharpen" }),
     entry(4, { kind: "sharpened" }),
     entry(5, { kind: "put", where: "rack 2" }),
@@ -130,7 +130,7 @@ describe("a physical set", () => {
       hoursByWork: { rough: 10, "fine turf": 7 },
       edgeHours: 7,
       sharpenings: 1,
-      looks: [{ hours: 0, isDull: false }],
+      looks: [{ hours: 6, isDull: false }],
       hasUnreadStretch: false,
     });
     expect(setStanding(log.slice(0, 5), now)).toMatchObject({ lies: "rack 2", hours: 10, edgeHours: 0 });
@@ -139,6 +139,18 @@ describe("a physical set", () => {
   it("a meter nobody read is said, not counted as nought; one set back counts nothing", () => {
     expect(setStanding(log, () => undefined)).toMatchObject({ hasUnreadStretch: true, hours: 10 });
     expect(setStanding(log, () => 12).hours).toBe(10);
+  });
+
+  it("sharpened and looked at where it sits, its edge has the hours since; where the meter was not read then, that is said (by hand)", () => {
+    const fitted = log.slice(0, 1);
+    const sharpened = [
+      ...fitted,
+      entry(2, { kind: "sharpened", machineHours: 107 }),
+      entry(3, { kind: "looked", machineHours: 111, isDull: true }),
+    ];
+    expect(setStanding(sharpened, now)).toMatchObject({ hours: 50, edgeHours: 43, sharpenings: 1, hasUnreadStretch: false });
+    expect(setStanding(sharpened, now).looks).toEqual([{ hours: 4, isDull: true }]);
+    expect(setStanding([...fitted, entry(2, { kind: "sharpened" })], now)).toMatchObject({ hours: 50, hasUnreadStretch: true });
   });
 
   it("finished is on no machine any more", () => {

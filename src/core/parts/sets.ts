@@ -2,8 +2,8 @@
 export type SetEntry = { id: number; at: string; who: string } & (
   | { kind: "fitted"; machineId: string; machineHours?: number; place?: string; work: string }
   | { kind: "came-off"; machineId: string; machineHours?: number; why: string }
-  | { kind: "sharpened" }
-  | { kind: "looked"; isDull: boolean }
+  | { kind: "sharpened"; machineHours?: number }
+  | { kind: "looked"; machineHours?: number; isDull: boolean }
   | { kind: "finished"; why: "worn" | "damaged" | "lost" }
   | { kind: "put"; where: string }
 );
@@ -34,7 +34,7 @@ type On = Extract<SetEntry, { kind: "fitted" }>;
 export function setStanding(log: readonly SetEntry[], hoursNow: (machineId: string) => number | undefined): SetStanding {
   const standing: SetStanding = { hours: 0, hoursByWork: {}, edgeHours: 0, sharpenings: 0, looks: [], hasUnreadStretch: false };
   let on: On | undefined;
-  /** Counted up to here: a sharpening in between does not count a stretch twice. */
+  /** Counted up to here: a sharpening or a look on the machine ends one stretch and begins the next. */
   let from: number | undefined;
   const count = (until: number | undefined) => {
     if (!on) return;
@@ -60,10 +60,12 @@ export function setStanding(log: readonly SetEntry[], hoursNow: (machineId: stri
         on = undefined;
         break;
       case "sharpened":
+        count(entry.machineHours);
         standing.edgeHours = 0;
         standing.sharpenings += 1;
         break;
       case "looked":
+        count(entry.machineHours);
         standing.looks.push({ hours: standing.edgeHours, isDull: entry.isDull });
         break;
       case "finished":

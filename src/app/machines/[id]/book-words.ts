@@ -32,7 +32,7 @@ const SPINDLE_WORDS: Record<string, string> = {
   "bearings-new": "new bearings",
   moved: "moved round",
 };
-const SET_WORDS: Record<string, string> = { fitted: "fitted", "came-off": "came off" };
+const SET_WORDS: Record<string, string> = { fitted: "fitted", "came-off": "came off", looked: "looked at" };
 
 /** A line of the book in a few words: what it is told by, and what is found by words. */
 export function bookTitle(line: BookLine, machine: Machine): string {
