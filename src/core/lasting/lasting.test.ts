@@ -154,6 +154,18 @@ describe("when to sharpen", () => {
     expect(dullAfter(looks, sharpenAfterHours(looks))).toBeCloseTo(0.2, 3);
   });
 
+  it("two hundred looks that contradict each other weigh as much as twenty, not as none", () => {
+    const looks = (copies: number) =>
+      Array.from({ length: copies }, () => [
+        { hours: 3, isDull: true },
+        { hours: 60, isDull: false },
+      ]).flat();
+    const ratio = sharpenAfterHours(looks(100)) / sharpenAfterHours(looks(10));
+    expect(ratio).toBeGreaterThan(0.9);
+    expect(ratio).toBeLessThan(1.2);
+    expect(sharpenAfterHours([{ hours: 0, isDull: true }])).toBeGreaterThan(0);
+  });
+
   it("a sharp look never brings it forward, a dull one never puts it off", () => {
     for (const hours of [4, 8, 15, 30]) {
       const base = sharpenAfterHours([{ hours: 10, isDull: true }]);

@@ -16,13 +16,18 @@ const dullBy = (hours: number, scale: number): number => 1 - Math.exp(-((hours /
 /** Scales and how likely each is after the looks. */
 function belief(looks: readonly EdgeLook[]): { scale: number; weight: number }[] {
   const points = Array.from({ length: POINTS }, (_, k) => LEAST * (MOST / LEAST) ** (k / (POINTS - 1)));
-  const weighed = points.map((scale) => {
-    const prior = Math.exp(-0.5 * ((Math.log(scale) - Math.log(MIDDLE_HOURS)) / LOG_SPREAD) ** 2);
-    const seen = looks.reduce((product, { hours, isDull }) => product * (isDull ? dullBy(hours, scale) : 1 - dullBy(hours, scale)), 1);
-    return { scale, weight: prior * seen };
+  // By logarithms, and against the likeliest: a product over two hundred looks that contradict each other is nought everywhere.
+  const logs = points.map((scale) => {
+    const prior = -0.5 * ((Math.log(scale) - Math.log(MIDDLE_HOURS)) / LOG_SPREAD) ** 2;
+    return looks.reduce(
+      (sum, { hours, isDull }) => sum + (isDull ? Math.log(Math.max(dullBy(hours, scale), Number.MIN_VALUE)) : -((hours / scale) ** SHAPE)),
+      prior,
+    );
   });
-  const total = weighed.reduce((sum, { weight }) => sum + weight, 0);
-  return weighed.map(({ scale, weight }) => ({ scale, weight: total > 0 ? weight / total : 1 / POINTS }));
+  const most = Math.max(...logs);
+  const weights = logs.map((log) => Math.exp(log - most));
+  const total = weights.reduce((sum, one) => sum + one, 0);
+  return points.map((scale, k) => ({ scale, weight: (weights[k] as number) / total }));
 }
 
 /** How likely an edge of this work is dull after `hours`. */
