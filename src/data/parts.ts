@@ -1,7 +1,17 @@
 import * as z from "zod";
 import { meterAt } from "@/core/events";
 import { cheaperLot, costAnHour, type Interval, type Lot, type LotVerdict, lifeBelief, lifeOf, workFactors } from "@/core/lasting";
-import { type Fit, fitsMachine, type Part, partSchema, SET_KINDS, type SetEntry, type SetStanding, setStanding } from "@/core/parts";
+import {
+  FIT_VERDICTS,
+  type Fit,
+  fitsMachine,
+  type Part,
+  partSchema,
+  SET_KINDS,
+  type SetEntry,
+  type SetStanding,
+  setStanding,
+} from "@/core/parts";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -152,8 +162,9 @@ export function movesOf(db: Db, partId: number): PartMove[] {
   }));
 }
 
+const byVerdict = (a: { fit: Fit }, b: { fit: Fit }): number => FIT_VERDICTS.indexOf(a.fit.verdict) - FIT_VERDICTS.indexOf(b.fit.verdict);
+
 export type Fitting = { record: PartRecord; fit: Fit };
-const VERDICTS: readonly Fit["verdict"][] = ["fits", "cannot-tell", "does-not-fit"];
 
 /** Of all parts those of the machine's sort, what fits first, what lies in stock before what does not. */
 export function whatFits(db: Db, machine: MachineRecord["machine"]): Fitting[] {
@@ -162,18 +173,17 @@ export function whatFits(db: Db, machine: MachineRecord["machine"]): Fitting[] {
       const fit = fitsMachine(record.part, machine);
       return fit ? [{ record, fit }] : [];
     })
-    .sort(
-      (a, b) =>
-        VERDICTS.indexOf(a.fit.verdict) - VERDICTS.indexOf(b.fit.verdict) || Number(b.record.stock > 0) - Number(a.record.stock > 0),
-    );
+    .sort((a, b) => byVerdict(a, b) || Number(b.record.stock > 0) - Number(a.record.stock > 0));
 }
 
-/** Machines of the fleet a part goes on, is open on, or does not. */
+/** Machines of the fleet of a part's sort: first those it goes on, then those where that is open. */
 export function fitsWhere(db: Db, part: Part): { machine: Pick<MachineRecord, "id" | "fleetNumber" | "name">; fit: Fit }[] {
-  return listMachines(db).flatMap(({ id, fleetNumber, name, machine }) => {
-    const fit = fitsMachine(part, machine);
-    return fit ? [{ machine: { id, fleetNumber, name }, fit }] : [];
-  });
+  return listMachines(db)
+    .flatMap(({ id, fleetNumber, name, machine }) => {
+      const fit = fitsMachine(part, machine);
+      return fit ? [{ machine: { id, fleetNumber, name }, fit }] : [];
+    })
+    .sort(byVerdict);
 }
 
 export type SetRecord = { id: number; partId: number; mark: string; lot?: string; log: SetEntry[]; standing: SetStanding };

@@ -19,9 +19,27 @@ export type FitReason =
 
 /**
  * Whether a part goes on a machine by every dimension that decides it. *cannot-tell*: nothing speaks against it, and not everything was compared;
- * `untold` names what the part does not say, `unwanted` what the machine's sheet does not.
+ * `untold` names what the part does not say, `unsaid` what the machine's sheet does not; `places` where that holds, if not at all of them.
  */
-export type Fit = { verdict: "fits" | "does-not-fit" | "cannot-tell"; reasons: FitReason[]; untold: string[]; unsaid: string[] };
+export type Fit = {
+  verdict: "fits" | "does-not-fit" | "cannot-tell";
+  reasons: FitReason[];
+  untold: string[];
+  unsaid: string[];
+  places?: string[];
+};
+
+/** The best first. */
+export const FIT_VERDICTS: readonly Fit["verdict"][] = ["fits", "cannot-tell", "does-not-fit"];
+
+/** Where spindles turn against each other, or units have sheets of their own: the best there is, and by their labels where. */
+function bestFit<Place extends { label: string }>(places: readonly Place[], fitAt: (place: Place) => Fit): Fit {
+  const all = places.map((place) => ({ label: place.label, fit: fitAt(place) }));
+  const verdict = FIT_VERDICTS.find((one) => all.some(({ fit }) => fit.verdict === one));
+  const best = all.filter(({ fit }) => fit.verdict === verdict);
+  if (!best[0]) return { verdict: "cannot-tell", reasons: [], untold: [], unsaid: ["size"] };
+  return { ...best[0].fit, ...(best.length < all.length ? { places: best.map(({ label }) => label) } : {}) };
+}
 
 /** A belt within this is the one on the sheet; what a tape reads of a belt. Estimate. */
 const BELT_WITHIN_METRES = 0.008;
@@ -47,9 +65,8 @@ const apart = (found: number | undefined, wanted: number | undefined, within: nu
   return Math.abs(by) > within * (1 + 1e-9) ? by : undefined;
 };
 
-function bladeFit(part: Extract<Part, { kind: "blade" }>, machine: Machine): Fit {
+function bladeFit(part: Extract<Part, { kind: "blade" }>, machine: Machine, { turns }: Machine["spindles"][number]): Fit {
   const sheet: BladeSheet | undefined = machine.sheet.blade;
-  const turns = machine.spindles[0]?.turns;
   if (!sheet) return { verdict: "cannot-tell", reasons: [], untold: [], unsaid: ["lengthMetres"] };
   // A new part that is short or narrow is another part: wear is no excuse on the shelf.
   const found = mismatches(sheet, part, { turns, hasCatcher: false });
@@ -83,14 +100,13 @@ function strikeOf(machine: Machine, lengthMetres: number | undefined): number | 
 const wrongSize = (code: "other-width" | "other-diameter" | "other-length", by: number | undefined): FitReason | undefined =>
   by === undefined ? undefined : { code, byMetres: by };
 
-function unitFit(part: Extract<Part, { kind: "bedknife" | "reel" | "roller" }>, machine: Machine): Fit {
-  const unit = machine.units[0];
-  const sheet = unit && unitSheetOf(machine, unit.id);
+function unitFit(part: Extract<Part, { kind: "bedknife" | "reel" | "roller" }>, machine: Machine, unit: Machine["units"][number]): Fit {
+  const sheet = unitSheetOf(machine, unit.id);
   const width: Compared = {
     what: "widthMetres",
-    wanted: unit?.widthMetres,
+    wanted: unit.widthMetres,
     found: part.widthMetres,
-    reason: wrongSize("other-width", apart(part.widthMetres, unit?.widthMetres, WIDTH_WITHIN_METRES)),
+    reason: wrongSize("other-width", apart(part.widthMetres, unit.widthMetres, WIDTH_WITHIN_METRES)),
   };
   if (part.kind === "roller") {
     const kinds = [sheet?.frontRoller?.kind, sheet?.rearRoller?.kind].filter((kind) => kind !== undefined);
@@ -180,11 +196,11 @@ export function fitsMachine(part: Part, machine: Machine): Fit | undefined {
   if (!isOfItsSort(part, machine)) return undefined;
   switch (part.kind) {
     case "blade":
-      return bladeFit(part, machine);
+      return bestFit(machine.spindles, (spindle) => bladeFit(part, machine, spindle));
     case "bedknife":
     case "reel":
     case "roller":
-      return unitFit(part, machine);
+      return bestFit(machine.units, (unit) => unitFit(part, machine, unit));
     case "bolt":
       return boltFit(part, machine);
     case "belt":

@@ -1,5 +1,5 @@
 export { partFields } from "./fields";
-export { type Fit, type FitReason, fitsMachine, isOfItsSort } from "./fits";
+export { FIT_VERDICTS, type Fit, type FitReason, fitsMachine, isOfItsSort } from "./fits";
 export { PART_KINDS, type Part, type PartKind, partSchema, SET_KINDS } from "./schema";
 export { type SetEntry, type SetStanding, setStanding } from "./sets";
 export { wantedBlade } from "./wanted";

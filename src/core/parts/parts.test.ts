@@ -83,6 +83,26 @@ describe("what fits this deck", () => {
     });
   });
 
+  it("of spindles that turn against each other, or units with sheets of their own, it says on which it goes", () => {
+    const plain = machineOf("ZT-1");
+    const [first, second, ...others] = plain.spindles;
+    if (!first || !second) throw new Error("no spindles");
+    const machine: Machine = { ...plain, spindles: [first, { ...second, turns: "anticlockwise" }, ...others] };
+    const blade = bladeFor(machine);
+    expect(fitsMachine(blade, machine)).toMatchObject({ verdict: "fits", places: [first, ...others].map(({ label }) => label) });
+    expect(fitsMachine({ ...blade, turns: "anticlockwise" }, machine)).toMatchObject({ verdict: "fits", places: [second.label] });
+    const triplex = machineOf("RT-1");
+    const [unit, ...rest] = triplex.units;
+    const { bedknife } = triplex.sheet.unit ?? {};
+    if (!unit || !bedknife || triplex.deck) throw new Error("no reel units");
+    const thick = { ...bedknife, thicknessMetres: (bedknife.thicknessMetres ?? 0) + 0.001 };
+    const own = machineSchema.parse({ ...triplex, units: [{ ...unit, own: { bedknife: thick } }, ...rest] });
+    const knife = (one: typeof bedknife) =>
+      partSchema.parse({ kind: "bedknife", label: "Knife", widthMetres: unit.widthMetres, ...one, type: undefined });
+    expect(fitsMachine(knife(thick), own)).toMatchObject({ verdict: "fits", places: [unit.label] });
+    expect(fitsMachine(knife(bedknife), own)).toMatchObject({ verdict: "fits", places: rest.map(({ label }) => label) });
+  });
+
   it("a knife goes on a unit as wide and as thick; a reel by its blades too; a bolt by its grade", () => {
     const machine = machineOf("RT-1");
     const width = machine.units[0]?.widthMetres ?? 0;

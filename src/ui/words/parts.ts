@@ -87,8 +87,13 @@ export function sayReason(reason: FitReason, system: UnitSystem): string {
   }
 }
 
-/** A fit in one sentence, with what was not compared. */
+/** A fit in one sentence: where, if not everywhere, and what was not compared. */
 export function sayFit(fit: Fit, system: UnitSystem): string {
+  const said = sayFitThere(fit, system);
+  return fit.places ? `on ${fit.places.map((label) => label.toLowerCase()).join(", ")} only: ${said}` : said;
+}
+
+function sayFitThere(fit: Fit, system: UnitSystem): string {
   if (fit.reasons.length > 0) return `${fit.reasons.map((reason) => sayReason(reason, system)).join("; ")}.`;
   if (fit.verdict === "fits") return "agrees in every dimension.";
   const names = (keys: readonly string[]) => keys.map((key) => SIZE_WORDS[key] ?? key).join(", ");

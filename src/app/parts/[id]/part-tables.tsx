@@ -18,20 +18,17 @@ export function FitMark({ verdict }: { verdict: Fit["verdict"] }) {
   );
 }
 
-const ORDER: readonly Fit["verdict"][] = ["fits", "cannot-tell", "does-not-fit"];
-
 /** Which machines a part goes on, and why not the others. */
 export function FitList({ fits }: { fits: readonly { machine: { id: string; fleetNumber: string; name: string }; fit: Fit }[] }) {
   const { system } = useSeat();
-  const sorted = [...fits].sort((a, b) => ORDER.indexOf(a.fit.verdict) - ORDER.indexOf(b.fit.verdict));
-  const good = sorted.filter(({ fit }) => fit.verdict === "fits");
+  const good = fits.filter(({ fit }) => fit.verdict === "fits");
   return (
     <section aria-label="Fits" className="py-2">
       <h2 className="text-xl">
         {good.length > 0 ? `Fits ${good.map(({ machine }) => machine.fleetNumber).join(", ")}` : "Fits no machine for sure"}
       </h2>
       <ul className="ruled">
-        {sorted.map(({ machine, fit }) => (
+        {fits.map(({ machine, fit }) => (
           <li key={machine.id} className="flex flex-wrap items-baseline gap-x-3 py-1">
             <Link href={`/machines/${machine.id}`} prefetch={false} className="num w-16 text-lg font-bold underline">
               {machine.fleetNumber}
@@ -40,7 +37,7 @@ export function FitList({ fits }: { fits: readonly { machine: { id: string; flee
             <span className="min-w-0 grow text-sm">{sayFit(fit, system)}</span>
           </li>
         ))}
-        {sorted.length === 0 && <li className="py-1 text-soft">No machine of the fleet has a place for such a part.</li>}
+        {fits.length === 0 && <li className="py-1 text-soft">No machine of the fleet has a place for such a part.</li>}
       </ul>
     </section>
   );
