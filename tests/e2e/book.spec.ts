@@ -157,11 +157,16 @@ test("the fleet is found as it is typed, filtered and sorted in the address, and
   for await (const part of stream) parts.push(part as Buffer);
   const lines = Buffer.concat(parts).toString("utf8").split("\r\n");
   expect(lines[0]).toBe("number,name,kind,site,stands,open_jobs,due,owed,not_as_built,hours,width_metres");
-  expect(lines.slice(1).map((line) => line.split(",")[0])).toEqual(["RF-1", "RT-1"]);
+  // Others of these tests make twins of the triplex: no hours, so after these two.
+  const numbers = lines.slice(1).map((line) => line.split(",")[0] ?? "");
+  expect(numbers.slice(0, 2)).toEqual(["RF-1", "RT-1"]);
+  expect(numbers.filter((number) => !/^(RF-1|RT-1|K-)/.test(number))).toEqual([]);
   await page.reload();
   await expect(rows.filter({ hasText: "RF-1" })).toBeVisible();
   await expect(page.getByLabel("Find by number, name, site or kind")).toHaveValue("reel cricket");
   await page.getByRole("button", { name: "Held" }).click();
+  await expect(rows.filter({ hasText: "RF-1" })).toHaveCount(0);
+  await page.getByLabel("Find by number, name, site or kind").fill("reel nowhere");
   await expect(page.getByText("No machine is like that.")).toBeVisible();
 });
 

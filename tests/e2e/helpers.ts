@@ -26,7 +26,9 @@ export async function again(page: Page): Promise<void> {
 export async function alive(page: Page): Promise<void> {
   await page.waitForFunction(() => {
     const main = document.querySelector("main");
-    return main !== null && Object.keys(main).some((key) => key.startsWith("__reactFiber"));
+    const isTaken = (element: Element) => Object.keys(element).some((key) => key.startsWith("__reactFiber"));
+    // A form that comes by itself is taken over after the page around it: what is pressed before goes nowhere.
+    return main !== null && isTaken(main) && [...main.querySelectorAll("input, button, select, textarea")].every(isTaken);
   });
   // What belongs to it is busy while the browser takes the page over; idle twice, and it is done.
   await page.evaluate(

@@ -243,7 +243,7 @@ test("units are one system throughout, and the drawing turns with the mechanic",
 
 test("what is being typed keeps its field while one's own note comes in from another tab", async ({ page }) => {
   await sitDown(page);
-  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1TWO"), words: "two tabs" });
+  const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1TABS"), words: "two tabs" });
   await open(page, `/jobs/${jobId}`);
   await page.getByRole("button", { name: /^Fix/ }).first().click();
   await page.getByLabel("For which cause").selectOption("something-else");
