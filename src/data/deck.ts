@@ -13,7 +13,7 @@ import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
 import { stepsOfMachine } from "./step-data";
 import { type AnyStep, addStep, openJobRow, STEP_DATA } from "./steps";
 
-export const newDeckMoveSchema = STEP_DATA.deck;
+export const newDeckMoveSchema = STEP_DATA.deck.omit({ left: true });
 
 /** The moves of a deck among a job's steps that count, in order. */
 export function deckMoves(steps: readonly AnyStep[]): DeckMove[] {
@@ -31,12 +31,13 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
     requireState(db, job.machineId, "locked-out");
     const { machine } = getMachine(db, job.machineId);
     const moves = deckMoves(liveSteps(stepsOfMachine(db, job.machineId)));
-    const problems = moveProblems(deckSteps(machine), moves, move);
+    const order = deckSteps(machine);
+    const problems = moveProblems(order, moves, move);
     if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");
     if (problems.length > 0) throw new AppError("invalid", { issues: issuesOfMove(problems) });
-    const stepId = addStep(db, doing, { jobId, kind: "deck", data: move });
-    const isBack = deckState(machine, [...moves, move]).where === "on";
-    if (isBack) insertEvent(db, doing, { machineId: job.machineId, event: "deck-off", stepId });
+    const left = order.off.length + order.on.length - deckState(machine, moves).done.length - 1;
+    const stepId = addStep(db, doing, { jobId, kind: "deck", data: { ...move, left } });
+    if (left === 0) insertEvent(db, doing, { machineId: job.machineId, event: "deck-off", stepId });
     return { stepId };
   });
 }

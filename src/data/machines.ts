@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { kindById } from "@/core/kinds";
 import { isPlaceOf, type Machine, machineSchema, placesOf, storedSheet } from "@/core/machine";
+import { deckSteps } from "@/core/sequences/deck-off";
 import { type MachineState, placesOpen } from "@/core/state";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
@@ -173,7 +174,9 @@ export function writeSheet(
   requireSound(args.machine);
   const [was, is] = [kindById(current.machine.kind).cutsWith, kindById(args.machine.kind).cutsWith];
   if (was !== is) throw new AppError("invalid", { issues: [{ code: "cuts-with-another", path: ["machine", "kind"] }] });
-  requireFree(db, current, args.machine);
+  const open = openState(db, current.id);
+  requireFree(open, current.machine, args.machine);
+  requireSameOrder(open, current.machine, args.machine);
   const version = current.sheetVersion + 1;
   insertSheet(db, doing, { ...args, version });
   db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
@@ -182,14 +185,25 @@ export function writeSheet(
   return { sheetVersion: version };
 }
 
+function openState(db: Db, machineId: string): MachineState | undefined {
+  const row = db.prepare("SELECT state_json FROM machine_states WHERE machine_id = ?").get(machineId) as { state_json: string } | undefined;
+  return row && (JSON.parse(row.state_json) as MachineState);
+}
+
 /** A place that something unsafe, unturned or apart is still written down of does not leave the sheet: it would be forgotten with it. */
-function requireFree(db: Db, { id, machine }: MachineRecord, next: Machine): void {
-  const gone = placesOf(machine).filter((place) => !isPlaceOf(next, place));
-  if (gone.length === 0) return;
-  const row = db.prepare("SELECT state_json FROM machine_states WHERE machine_id = ?").get(id) as { state_json: string } | undefined;
-  const open = new Set(row ? placesOpen(JSON.parse(row.state_json) as MachineState) : []);
-  const held = gone.filter((place) => open.has(place));
+function requireFree(state: MachineState | undefined, machine: Machine, next: Machine): void {
+  const open = new Set(state ? placesOpen(state) : []);
+  const held = placesOf(machine).filter((place) => !isPlaceOf(next, place) && open.has(place));
   if (held.length > 0) throw new AppError("invalid", { issues: held.map((place) => ({ code: "place-in-use", path: ["machine"], place })) });
+}
+
+/** A deck that is coming off goes back by the order it came off in: that order, and what lies in the tray by it, stay until it is on. */
+function requireSameOrder(state: MachineState | undefined, machine: Machine, next: Machine): void {
+  if (!state?.apart.some(({ what }) => what === "deck")) return;
+  const told = ({ off, on }: ReturnType<typeof deckSteps>) =>
+    JSON.stringify([off.map(({ id, parts }) => [id, parts.map((part) => [part.id, part.count])]), on.map(({ id }) => id)]);
+  if (told(deckSteps(machine)) !== told(deckSteps(next)))
+    throw new AppError("invalid", { issues: [{ code: "deck-is-off", path: ["machine", "sheet", "deckOff"] }] });
 }
 
 /** Renames a machine or moves it to another site; its number is what stands on it and stays. */

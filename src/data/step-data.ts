@@ -105,7 +105,7 @@ export const STEP_DATA = {
     turns: z.array(turnMadeSchema).optional(),
   }),
   /** One step of a deck coming off or going on, with the parts counted at it. */
-  deck: z.object(moveShape),
+  deck: z.object({ ...moveShape, left: z.number().int().min(0).max(200).optional() }),
   /** One step of a blade off and on, or of a spindle's service. */
   guided: z.object({ round: z.enum(ROUNDS), place: z.string().max(60), ...moveShape }),
   /** What a round really holds on this machine, counted at the bench: its own list from then on. */

@@ -1,8 +1,11 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { checkRow } from "@/core/checks";
 import { SHEETS, type Spoil, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
+import { machineSchema } from "@/core/machine";
 import { seededRandom } from "@/core/random";
 import { allYes, itemsFor } from "@/core/safety";
+import { deckSteps } from "@/core/sequences/deck-off";
+import { usualMove } from "@/core/sequences/moves.fixtures";
 import { mayRun, putBackPoints } from "@/core/state";
 import type { CheckRow } from "@/core/trade";
 import { getBay } from "@/data/bay";
@@ -13,7 +16,7 @@ import { listEvents, logEvent, newEventSchema, voidEvent } from "@/data/events";
 import { closeJob, recordAnswer, recordFix, recordHandover, recordHold, recordJobEvent, recordRelease, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { machineLog, stateOfMachine } from "@/data/machine-state";
-import { getMachine } from "@/data/machines";
+import { getMachine, replaceSheet } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { recordFinding, recordTake } from "@/data/takes";
@@ -348,6 +351,50 @@ describe("put back, ready, cut, close", () => {
     expect(refusedFor(() => undoLast(ak, first))).toEqual(["changed-since"]);
     expect(refusedFor(() => makeSafe(db, bl, second, "running", "bd-1"))).toContain("deck-off");
     expect(refusedFor(() => recordPutBack(db, bl.doing(), { jobId: second, answers: {} }))).toEqual(["not-safe", "deck-off"]);
+  });
+});
+
+describe("a deck and the order it comes off in", () => {
+  const moveOn = (jobId: number) => {
+    const next = getJobView(db, jobId).deck.next;
+    const { way = "off", step } = next ?? {};
+    const move = usualMove(step as NonNullable<typeof step>, way);
+    return recordDeckMove(db, ak.doing(), { jobId, way, step: move.step, counts: move.counts, answers: move.answers ?? {} });
+  };
+  const reordered = (change: (steps: { id: string; words: string; parts: never[] }[]) => object[]) => {
+    const { machine, sheetVersion } = getMachine(db, "bd-1");
+    const deckOff = machine.sheet.deckOff as NonNullable<typeof machine.sheet.deckOff>;
+    const next = { ...machine, sheet: { ...machine.sheet, deckOff: { ...deckOff, steps: change(deckOff.steps as never) } } };
+    return replaceSheet(db, ak.doing(), {
+      machineId: "bd-1",
+      basedOnVersion: sheetVersion,
+      machine: machineSchema.parse(next),
+      reason: "as we do it",
+    });
+  };
+  const withChute = () => reordered((steps) => [...steps.slice(0, 3), { id: "chute", words: "Chute off", parts: [] }, ...steps.slice(3)]);
+
+  it("the order is not changed under a deck that is off; other words of a step are", () => {
+    const jobId = openJob(db, ak, "bd-1");
+    makeSafe(db, ak, jobId, "locked-out", "bd-1");
+    moveOn(jobId);
+    expect(refusedFor(withChute)).toContain("deck-is-off");
+    expect(getJobView(db, jobId).deck.done).toHaveLength(1);
+    expect(() => reordered((steps) => steps.map((step) => ({ ...step, words: `${step.words}, slowly` })))).not.toThrow();
+  });
+
+  it("a deck that was off and is on again is on by a longer order too, and comes off by it", () => {
+    const jobId = openJob(db, ak, "bd-1");
+    makeSafe(db, ak, jobId, "locked-out", "bd-1");
+    const { off, on } = deckSteps(getMachine(db, "bd-1").machine);
+    for (let k = 0; k < off.length + on.length; k++) moveOn(jobId);
+    expect(listEvents(db, "bd-1").filter(({ event }) => event === "deck-off")).toHaveLength(1);
+    withChute();
+    expect(getJobView(db, jobId).deck).toMatchObject({ where: "on", done: [] });
+    expect(stateOfMachine(db, "bd-1").apart).toEqual([]);
+    for (let k = 0; k < 4; k++) moveOn(jobId);
+    expect(getJobView(db, jobId).deck.done.at(-1)?.step.id).toBe("chute");
+    expect(stateOfMachine(db, "bd-1").apart).toEqual([{ what: "deck", where: "coming-off" }]);
   });
 });
 

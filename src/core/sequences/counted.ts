@@ -30,6 +30,8 @@ export type Move = {
   answers?: Readonly<Record<string, string>>;
   /** SI. */
   sizes?: Readonly<Record<string, number>>;
+  /** Steps that were left of its round after it, by the order as it then stood. */
+  left?: number | undefined;
 };
 
 export type Place = "on" | "coming-off" | "off" | "going-on";
@@ -46,10 +48,16 @@ export type SequenceState = {
 export const choice = (id: string, label: string, ...options: AskOption[]): Ask => ({ kind: "choice", id, label, options });
 export const part = (id: string, label: string, count: number): Part => ({ id, label, count });
 
-/** The moves of the round in hand: one that was finished is forgotten, so that the next begins at its first step. */
+/**
+ * The moves of the round in hand: one that was finished is forgotten, so that the next begins at its first step. Rounds are told apart by what was done and
+ * not by counting: the order may have another length by now. A move that does not say what was left after it was the last where it is the order's own last.
+ */
 function current<M extends Move>({ off, on }: Order, moves: readonly M[]): M[] {
-  const round = off.length + on.length;
-  return round === 0 ? [] : moves.slice(Math.floor(moves.length / round) * round);
+  const start = moves.findLastIndex(({ way }, k) => way === "off" && (k === 0 || moves[k - 1]?.way === "on"));
+  const round = moves.slice(Math.max(0, start));
+  const last = round.at(-1);
+  const isDone = last?.left === undefined ? last?.way === "on" && last.step === on.at(-1)?.id : last.left === 0;
+  return isDone || off.length + on.length === 0 ? [] : round;
 }
 
 export function sequenceState(order: Order, moves: readonly Move[]): SequenceState {

@@ -49,6 +49,27 @@ describe("the tray", () => {
     expect(deckState(tractor, moves)).toMatchObject({ where: "on", tray: [], done: [] });
   });
 
+  it("a round that was finished stays finished when the order gets a step more or fewer; one under way goes on where it was", () => {
+    const moves = movesOf(tractor);
+    const { off, on } = deckSteps(tractor);
+    const told = moves.map((move, k) => ({ ...move, left: moves.length - k - 1 }));
+    const steps = tractor.sheet.deckOff?.steps ?? [];
+    const other = (changed: typeof steps) => withSheet(tractor, { deckOff: { steps: changed, backFirst: [] } });
+    const longer = other([...steps, { id: "chute", words: "Chute off", parts: [] }]);
+    const shorter = other(steps.slice(0, 4));
+    for (const machine of [longer, shorter]) {
+      expect(deckState(machine, told)).toMatchObject({ where: "on", done: [] });
+      // A second round by the new order, after one by the old.
+      const again = [...told, ...movesOf(machine)];
+      expect(deckState(machine, again)).toMatchObject({ where: "on", done: [] });
+      expect(deckState(machine, again.slice(0, -1)).where).toBe("going-on");
+      expect(deckState(machine, [...told, ...movesOf(machine).slice(0, 2)]).done).toHaveLength(2);
+    }
+    // Written down before a move said what was left: the order's own last step ends it.
+    expect(deckState(tractor, [...moves, ...moves.slice(0, off.length + on.length - 1)]).where).toBe("going-on");
+    expect(deckState(tractor, [...moves, ...moves])).toMatchObject({ where: "on", done: [] });
+  });
+
   it("says what was short when it came off", () => {
     const moves = movesOf(tractor).slice(0, 5);
     const short = moves.map((move) => (move.step === "rear-links" ? { ...move, counts: { ...move.counts, hairpins: 1 } } : move));

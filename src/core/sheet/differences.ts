@@ -4,20 +4,8 @@ import { fieldsOf, type SheetField, sheetPlaces, valueAt, withValue } from "./fi
 /** One thing two sheets say differently; a side that says nothing is absent. */
 export type SheetDifference = { key: string; field?: SheetField; a?: unknown; b?: unknown };
 
-/** What one sheet has places for and the other has none; or whole tables (belt, brackets …) that have a page of their own. */
-const TABLES = [
-  "features",
-  "pivotedAxles",
-  "frame",
-  "deck.mount",
-  "deck.outline",
-  "sheet.belt",
-  "sheet.deckOff",
-  "sheet.blade.stack",
-  "sheet.unit.sideView.faceRadians",
-  "sheet.unit.brackets",
-  "sheet.unit.attitude",
-] as const;
+/** What has a page of its own, or is drawn and not typed. */
+export const DRAWN = ["features", "pivotedAxles", "deck.outline", "sheet.belt"] as const;
 
 /** Two numbers nearer than this share of the larger are one: units typed and read back. */
 const SAME_SHARE = 1e-6;
@@ -59,7 +47,7 @@ export function sheetDifferences(a: Machine, b: Machine): SheetDifference[] {
     return isSameValue(x, y) ? [] : [difference(field.key, x, y, field)];
   });
   const kinds = a.kind === b.kind ? [] : [difference("kind", a.kind, b.kind)];
-  const tables = TABLES.flatMap((key) => {
+  const tables = DRAWN.flatMap((key) => {
     const [x, y] = [valueAt(a, key), valueAt(b, key)];
     return isSameValue(x, y) ? [] : [difference(key, x, y)];
   });
@@ -82,7 +70,7 @@ export function mergedSheets(args: { base: Machine; mine: Machine; theirs: Machi
       if (!isSameValue(own.b, b)) both.push(key);
       continue;
     }
-    const isPlain = field !== undefined || (TABLES as readonly string[]).includes(key);
+    const isPlain = field !== undefined || (DRAWN as readonly string[]).includes(key);
     if (isPlain) merged = withValue(merged, key, b);
     else both.push(key);
   }

@@ -1,6 +1,5 @@
-export { isSameValue, mergedSheets, type SheetDifference, sheetDifferences } from "./differences";
+export { DRAWN, isSameValue, mergedSheets, type SheetDifference, sheetDifferences } from "./differences";
 export {
-  type FieldSpec,
   fieldsOf,
   type PlaceSort,
   placeKey,
@@ -14,4 +13,7 @@ export {
 export { type Missing, type MissingCode, missingOf } from "./missing";
 export { SCHOOLS, type School, schoolById, schoolFollowed, withSchool } from "./schools";
 export { GRID_METRES, SNAP_METRES, type Snapped, snapped } from "./snap";
+export type { Column, FieldSpec, TableId } from "./spec";
+export { type Row, readParts, TABLE_ROWS, UNSEEN } from "./tables";
 export { outlineAround, TEMPLATES, type TemplateRange, type TemplateWish, templateMachine, tipCircleFor } from "./templates";
+export { UNIT_PART_IDS, type UnitPart } from "./unit-specs";

@@ -20,6 +20,7 @@ export type MissingCode =
   | "no-dipstick"
   | "no-timing-step"
   | "no-deck-order"
+  | "no-stack-to-compare"
   | "no-lifting-point"
   | "no-tip-side"
   | "no-reel-life"
@@ -98,16 +99,15 @@ const RULES: readonly Rule[] = [
     (machine) => has("air-tyres")(machine) && rotary(machine),
     airWheels("sectionHeightMetres"),
   ),
-  byPage("no-deck-order", [], (machine) => has("hangers")(machine) && !machine.sheet.deckOff),
-  byPage(
-    "no-side-view",
-    ["bedknife-attitude", "cutting-height", "groomer-depth"],
-    (machine) => reel(machine) && !machine.sheet.unit?.sideView,
+  byKeys("no-deck-order", [], has("hangers"), unless("sheet.deckOff")),
+  byKeys("no-stack-to-compare", ["blade-fit"], rotary, unless("sheet.blade.stack")),
+  byKeys("no-side-view", ["bedknife-attitude", "cutting-height", "groomer-depth"], reel, (machine) =>
+    unless("sheet.unit.sideView")(machine).map((key) => `${key}.front.yMetres`),
   ),
   byKeys("no-clip-by-arithmetic", ["reel-speed"], reel, unless("sheet.reelDrive.revolutionsPerMinute")),
   byKeys("no-reel-life", ["reel-cone", "reel-edge"], reel, unless("sheet.unit.reel.newDiameterMetres")),
   byKeys("no-knife-life", ["reel-edge"], reel, unless("sheet.unit.bedknife.thicknessMetres")),
-  byPage("no-bracket-table", ["roller-position"], (machine) => reel(machine) && !machine.sheet.unit?.brackets?.length),
+  byKeys("no-bracket-table", ["roller-position"], reel, unless("sheet.unit.brackets")),
   byKeys("no-knife-turns", ["reel-contact"], reel, unless("sheet.unit.adjusters.knifeThrowMetres")),
   byKeys("no-money", [], rotary, unless("sheet.blade.price")),
 ];

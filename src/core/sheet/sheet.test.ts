@@ -1,18 +1,23 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import * as z from "zod";
 import { assessCheck, worksheetsFor } from "@/core/checks";
 import { convexHull, crossingSides, type Point } from "@/core/geometry";
 import { KIND_IDS, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine, machineSchema, sheetProblems } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
 import {
+  DRAWN,
   fieldsOf,
   GRID_METRES,
   mergedSheets,
   missingOf,
+  readParts,
   SNAP_METRES,
   sheetDifferences,
+  sheetPlaces,
   snapped,
+  TABLE_ROWS,
   TEMPLATES,
   templateMachine,
   valueAt,
@@ -281,5 +286,126 @@ describe("two sheets side by side", () => {
     const { merged, both } = mergedSheets({ base, mine, theirs });
     expect(both).toEqual(["spindles.right"]);
     expect(merged.spindles).toHaveLength(3);
+  });
+});
+
+describe("what can be typed of a sheet", () => {
+  /** Lists whose members are places: what stands in them is named by a place's id. */
+  const PLACES = ["wheels", "spindles", "units", "deck.hangers", "deck.antiScalpWheels", "sheet.gearboxes"];
+  /** What is no value of the machine: its names, how it is known, and whose word a value is. */
+  const NOT_A_VALUE = /(^|\.)(id|kind|words)$/;
+
+  type Node = { properties?: Record<string, Node>; items?: Node; not?: unknown; oneOf?: Node[]; anyOf?: Node[] };
+  const leaves = (node: Node, path: readonly string[]): string[] => {
+    const key = path.join(".");
+    if (node.not !== undefined || (DRAWN as readonly string[]).includes(key)) return [];
+    if (PLACES.includes(key) && node.items) return leaves(node.items, [...path, "*"]);
+    if (node.properties && key !== "sheet.words" && key !== "sheet.deckOff")
+      return Object.entries(node.properties).flatMap(([name, inner]) => leaves(inner, [...path, name]));
+    return [key];
+  };
+  const schema = z.toJSONSchema(machineSchema, { io: "input", unrepresentable: "any" }) as Node;
+  const all = new Set((schema.oneOf ?? schema.anyOf ?? []).flatMap((of) => leaves(of, [])));
+  const ids = (machine: Machine) => new Set(sheetPlaces(machine).map(({ id }) => id));
+  /** A key as the schema has it: a place's id as a star. */
+  const starred = (machine: Machine, key: string) => {
+    const places = ids(machine);
+    return key
+      .split(".")
+      .map((part, k) => (k > 0 && k < 3 && places.has(part) && !key.startsWith("sheet.unit") ? "*" : part))
+      .join(".");
+  };
+  const machines = [...FLEET.map(({ machine }) => machineSchema.parse(machine)), ...wishes.map((wish) => templateMachine(wish))];
+  const typed = new Set(machines.flatMap((machine) => fieldsOf(machine).map(({ key }) => starred(machine, key))));
+
+  it("is everything the schema has, but what is drawn on a page of its own: nothing stands there that the screen can neither type nor compare", () => {
+    expect(all.size).toBeGreaterThan(120);
+    const left = [...all].filter((key) => !NOT_A_VALUE.test(key) || key.endsWith("Roller.kind")).filter((key) => !typed.has(key));
+    expect(left).toEqual([]);
+  });
+
+  it("of two people's changes nothing of the other's is lost, whatever it was (every field of every machine of the demo)", () => {
+    const other = (value: unknown): unknown => (typeof value === "number" ? value * 1.01 : typeof value === "boolean" ? !value : undefined);
+    let tried = 0;
+    for (const { machine } of FLEET) {
+      const base = machineSchema.parse(machine);
+      const mine = withValue(base, "sheet.notes", "mine");
+      for (const { key } of fieldsOf(base)) {
+        const value = other(valueAt(base, key));
+        if (value === undefined) continue;
+        tried += 1;
+        const { merged, both } = mergedSheets({ base, mine, theirs: withValue(base, key, value) });
+        expect(both, key).toEqual([]);
+        expect(valueAt(merged, key), key).toEqual(value);
+        expect(merged.sheet.notes).toBe("mine");
+      }
+    }
+    expect(tried).toBeGreaterThan(500);
+  });
+});
+
+describe("tables of a sheet", () => {
+  const order = machineOf("BD-1").sheet.deckOff;
+  const { toRows, fromRows } = TABLE_ROWS["deck-off"];
+
+  it("an order and its rows are the same, ids and all", () => {
+    expect(fromRows(toRows(order))).toEqual(order);
+    for (const { machine } of FLEET) {
+      const brackets = machineSchema.parse(machine).sheet.unit?.brackets;
+      if (brackets) expect(TABLE_ROWS.brackets.fromRows(TABLE_ROWS.brackets.toRows(brackets))).toEqual(brackets);
+    }
+  });
+
+  it("other words of a step or a count keep the id it is known by; a step put in between takes none away", () => {
+    const rows = toRows(order).map((row, k) => (k === 3 ? { ...row, words: "Stabiliser away", parts: "2 Stabiliser pin with clip" } : row));
+    const next = fromRows([...rows.slice(0, 2), { words: "Chute off", parts: "" }, ...rows.slice(2)]) as NonNullable<typeof order>;
+    expect(next.steps.map(({ id }) => id)).toEqual([
+      "photographs",
+      "deck-down",
+      "chute-off",
+      "belt-slack",
+      "stabiliser",
+      "rear-links",
+      "front-link",
+      "out",
+    ]);
+    expect(next.steps[4]?.parts).toEqual([{ id: "stabiliser-pin", label: "Stabiliser pin with clip", count: 2 }]);
+    expect(next.backFirst).toEqual(order?.backFirst);
+  });
+
+  it("steps and parts of one name are told apart, so that a sheet of them is sound", () => {
+    const machine = machineOf("BD-1");
+    const deckOff = fromRows([
+      { words: "Pin out", parts: "pin, pin" },
+      { words: "Pin out", parts: "Pin", isBackFirst: true },
+      { words: "–", parts: "" },
+    ]);
+    const next = machineSchema.parse(withValue(machine, "sheet.deckOff", deckOff));
+    expect(sheetProblems(next)).toEqual([]);
+    expect(next.sheet.deckOff?.steps.map(({ id }) => id)).toEqual(["pin-out", "pin-out-2", "step"]);
+    expect(next.sheet.deckOff?.steps.flatMap(({ parts }) => parts.map(({ id }) => id))).toEqual(["pin", "pin-2", "pin-3"]);
+    expect(next.sheet.deckOff?.backFirst).toEqual(["pin-out-2"]);
+  });
+
+  it.each([
+    [
+      "2 link pins, 4 × washers; belt",
+      [
+        { label: "link pins", count: 2 },
+        { label: "washers", count: 4 },
+        { label: "belt", count: 1 },
+      ],
+    ],
+    ["3x clip", [{ label: "clip", count: 3 }]],
+    [" , ", []],
+    [
+      "12 mm spacer, 2 12 mm spacer",
+      [
+        { label: "12 mm spacer", count: 1 },
+        { label: "12 mm spacer", count: 2 },
+      ],
+    ],
+  ])("reads %j", (text, parts) => {
+    expect(readParts(text)).toEqual(parts);
   });
 });

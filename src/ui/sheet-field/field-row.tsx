@@ -1,11 +1,13 @@
 "use client";
 
+import type { ReactNode } from "react";
 import type { SheetWord } from "@/core/machine";
 import type { SheetField } from "@/core/sheet";
 import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { QuantityField } from "@/ui/quantity-field";
 import { choiceWords, WORD_LABELS } from "@/ui/words/sheet";
+import { OrderField, TableField } from "./list-field";
 import { type FieldTrouble, readText } from "./read-text";
 
 export const fieldId = (key: string): string => `sheet-${key.replaceAll(".", "-")}`;
@@ -18,6 +20,10 @@ export function FieldRow(args: {
   word: SheetWord;
   trouble: FieldTrouble | undefined;
   onText: (text: string, sure?: string) => void;
+  /** What it looks like, as it stands. */
+  picture?: ReactNode;
+  /** What may be begun from while nothing is told. */
+  usual?: string | undefined;
 }) {
   const { field, text, trouble, onText } = args;
   const { system } = useSeat();
@@ -46,10 +52,14 @@ export function FieldRow(args: {
         <Choice
           label={hint ? `${field.label} (${hint})` : field.label}
           value={text}
-          options={field.options.map((option) => [option, choiceWords(option)])}
+          options={field.options.map((option) => [option, choiceWords(option, field.names)])}
           onChange={(option) => onText(option === text ? "" : option)}
         />
       );
+    case "order":
+      return <OrderField {...{ id, field, text, hint, words, onText }} picture={args.picture} />;
+    case "table":
+      return <TableField {...{ id, field, text, hint, words, onText }} usual={args.usual} />;
     case "flag":
       return (
         <label className="flex min-h-11 items-center gap-3">
@@ -105,19 +115,25 @@ export function FieldRow(args: {
 function sayTrouble(trouble: FieldTrouble, field: SheetField): string {
   switch (trouble) {
     case "needed":
+      if (field.key.startsWith("frame.") || field.key.startsWith("deck.centreOfGravity."))
+        return "A weight and where it stands go together: all of it, or none.";
       return field.at === "side-view"
         ? "The side view is all of both rollers and the edge, or nothing: this one is needed with the others."
         : "This one is needed with what stands beside it.";
     case "below":
       return field.kind === "number" ? `Less than this can be: ${field.least} at least.` : "Less than this can be.";
     case "above":
+      if (field.kind === "text") return "One to forty of each.";
       return field.kind === "number" ? `More than this can be: ${field.most} at most.` : "More than this can be.";
     case "not-whole":
       return "A whole number.";
     case "too-long":
+      if (field.key.endsWith(".parts")) return "A name is too long: 60 letters at most.";
       return field.kind === "text" ? `Too long: ${field.most} letters at most.` : "A line is too long: 80 letters at most.";
     case "too-many":
-      return "Too many lines: eight at most.";
+      return "most" in field ? `Too many: ${field.most} at most.` : "Too many.";
+    case "in-a-row":
+      return "One of these cannot be read yet: it says which.";
     case "unreadable":
       return "This cannot be read. Type a number.";
   }

@@ -23,7 +23,7 @@ describe("words of a sheet", () => {
     for (const machine of [...templates, ...fleet])
       for (const field of fieldsOf(machine)) {
         if (field.kind !== "choice") continue;
-        for (const option of field.options) expect(choiceWords(option), `${field.key} ${option}`).toMatch(/^[A-Z0-9]/);
+        for (const option of field.options) expect(choiceWords(option, field.names), `${field.key} ${option}`).toMatch(/^[A-Z0-9]/);
       }
   });
 

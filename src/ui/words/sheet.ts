@@ -1,6 +1,15 @@
 import { FEATURES, KINDS } from "@/core/kinds";
 import type { SheetWord } from "@/core/machine";
-import type { FieldSpec, MissingCode, PlaceSort, SheetDifference, SheetPart } from "@/core/sheet";
+import {
+  type DRAWN,
+  type FieldSpec,
+  type MissingCode,
+  type PlaceSort,
+  type SheetDifference,
+  type SheetPart,
+  TABLE_ROWS,
+  type UnitPart,
+} from "@/core/sheet";
 import type { UnitSystem } from "@/core/units";
 import { show } from "./quantities";
 
@@ -14,13 +23,32 @@ export const WORD_LABELS: Record<SheetWord, string> = {
 
 export const PART_TITLES: Record<SheetPart, string> = {
   cut: "Height and cut",
+  tyres: "Tyres",
+  weight: "Weight",
   blade: "Blades",
   drive: "Drive",
+  "deck-off": "Taking the deck off",
   safety: "Lifting, tipping, isolating",
-  service: "Grease",
+  service: "Spindles and grease",
   unit: "Every unit",
   "side-view": "Side view of a unit",
+  brackets: "Brackets of the front roller",
   note: "Note",
+};
+
+/** What sets one unit apart, by the part it is told in. */
+export const OWN_PART_WORDS: Record<UnitPart, string> = {
+  reel: "Reel",
+  bedknife: "Bedknife",
+  frontRoller: "Front roller",
+  rearRoller: "Rear roller",
+  groomer: "Groomer or brush",
+  hasScraper: "Scraper",
+  school: "Reel to bedknife",
+  attitude: "Attitude",
+  adjusters: "Adjusters",
+  sideView: "Side view",
+  brackets: "Brackets",
 };
 
 export const SORT_WORDS: Record<PlaceSort, { one: string; many: string }> = {
@@ -51,11 +79,12 @@ export const MISSING_WORDS: Record<MissingCode, string> = {
   "usual-rake": "Without the rake wanted: common practice is used, and said so.",
   "no-tyre-effect": "Without the height of the tyre's section: what a soft tyre does to the tips is not worked out.",
   "no-deck-order": "Without an order of taking its deck off: the general one is used.",
+  "no-stack-to-compare": "Without the washer stack: a part left out or the wrong way round is not seen against it.",
   "no-side-view": "Without the side view of a unit: attitude, heel, toe and the bench setting are not worked out.",
   "no-clip-by-arithmetic": "Without the reel's speed: clip only from a tachometer.",
   "no-reel-life": "Without the reel's diameter new: what is left of it is not known.",
   "no-knife-life": "Without the thickness of the knife: how many grinds are left is not known.",
-  "no-bracket-table": "Without the table of brackets: which hole goes with a height is not said. A copy of a sister brings hers.",
+  "no-bracket-table": "Without the table of brackets: which hole goes with a height is not said.",
   "no-knife-turns": "Without what a turn of the knife screw moves: closer or further is said, not how far to turn.",
   "no-money": "Without the price of a blade: sharpen or replace is not worked out.",
 };
@@ -96,37 +125,73 @@ const CHOICE_WORDS: Record<string, string> = {
   "no-contact": "Without contact",
   "light-contact": "Light contact",
   "firm-contact": "Firm contact",
+  "frame-hung": "The frame, hung from it",
+  "self-carried": "Its own wheels",
+  fixed: "The machine, fixed",
+  dry: "Dry",
+  oiled: "Oiled",
+  own: "To their own place",
+  rotated: "Moved round",
+  forward: "Forward",
+  rearward: "Rearward",
+  front: "Front",
+  rear: "Rear",
+  reel: "The reel",
+  "reel-and-travel": "Reel and travel",
+  nothing: "Neither",
+  bolt: "Bolt",
+  "lock-washer": "Lock washer",
+  "flat-washer": "Flat washer",
+  "cupped-washer-hollow-up": "Cupped, hollow up",
+  "cupped-washer-hollow-down": "Cupped, hollow down",
+  blade: "Blade",
+  spacer: "Spacer",
+  "anti-rotation-plate": "Anti-rotation plate",
+  collar: "Collar",
 };
 
-export const choiceWords = (id: string): string =>
-  CHOICE_WORDS[id] ?? FEATURES.find((one) => one.id === id)?.label ?? KINDS.find((one) => one.id === id)?.label ?? id;
+export const choiceWords = (id: string, names: Readonly<Record<string, string>> = {}): string =>
+  (Object.hasOwn(names, id) ? names[id] : undefined) ??
+  CHOICE_WORDS[id] ??
+  FEATURES.find((one) => one.id === id)?.label ??
+  KINDS.find((one) => one.id === id)?.label ??
+  id;
+
+/** A table of a sheet in a line: how many rows, and what the first columns of each say. */
+function sayRows(spec: FieldSpec & { kind: "table" }, value: unknown, system: UnitSystem): string {
+  const rows = TABLE_ROWS[spec.table].toRows(value);
+  const told = rows.map((row) =>
+    spec.columns
+      .filter(({ isNeeded }) => isNeeded)
+      .map((column) => sayValue(column, row[column.path.join(".")], system))
+      .join(" "),
+  );
+  return `${rows.length} ${rows.length === 1 ? spec.row : `${spec.row}s`}: ${told.join("; ")}`;
+}
 
 /** A value of a sheet as it is said. */
 export function sayValue(spec: FieldSpec | undefined, value: unknown, system: UnitSystem): string {
   if (value === undefined) return "not said";
-  if (Array.isArray(value)) return value.every((one) => typeof one === "string") ? value.join(", ") : `${value.length}`;
+  if (spec?.kind === "table") return sayRows(spec, value, system);
+  if (Array.isArray(value))
+    return value.every((one) => typeof one === "string")
+      ? value.map((one) => (spec?.kind === "order" ? choiceWords(one).toLowerCase() : one)).join(", ")
+      : `${value.length}`;
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number") {
-    if (spec?.kind === "quantity") return show(value, spec.dimension, system, spec.instrument);
+    if (spec?.kind === "quantity") return show(value / (spec.scale ?? 1), spec.dimension, system, spec.instrument);
     return spec?.kind === "number" && spec.unit ? `${value} ${spec.unit}` : String(value);
   }
-  if (typeof value === "string") return spec?.kind === "choice" ? choiceWords(value).toLowerCase() : value;
+  if (typeof value === "string") return spec?.kind === "choice" ? choiceWords(value, spec.names).toLowerCase() : value;
   return "its own table";
 }
 
-const TABLE_WORDS: Record<string, string> = {
+const DRAWN_WORDS: Record<"kind" | (typeof DRAWN)[number], string> = {
   kind: "Kind",
   features: "What it has",
   pivotedAxles: "Pivot of the axle",
-  frame: "Weight of the frame",
-  "deck.mount": "How the deck hangs",
   "deck.outline": "Outline of the deck",
   "sheet.belt": "Belt path",
-  "sheet.deckOff": "Order of taking the deck off",
-  "sheet.blade.stack": "Washer stack",
-  "sheet.unit.sideView.faceRadians": "Knife's top face",
-  "sheet.unit.brackets": "Table of brackets",
-  "sheet.unit.attitude": "Attitude wanted",
 };
 
 /** What differs, by the place's name and the value's. */
@@ -135,7 +200,7 @@ export function differenceTitle({ key, field, a, b }: SheetDifference, labelOf: 
     const place = labelOf(field.at);
     return place ? `${place}: ${field.label.toLowerCase()}` : field.label;
   }
-  const table = TABLE_WORDS[key];
+  const table = Object.hasOwn(DRAWN_WORDS, key) ? DRAWN_WORDS[key as keyof typeof DRAWN_WORDS] : undefined;
   if (table) return table;
   return typeof a === "string" ? `${a}, taken away` : `${String(b ?? key)}, new`;
 }

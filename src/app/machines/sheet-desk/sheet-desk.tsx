@@ -5,21 +5,37 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
-import { FEATURES, type FeatureId, featuresOf, kindById } from "@/core/kinds";
-import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, sheetProblems } from "@/core/machine";
-import { fieldsOf, missingOf, outlineAround, type PlaceSort, placeKey, type SheetField, type SheetPart, sheetPlaces } from "@/core/sheet";
+import { kindById } from "@/core/kinds";
+import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, type StackPart, sheetProblems } from "@/core/machine";
+import { deckSteps } from "@/core/sequences/deck-off";
+import {
+  fieldsOf,
+  isSameValue,
+  missingOf,
+  outlineAround,
+  placeKey,
+  type SheetField,
+  type SheetPart,
+  sheetPlaces,
+  valueAt,
+  withValue,
+} from "@/core/sheet";
+import type { UnitSystem } from "@/core/units";
 import type { MachineRecord } from "@/data/machines";
+import { StackDrawing } from "@/drawings/fit-card";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { FieldRow, fieldId } from "@/ui/sheet-field/field-row";
+import { rowsIn, writeValue } from "@/ui/sheet-field/read-text";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
-import { MISSING_WORDS, PART_TITLES, SORT_WORDS, WORD_LABELS } from "@/ui/words/sheet";
+import { MISSING_WORDS, PART_TITLES, WORD_LABELS } from "@/ui/words/sheet";
 import { draftOf, isDrawnAround, moved, readSheet, type SheetDraft, textOf, toSend, withAnother, without, withText, wordOf } from "./draft";
 import { Meanwhile } from "./meanwhile";
 import { PlanBoard } from "./plan-board";
+import { Features, OwnParts, Part, PlaceList } from "./sheet-parts";
 import { type Sister, TemplatePicker } from "./template-picker";
 
 const MOST_BACK = 60;
@@ -64,13 +80,14 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
   const typing = useRef("");
   const type = (field: SheetField, text: string, sure?: string) => {
     const next = withText({ draft, field, text, system, ...(sure === undefined ? {} : { sure }) });
-    if (typing.current !== field.key) change(next);
-    else set(next);
+    const isOneStep = typing.current === field.key && !isMovedAbout(field, textOf(draft, read.loose, field, system), text);
+    if (isOneStep) set(next);
+    else change(next);
     typing.current = field.key;
   };
   const redraw = (next: Machine, more: Partial<SheetDraft> = {}) => {
     typing.current = "";
-    change({ ...draft, ...more, machineText: JSON.stringify(next), texts: withoutPlaces(draft.texts, next) });
+    change({ ...draft, ...more, machineText: JSON.stringify(next), texts: stillTyped(draft.texts, machine, next) });
   };
   const step = (from: SheetDraft[], setFrom: typeof setBack, setTo: typeof setForth) => {
     const last = from.at(-1);
@@ -158,13 +175,16 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
       word={wordOf(machine, field.key)}
       trouble={read.troubles[field.key]}
       onText={(text, sure) => type(field, text, sure)}
+      picture={field.key === STACK && machine.sheet.blade?.stack ? <StackPicture stack={machine.sheet.blade.stack} /> : undefined}
+      usual={field.kind === "table" && field.table === "deck-off" ? usualDeckOff(machine, field, system) : undefined}
     />
   );
   const goTo = (key: string) => {
     const field = fields.find((one) => one.key === key);
     if (!field) return;
     if (places.some(({ id }) => id === field.at)) setHere(field.at);
-    else document.getElementById(`part-${field.at}`)?.setAttribute("open", "");
+    const folded = document.getElementById(field.own ? `own-${field.at}` : `part-${field.at}`);
+    folded?.setAttribute("open", "");
     requestAnimationFrame(() => document.getElementById(fieldId(key))?.focus());
   };
 
@@ -316,7 +336,19 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
                 Take it away
               </button>
             </div>
-            {fields.filter(({ at }) => at === chosen.id).map(row)}
+            {fields.filter(({ at, own }) => at === chosen.id && !own).map(row)}
+            {chosen.sort === "units" && (
+              <OwnParts
+                key={chosen.id}
+                machine={machine}
+                loose={read.loose}
+                unit={chosen}
+                fields={fields.filter(({ at, own }) => at === chosen.id && own)}
+                isBad={fields.some(({ at, own, key }) => at === chosen.id && own && read.troubles[key])}
+                row={row}
+                onOwn={(key, value) => redraw(withValue(machine, key, value))}
+              />
+            )}
           </div>
         )}
         <PlaceList
@@ -337,12 +369,10 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
         {(Object.keys(PART_TITLES) as SheetPart[]).map((part) => {
           const own = fields.filter(({ at }) => at === part);
           if (own.length === 0) return null;
-          const bad = own.some(({ key }) => read.troubles[key]);
           return (
-            <details key={part} id={`part-${part}`} className="border-t border-rule" open={bad || undefined}>
-              <summary className="min-h-11 cursor-pointer py-2 text-lg font-semibold">{PART_TITLES[part]}</summary>
+            <Part key={part} id={`part-${part}`} title={PART_TITLES[part]} isBad={own.some(({ key }) => read.troubles[key])}>
               {own.map(row)}
-            </details>
+            </Part>
           );
         })}
         <Features machine={machine} onChange={(features) => redraw({ ...machine, features } as Machine)} />
@@ -437,85 +467,35 @@ function sayWhole(args: { kind: string; cutters: number; isReel: boolean; width:
 const withoutPlaceTexts = (texts: Readonly<Record<string, string>>, key: string) =>
   Object.fromEntries(Object.entries(texts).filter(([at]) => at !== `${key}.xMetres` && at !== `${key}.yMetres`));
 
-/** What was typed for places that are drawn anew is gone with them; what belongs to no place stays. */
-function withoutPlaces(texts: Readonly<Record<string, string>>, next: Machine): Record<string, string> {
+/** What was typed stays in its field as long as what stands there is the same. */
+function stillTyped(texts: Readonly<Record<string, string>>, before: Machine, next: Machine): Record<string, string> {
   const known = new Set(fieldsOf(next).map(({ key }) => key));
   return Object.fromEntries(
-    Object.entries(texts).filter(([key]) => known.has(key) && key.startsWith("sheet.") && !key.startsWith("sheet.gearboxes")),
+    Object.entries(texts).filter(([key]) => known.has(key) && isSameValue(valueAt(before, key), valueAt(next, key))),
   );
+}
+
+const STACK = "sheet.blade.stack";
+const StackPicture = ({ stack }: { stack: readonly StackPart[] }) => (
+  <div className="dye h-56 p-2">
+    <StackDrawing stack={stack} isReversed={false} />
+  </div>
+);
+
+/** The usual order for what it has, as rows to begin from. */
+function usualDeckOff(machine: Machine, field: SheetField, system: UnitSystem): string {
+  const { off } = deckSteps(withValue(machine, field.key, undefined));
+  const steps = off.map(({ id, words, backWords, parts }) => ({ id, words, backWords, parts }));
+  return steps.length === 0 ? "" : writeValue({ steps, backFirst: [] }, field, system);
+}
+
+/** A letter more in one row is typing; a row more, fewer or moved is a step of its own to take back. */
+function isMovedAbout(field: SheetField, before: string, after: string): boolean {
+  if (field.kind === "order") return true;
+  if (field.kind !== "table") return false;
+  const [a, b] = [rowsIn(before), rowsIn(after)];
+  return a.length !== b.length || a.filter((row, k) => JSON.stringify(row) !== JSON.stringify(b[k])).length > 1;
 }
 
 const shellAround = (machine: Machine): Machine =>
   machine.deck ? ({ ...machine, deck: { ...machine.deck, outline: outlineAround(machine.spindles) } } as Machine) : machine;
-
-function PlaceList(args: { machine: Machine; here: string | undefined; onHere: (id: string) => void; onAdd: (sort: PlaceSort) => void }) {
-  const { machine } = args;
-  const places = sheetPlaces(machine);
-  const isReel = kindById(machine.kind).cutsWith === "reel";
-  const sorts: PlaceSort[] = isReel
-    ? ["units", "wheels"]
-    : [
-        "spindles",
-        ...(machine.deck ? (["hangers", "antiScalpWheels"] as const) : []),
-        "wheels",
-        ...(featuresOf(machine).includes("gears") ? (["gearboxes"] as const) : []),
-      ];
-  return (
-    <section aria-label="Places" className="py-1">
-      {sorts.map((sort) => (
-        <div key={sort} className="flex flex-wrap items-center gap-1 py-0.5">
-          <span className="caps w-24 shrink-0">{SORT_WORDS[sort].many}</span>
-          {places
-            .filter((place) => place.sort === sort)
-            .map((place) => (
-              <button
-                key={place.id}
-                type="button"
-                className={`btn px-2 ${place.id === args.here ? "btn-on" : ""}`}
-                aria-pressed={place.id === args.here}
-                onClick={() => args.onHere(place.id)}
-              >
-                {place.label}
-              </button>
-            ))}
-          <button
-            type="button"
-            className="btn btn-quiet px-2"
-            aria-label={`Another ${SORT_WORDS[sort].one}`}
-            onClick={() => args.onAdd(sort)}
-          >
-            +
-          </button>
-        </div>
-      ))}
-    </section>
-  );
-}
-
-/** What it has: which worksheets it gets. A deck of free blades may be told to be timed. */
-function Features({ machine, onChange }: { machine: Machine; onChange: (features: FeatureId[]) => void }) {
-  const { usual, possible, cutsWith } = kindById(machine.kind);
-  const has = featuresOf(machine);
-  const offered = new Set<FeatureId>([
-    ...usual,
-    ...possible,
-    ...has,
-    ...(cutsWith === "rotary" && machine.spindles.length > 1 ? (["gears"] as const) : []),
-  ]);
-  return (
-    <details className="border-t border-rule">
-      <summary className="min-h-11 cursor-pointer py-2 text-lg font-semibold">What it has</summary>
-      {FEATURES.filter(({ id }) => offered.has(id)).map(({ id, label }) => (
-        <label key={id} className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            className="size-6 accent-ink"
-            checked={has.includes(id)}
-            onChange={(event) => onChange(event.target.checked ? [...has, id] : has.filter((one) => one !== id))}
-          />
-          {label}
-        </label>
-      ))}
-    </details>
-  );
-}
