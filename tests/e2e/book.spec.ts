@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { BASE, open, sitDown } from "./helpers";
+import { BASE, open, sitDown, twinOf } from "./helpers";
 
 /** Fields of the sheet, by their labels. */
 const field = (page: Page, name: string) => page.getByLabel(name).first();
@@ -79,6 +79,72 @@ test("blades whose circles meet are refused by which, until they are told to be 
   await page.getByText("What it has", { exact: true }).click();
   await page.getByRole("checkbox", { name: "Blades timed by gearboxes" }).check();
   await expect(page.getByRole("alert").filter({ hasText: "would strike" })).toHaveCount(0);
+});
+
+test("a washer stack and the deck's own order are put together by touch, undone, and stand on the sheet", async ({ page }) => {
+  expect(await twinOf(page, "zt-2", "K-STACK")).toBe("k-stack");
+  await open(page, "/machines/k-stack/sheet");
+  await page.locator("#part-blade summary").click();
+  const stack = page.getByRole("group", { name: /Washer stack/ });
+  while ((await stack.getByRole("listitem").count()) > 0)
+    await stack
+      .getByRole("button", { name: /: away$/ })
+      .first()
+      .click();
+  for (const part of ["Bolt", "Blade", "Flat washer"])
+    await stack.getByRole("button", { name: `Next in the order: ${part}`, exact: true }).click();
+  await stack.getByRole("button", { name: "3, Flat washer: earlier" }).click();
+  await expect(stack.getByRole("img")).toHaveAccessibleName("Stack from the bolt's head up: bolt, flat washer, blade, sail up");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(stack.getByRole("listitem").last()).toContainText("Flat washer");
+  await page.getByRole("button", { name: "Redo" }).click();
+  await stack.getByRole("button", { name: "Next in the order: Bolt", exact: true }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "holds one bolt" }).first()).toBeVisible();
+  await stack.getByRole("button", { name: "4, Bolt: away" }).click();
+
+  await page.locator("#part-deck-off summary").click();
+  const order = page.getByRole("group", { name: /Taking the deck off/ });
+  await order.getByRole("button", { name: "Begin from the usual" }).click();
+  const steps = await order.getByRole("listitem").count();
+  await order.getByRole("button", { name: "Another step" }).click();
+  const last = order.getByRole("listitem").last();
+  await last.getByLabel("Into the tray").fill("99 pins");
+  await expect(last.getByRole("alert")).toHaveText(["This one is needed with what stands beside it.", "One to forty of each."]);
+  await last.getByLabel("Coming off").fill("Chute off");
+  await last.getByLabel("Into the tray").fill("2 chute pins, spring");
+  await expect(last.getByRole("alert")).toHaveCount(0);
+  await last.getByRole("button", { name: /: earlier$/ }).click();
+  await field(page, "Why the sheet changes").fill("as it comes off here");
+  await page.getByRole("button", { name: "Keep it as a new version" }).click();
+  await expect(page).toHaveURL(/machines\/k-stack$/);
+  const { machine } = await (await page.request.get("/api/v1/machines/k-stack", { headers: { origin: BASE } })).json();
+  expect(machine.sheet.blade.stack).toEqual(["bolt", "flat-washer", "blade"]);
+  expect(machine.sheet.deckOff.steps).toHaveLength(steps + 1);
+  expect(machine.sheet.deckOff.steps.at(-2)).toEqual({
+    ...{ id: "chute-off", words: "Chute off" },
+    parts: [
+      { id: "chute-pins", label: "chute pins", count: 2 },
+      { id: "spring", label: "spring", count: 1 },
+    ],
+  });
+});
+
+test("a unit of its own is begun from what is said of all, and goes back to being like the others", async ({ page }) => {
+  await open(page, "/machines/rf-1/sheet");
+  await page
+    .getByRole("button", { name: /^Right/ })
+    .first()
+    .click();
+  await page.getByText("Like every other unit").click();
+  const reel = page.getByRole("region", { name: "Reel of this unit" });
+  await reel.getByRole("button", { name: "Its own" }).click();
+  await reel.getByLabel("Blades of a reel").fill("8");
+  await expect(page.getByText("Its own: reel")).toBeVisible();
+  await reel.getByLabel("Reel's diameter, new").fill("");
+  await expect(reel.getByRole("alert").first()).toContainText("needed");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await reel.getByRole("button", { name: "As the others" }).click();
+  await expect(page.getByText("Like every other unit")).toBeVisible();
 });
 
 test("what cannot be read is told at its field, kept through a reload, and keeps the sheet from being saved", async ({ page }) => {

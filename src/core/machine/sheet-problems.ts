@@ -17,7 +17,8 @@ export type SheetProblemCode =
   | "rollers-crossed"
   | "rollers-above-knife"
   | "outline-crosses"
-  | "blades-would-strike";
+  | "blades-would-strike"
+  | "stack-twice";
 
 /** Lists whose members are named by id; two of one name cannot be told apart in any reading. */
 const NAMED: readonly { path: readonly string[]; ids: (machine: Machine) => readonly string[] }[] = [
@@ -165,6 +166,16 @@ function striking(machine: Machine): SheetProblem[] {
   );
 }
 
+/** A bolt holds one blade: a stack with two of either was put in twice. */
+function stackedTwice({ sheet }: Machine): SheetProblem[] {
+  const stack = sheet.blade?.stack ?? [];
+  return (["bolt", "blade"] as const).flatMap((part) =>
+    stack.filter((one) => one === part).length > 1
+      ? [{ code: "stack-twice" as const, path: ["sheet", "blade", "stack", stack.lastIndexOf(part)], part }]
+      : [],
+  );
+}
+
 /**
  * What a sheet that is well formed still contradicts: itself. Sheets that stand in the record are read all the same; a new one, and one that
  * comes from outside, is refused with these.
@@ -179,6 +190,7 @@ export function sheetProblems(machine: Machine): SheetProblem[] {
     ...cannotStand(machine),
     ...crossed(machine),
     ...striking(machine),
+    ...stackedTwice(machine),
   ];
 }
 

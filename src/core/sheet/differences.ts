@@ -5,7 +5,7 @@ import { fieldsOf, type SheetField, sheetPlaces, valueAt, withValue } from "./fi
 export type SheetDifference = { key: string; field?: SheetField; a?: unknown; b?: unknown };
 
 /** What has a page of its own, or is drawn and not typed. */
-export const DRAWN = ["features", "pivotedAxles", "deck.outline", "sheet.belt"] as const;
+export const DRAWN = ["features", "deck.outline", "sheet.belt"] as const;
 
 /** Two numbers nearer than this share of the larger are one: units typed and read back. */
 const SAME_SHARE = 1e-6;

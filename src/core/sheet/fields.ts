@@ -90,7 +90,11 @@ export function fieldsOf(machine: Machine): SheetField[] {
     ...ofEach,
     ...partFields("cut", [...ofParts.CUT, ...(isRotary && deck ? ofParts.DECK : [])]),
     ...(features.includes("air-tyres") ? partFields("tyres", ofParts.TYRES) : []),
-    ...partFields("weight", [...ofParts.WEIGHT, ...(deck ? ofParts.DECK_WEIGHT : [])]),
+    ...partFields("weight", [
+      ...ofParts.WEIGHT,
+      ...(deck ? ofParts.DECK_WEIGHT : []),
+      ...(machine.wheels.length > 0 ? [ofPlaces.pivotsOf(machine.wheels.map(({ axle }) => axle))] : []),
+    ]),
     ...(isRotary
       ? partFields("blade", ofParts.BLADE)
       : [...partFields("unit", EVERY_UNIT), ...partFields("side-view", SIDE_VIEW), ...partFields("brackets", BRACKETS)]),

@@ -54,11 +54,20 @@ export const BOX: readonly FieldSpec[] = [
 ];
 
 const named = (id: string) => id.charAt(0).toUpperCase() + id.slice(1).replaceAll("-", " ");
+const ofAxles = (label: string, axles: readonly string[]): FieldSpec =>
+  choice("axle", label, axles, Object.fromEntries(axles.map((axle) => [axle, named(axle)])));
 /** Wheels of one axle are compared with each other: those there are, and one more. */
-export const axleOf = (axles: readonly string[]): FieldSpec => {
-  const all = [...new Set([...axles, "front", "rear", "other"])];
-  return choice("axle", "Of the axle", all, Object.fromEntries(all.map((axle) => [axle, named(axle)])));
-};
+export const axleOf = (axles: readonly string[]): FieldSpec => ofAxles("Of the axle", [...new Set([...axles, "front", "rear", "other"])]);
+/** Where an axle that rocks carries the frame: on one point instead of on two wheels. */
+export const pivotsOf = (axles: readonly string[]): FieldSpec => ({
+  kind: "table",
+  path: ["pivotedAxles"],
+  label: "Axles that rock on a pivot",
+  table: "pivots",
+  row: "axle",
+  most: 2,
+  columns: [ofAxles("Axle", [...new Set(axles)]), ...PLACE].map((column) => ({ ...column, isNeeded: true })),
+});
 /** The wheel that belongs in the same hole as this one. */
 export const twinOf = (others: readonly { id: string; label: string }[]): FieldSpec =>
   choice(

@@ -344,6 +344,17 @@ describe("what can be typed of a sheet", () => {
   });
 });
 
+describe("a washer stack", () => {
+  it("holds one bolt and one blade, as many washers as it likes", () => {
+    const of = (stack: string[]) => sheetProblems(machineSchema.parse(withValue(machineOf("ZT-1"), "sheet.blade.stack", stack)));
+    expect(of(["bolt", "flat-washer", "flat-washer", "blade", "spacer"])).toEqual([]);
+    expect(of(["bolt", "blade", "flat-washer", "blade", "bolt"]).map(({ code, path }) => [code, path.at(-1)])).toEqual([
+      ["stack-twice", 4],
+      ["stack-twice", 3],
+    ]);
+  });
+});
+
 describe("tables of a sheet", () => {
   const order = machineOf("BD-1").sheet.deckOff;
   const { toRows, fromRows } = TABLE_ROWS["deck-off"];

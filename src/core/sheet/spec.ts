@@ -20,7 +20,7 @@ export type FieldSpec = {
 );
 /** `isNeeded`: a row without it is none yet. */
 export type Column = FieldSpec & { isNeeded?: boolean };
-export type TableId = "deck-off" | "brackets";
+export type TableId = "deck-off" | "brackets" | "pivots";
 
 export const length = (path: string, label: string, range: QuantityRange, instrument: Instrument = "gauge"): FieldSpec => ({
   kind: "quantity",

@@ -103,6 +103,10 @@ type Codec = {
 /** What stands on the sheet as rows, and back: turned into each other they are the same. */
 export const TABLE_ROWS: Readonly<Record<TableId, Codec>> = {
   "deck-off": { toRows: (value) => deckOffRows(value as DeckOff), fromRows: deckOffOf, troubles: deckOffTroubles },
+  pivots: {
+    toRows: (value) => (value as Machine["pivotedAxles"]).map((row) => ({ ...row })),
+    fromRows: (rows) => rows.map((row) => ({ ...row })),
+  },
   brackets: {
     toRows: (value) => (value as Brackets).map((row) => ({ ...row })),
     fromRows: (rows) => rows.map((row) => ({ ...row, withGroomer: row.withGroomer === true })),

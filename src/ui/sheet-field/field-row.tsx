@@ -12,6 +12,9 @@ import { type FieldTrouble, readText } from "./read-text";
 
 export const fieldId = (key: string): string => `sheet-${key.replaceAll(".", "-")}`;
 
+/** Letters that stand in a line and are seen all at once. */
+const ONE_LINE = 120;
+
 /** One value of the sheet in its own sort of field, with whose word it is. */
 export function FieldRow(args: {
   field: SheetField;
@@ -81,11 +84,11 @@ export function FieldRow(args: {
               {field.kind === "number" && field.unit ? `, ${field.unit}` : ""}
               {hint && <span className="block text-sm text-soft">{hint}</span>}
             </span>
-            {field.kind === "lines" ? (
+            {field.kind === "lines" || (field.kind === "text" && field.most > ONE_LINE) ? (
               <textarea
                 id={id}
                 className="input mt-1"
-                rows={3}
+                rows={field.kind === "lines" ? 3 : 2}
                 value={text}
                 aria-invalid={words !== undefined}
                 onChange={(event) => onText(event.target.value)}

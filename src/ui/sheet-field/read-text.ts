@@ -30,20 +30,22 @@ export const writeValue = (value: unknown, field: FieldSpec, system: UnitSystem)
         ),
       ),
     );
-  if (field.kind === "table")
-    return JSON.stringify(
-      TABLE_ROWS[field.table]
-        .toRows(value)
-        .map((row) =>
+  if (field.kind === "table") return writeRows(TABLE_ROWS[field.table].toRows(value), field, system);
+  if (Array.isArray(value)) return value.join("\n");
+  return String(value);
+};
+
+const writeRows = (rows: readonly Row[], field: TableSpec, system: UnitSystem): string =>
+  rows.length === 0
+    ? ""
+    : JSON.stringify(
+        rows.map((row) =>
           Object.fromEntries([
             ...field.columns.map((column) => [columnId(column), writeValue(row[columnId(column)], column, system)]),
             ...UNSEEN.flatMap((id) => (typeof row[id] === "string" ? [[id, row[id]]] : [])),
           ]),
         ),
-    );
-  if (Array.isArray(value)) return value.join("\n");
-  return String(value);
-};
+      );
 
 /** What a table's text holds: rows of texts. What a browser kept and nobody can read is no row. */
 export function rowsIn(text: string): RowText[] {

@@ -140,6 +140,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
     `${i.place} and ${String(i.other).toLowerCase()} would strike each other: their circles meet by ${_length(i.byMetres, s)}. Move one of them, or make one shorter. Are they timed by gears? Then say so under what it has.`,
   "place-in-use": (i) =>
     `“${i.place}” stays on the sheet: something is still written down of it that is unsafe, off, not turned by hand or not looked at. Settle that first.`,
+  "stack-twice": (i) => `The washer stack holds one ${i.part}, and here are more. Take what is too many away.`,
   "deck-is-off": () =>
     "Its deck is off or coming off: it goes back by the order it came off in. Put it on first, then change the order, its hangers or what it has.",
   "jobs-open": (i) => `Job ${i.jobs} is open on it. Close that first, then retire it.`,

@@ -24,7 +24,7 @@ export const WORD_LABELS: Record<SheetWord, string> = {
 export const PART_TITLES: Record<SheetPart, string> = {
   cut: "Height and cut",
   tyres: "Tyres",
-  weight: "Weight",
+  weight: "Weight and axles",
   blade: "Blades",
   drive: "Drive",
   "deck-off": "Taking the deck off",
@@ -189,7 +189,6 @@ export function sayValue(spec: FieldSpec | undefined, value: unknown, system: Un
 const DRAWN_WORDS: Record<"kind" | (typeof DRAWN)[number], string> = {
   kind: "Kind",
   features: "What it has",
-  pivotedAxles: "Pivot of the axle",
   "deck.outline": "Outline of the deck",
   "sheet.belt": "Belt path",
 };
