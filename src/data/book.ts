@@ -113,7 +113,14 @@ function ordered(db: Db, machineId: string): BookLine[] {
         ...(droveOn === undefined ? {} : { droveOn }),
       },
     }));
-  return [...steps, ...events].sort((a, b) => a.seq - b.seq).map(({ line }) => line);
+  const service = serviceEntries(db, machineId).map(({ id, seq, what, kind, untilDay, words, who, at }) => ({
+    seq,
+    line: {
+      ...{ key: `service-${id}`, at, who, kind: "service" as const, of: "service" as const, places: [], what, entry: kind, words },
+      ...(untilDay ? { untilDay } : {}),
+    },
+  }));
+  return [...steps, ...events, ...service].sort((a, b) => a.seq - b.seq).map(({ line }) => line);
 }
 
 /** What is not on the log's own order, by its clock. */
@@ -154,20 +161,6 @@ function beside(db: Db, machineId: string): BookLine[] {
         reason,
       }),
     ),
-    ...serviceEntries(db, machineId).map(
-      ({ id, what, kind, untilDay, words, who, at }): BookLine => ({
-        key: `service-${id}`,
-        at,
-        who,
-        kind: "service",
-        of: "service",
-        places: [],
-        what,
-        entry: kind,
-        words,
-        ...(untilDay ? { untilDay } : {}),
-      }),
-    ),
     ...listSpindleLog(db, machineId).map(
       (entry): BookLine => ({
         key: `spindle-${entry.id}`,
@@ -199,7 +192,7 @@ function beside(db: Db, machineId: string): BookLine[] {
 }
 
 /**
- * A machine's whole book, the newest first: the log in its own order whatever the clock said, and what has no place in it (hours, service, sheets) where its
+ * A machine's whole book, the newest first: the log in its own order whatever the clock said, and what has no place in it (hours, grease, sheets, sets) where its
  * clock puts it between the log's lines.
  */
 export function bookOf(db: Db, machineId: string): BookLine[] {

@@ -1,4 +1,5 @@
 import type { TaskId } from "@/core/service/tasks";
+import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { knifeLivesOf } from "./knives";
 import { listMachines } from "./machines";
@@ -49,7 +50,7 @@ const serviceLines = (db: Db, now: string): Due[] =>
  */
 export function dueNow(db: Db, now: string): Due[] {
   // Hours move by the day: within one, nothing falls due without a word in the record.
-  return whileUnchanged(db, `due on ${now.slice(0, 10)}`, () =>
+  return whileUnchanged(db, `due on ${localDay(now)}`, () =>
     listMachines(db)
       .flatMap((record) => {
         const { id, fleetNumber, name } = record;

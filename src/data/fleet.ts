@@ -2,6 +2,7 @@ import type { JobState } from "@/core/jobs";
 import { type KindId, kindById } from "@/core/kinds";
 import { cuttingWidth } from "@/core/machine";
 import type { MachineState } from "@/core/state";
+import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { dueNow } from "./due";
 import { grouped } from "./grouped";
@@ -43,7 +44,7 @@ function counted<T>(all: readonly T[], keyOf: (one: T) => string): Map<string, n
 
 /** Every machine, those retired too, with what is open, owed and due on it. */
 export function fleetRows(db: Db, now: string): FleetRow[] {
-  return whileUnchanged(db, `fleet on ${now.slice(0, 10)}`, () => {
+  return whileUnchanged(db, `fleet on ${localDay(now)}`, () => {
     const states = new Map(
       (
         db.prepare("SELECT machine_id, is_held, state_json FROM machine_states").all() as {

@@ -2,6 +2,7 @@ import { groupOf } from "@/core/diagnosis";
 import { meterAt } from "@/core/events";
 import { type Back, backOf, type ClosedJob, type Counted, isCounted, priorRate, type Rate, rateOf } from "@/core/lasting";
 import { CAUSES, type CauseRow, EVENTS, type EventRow } from "@/core/trade";
+import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { grouped } from "./grouped";
 import { meterReadings } from "./machines";
@@ -37,7 +38,7 @@ const LONGEST_MINUTES = 600;
 
 /** Every closed job with what became of it, of all machines or of one. */
 export function closedJobs(db: Db, now: string, machineId?: string): HeldFix[] {
-  return whileUnchanged(db, `closed jobs ${machineId ?? "all"} ${now.slice(0, 10)}`, () => readClosed(db, now, machineId));
+  return whileUnchanged(db, `closed jobs ${machineId ?? "all"} ${localDay(now)}`, () => readClosed(db, now, machineId));
 }
 
 function readClosed(db: Db, now: string, machineId: string | undefined): HeldFix[] {

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { hasTask, TASK_IDS, type TaskId, taskRow } from "@/core/service/tasks";
+import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
@@ -23,7 +24,7 @@ export function addRound(db: Db, doing: Doing, args: z.output<typeof newRoundSch
     const without = machines.filter((id) => !task || !hasTask(task, getMachine(db, id).machine));
     if (without.length > 0)
       throw new AppError("invalid", { issues: without.map((id) => ({ code: "not-of-this-sort", path: ["machines"], machine: id })) });
-    if (args.byDay < doing.now.slice(0, 10)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["byDay"] }] });
+    if (args.byDay < localDay(doing.now)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["byDay"] }] });
     const { lastInsertRowid } = db
       .prepare("INSERT INTO rounds (what, title, by_day, machines_json, recheck_days, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")
       .run(args.what, args.title, args.byDay, JSON.stringify(machines), args.recheckDays ?? null, doing.who, doing.now);

@@ -13,6 +13,7 @@ import {
   type TaskId,
   taskRow,
 } from "@/core/service/tasks";
+import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { edgeLooks } from "./edge-looks";
@@ -20,6 +21,7 @@ import { AppError } from "./errors";
 import { machineLog } from "./machine-state";
 import { getMachine, listMachines, type MachineRecord, meterReadings } from "./machines";
 import { whileUnchanged } from "./reads";
+import { nextSeq } from "./sequence";
 
 const what = z.enum(TASK_IDS);
 const dayText = z.iso.date("date-unreadable");
@@ -136,7 +138,7 @@ function insertEntry(
 ): number {
   const { lastInsertRowid } = db
     .prepare(
-      `INSERT INTO service_log (machine_id, kind, what, until_day, words, round_id, takes_back_id, who, at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO service_log (machine_id, kind, what, until_day, words, round_id, takes_back_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     )
     .run(
       args.machineId,
@@ -148,6 +150,7 @@ function insertEntry(
       args.takesBackId ?? null,
       doing.who,
       doing.now,
+      nextSeq(db),
     );
   audit(db, doing, {
     action: `service-${args.kind}`,
@@ -176,7 +179,7 @@ export function logService(db: Db, doing: Doing, args: { machineId: string } & z
 export function postponeService(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof postponeSchema>): { entryId: number } {
   return once(db, doing, "service-postponed", () => {
     requireTask(db, args.machineId, args.what);
-    if (args.untilDay <= doing.now.slice(0, 10)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["untilDay"] }] });
+    if (args.untilDay <= localDay(doing.now)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["untilDay"] }] });
     return { entryId: insertEntry(db, doing, { ...args, kind: "postponed" }) };
   });
 }
@@ -201,10 +204,11 @@ type EntryRow = {
   round_id: number | null;
   who: string;
   at: string;
+  seq: number;
 };
 export type EntryRecord = ServiceEntry & { machineId: string; roundId?: number };
 
-const ENTRIES = `SELECT l.id, l.machine_id, l.kind, l.what, l.until_day, l.words, l.round_id, l.who, l.at FROM service_log l
+const ENTRIES = `SELECT l.id, l.machine_id, l.kind, l.what, l.until_day, l.words, l.round_id, l.who, l.at, l.seq FROM service_log l
   WHERE l.kind <> 'taken-back' AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id)`;
 const entryOf = (row: EntryRow): EntryRecord => ({
   id: row.id,
@@ -214,6 +218,7 @@ const entryOf = (row: EntryRow): EntryRecord => ({
   words: row.words,
   who: row.who,
   at: row.at,
+  seq: row.seq,
   ...(row.until_day === null ? {} : { untilDay: row.until_day }),
   ...(row.round_id === null ? {} : { roundId: row.round_id }),
 });
@@ -221,6 +226,17 @@ const entryOf = (row: EntryRow): EntryRecord => ({
 /** What was written down as service of one machine, oldest first, without what was taken back. */
 export function serviceEntries(db: Db, machineId: string): EntryRecord[] {
   return (db.prepare(`${ENTRIES} AND l.machine_id = ? ORDER BY l.id`).all(machineId) as EntryRow[]).map(entryOf);
+}
+
+/** So many of a day are shown: whoever did more goes to the machine. */
+const OF_A_DAY = 30;
+
+/** What was written down today over the fleet and stands, the last first. */
+export function entriesToday(db: Db, now: string): (EntryRecord & { fleetNumber: string })[] {
+  const rows = db.prepare(`${ENTRIES} ORDER BY l.id DESC LIMIT ${OF_A_DAY}`).all() as EntryRow[];
+  return rows
+    .filter(({ at }) => localDay(at) === localDay(now))
+    .map((row) => ({ ...entryOf(row), fleetNumber: getMachine(db, row.machine_id).fleetNumber }));
 }
 
 /** Of each task what says how it stands: when it was last done, and whether it was put off. */
@@ -286,6 +302,7 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
     meter,
     use: paceOf(meter, now, seasonOf(db, now)),
     now,
+    today: localDay(now),
   });
 }
 
@@ -296,7 +313,7 @@ export function sharpenHoursOf(db: Db, kind: KindId): number {
 
 /** Over the fleet what presses: overdue, due, soon and put off; the most pressing first. */
 export function serviceDue(db: Db, now: string): ServiceOf[] {
-  return whileUnchanged(db, `service on ${now.slice(0, 10)}`, () =>
+  return whileUnchanged(db, `service on ${localDay(now)}`, () =>
     listMachines(db)
       .flatMap((record) =>
         serviceOf(db, record, now)

@@ -36,12 +36,15 @@ type Row = {
   seq: number;
 };
 
-/** Takes that count: not undone, not corrected since. Open for further conditions. */
-export const STANDING_TAKES = `SELECT t.step_id, t.job_id, t.check_id, t.corrects_step_id, t.input_json, t.sheet_version, t.rule_version, t.verdict,
-  t.result_json, t.at, s.who, s.seq FROM takes t JOIN steps s ON s.id = t.step_id
-  WHERE NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
+/** Of a take `t`: not undone, not corrected since. */
+export const STANDS = `NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
     AND NOT EXISTS (SELECT 1 FROM takes c WHERE c.corrects_step_id = t.step_id
       AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = c.step_id))`;
+
+/** Takes that count. Open for further conditions. */
+export const STANDING_TAKES = `SELECT t.step_id, t.job_id, t.check_id, t.corrects_step_id, t.input_json, t.sheet_version, t.rule_version, t.verdict,
+  t.result_json, t.at, s.who, s.seq FROM takes t JOIN steps s ON s.id = t.step_id
+  WHERE ${STANDS}`;
 
 type Reading = Take["readings"][number];
 
@@ -83,7 +86,7 @@ function fromRows(db: Db, rows: readonly Row[]): Take[] {
  * Where a take stands: a correction keeps the time and place of what it corrects, so that a slip put right after a fix is not a reading taken
  * after the fix.
  */
-function rootOf(db: Db, row: Pick<Row, "corrects_step_id" | "at" | "seq">): { at: string; seq: number } {
+export function rootOf(db: Db, row: Pick<Row, "corrects_step_id" | "at" | "seq">): { at: string; seq: number } {
   if (row.corrects_step_id === null) return { at: row.at, seq: row.seq };
   return db
     .prepare(

@@ -44,3 +44,9 @@ export function sinceWords(iso: string, now: string): string {
 export function dateAndTime(iso: string, zone?: Zone): string {
   return formatted(iso, zone, { day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 }
+
+/** The day so many days from now, as a date field has it, where the reader is. */
+export function dayIn(days: number, from = new Date()): string {
+  const date = new Date(from.getFullYear(), from.getMonth(), from.getDate() + days);
+  return [date.getFullYear(), date.getMonth() + 1, date.getDate()].map((part) => String(part).padStart(2, "0")).join("-");
+}

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
 import { wantedBlade } from "@/core/parts";
-import { withValue } from "@/core/sheet";
+import { templateMachine, withValue } from "@/core/sheet";
 import { bookOf, sheetChanges } from "@/data/book";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
@@ -41,11 +41,11 @@ import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/d
 import { addRound, getRound, isThrough } from "@/data/rounds";
 import { schoolStandings, setSchool } from "@/data/schools";
 import { addRule, logService, postponeService, serviceDue, serviceEntries, serviceOf, takeBackService } from "@/data/service";
-import { sinceBaseline, sisterDifferences } from "@/data/sisters";
+import { families, readingsDrift, sinceBaseline, sisterDifferences } from "@/data/sisters";
 import { addPlace, hazardsOf, placeGone } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
 import { FLEET } from "@/demo/fleet";
-import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
+import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -384,6 +384,41 @@ describe("the book", () => {
     expect(sinceBaseline(db, "zt-1").map(({ key }) => key)).toEqual(["sheet.heightMostMetres"]);
     const sisters = sisterDifferences([getMachine(db, "zt-1"), getMachine(db, "zt-3")]);
     expect(sisters.map(({ key, byMachine }) => [key, byMachine["zt-1"]])).toEqual([["sheet.heightMostMetres", 0.12]]);
+  });
+});
+
+describe("sisters and their readings", () => {
+  it("a machine of another size is no sister: nothing of it ought to agree", () => {
+    const add = (fleetNumber: string, widthMetres: number) =>
+      addMachine(db, clock.doing(), {
+        ...{ fleetNumber, name: fleetNumber, site: "West park" },
+        machine: templateMachine({ kind: "front-deck", cutters: 3, widthMetres }),
+      });
+    add("FD-8", 1.83);
+    expect(families(db).some(({ key }) => key.startsWith("front-deck"))).toBe(false);
+    add("FD-9", 1.84);
+    expect(families(db).filter(({ key }) => key.startsWith("front-deck"))).toMatchObject([{ members: [{ id: "fd-8" }, { id: "fd-9" }] }]);
+  });
+
+  it("the baseline is the first take that was right; a correction stands where what it corrects stood, what was taken back says nothing", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    const read = (inches: readonly number[], more: object = {}) =>
+      recordTake(db, clock.doing(), { jobId, checkId: "deck-level", readings: tips(inches), asTyped: {}, ...more }).stepId;
+    const side = () =>
+      (readingsDrift(db, ["zt-1"]).get("zt-1") ?? []).flatMap(({ drifts }) => drifts).find(({ figure }) => figure.id === "side");
+    read(LEDGE_INCHES);
+    expect(side()).toMatchObject({ moved: "cannot-tell" });
+    expect(side()?.baseline).toBeUndefined();
+    const right = read(LEVEL_INCHES);
+    expect(side()?.moved).toBe("as-it-was");
+    const off = read(LEDGE_INCHES);
+    expect(side()?.moved).toBe("moved");
+    // The baseline put right, after the deck was read again: it is still the baseline, and the last reading still the last.
+    read(LEVEL_INCHES, { correctsStepId: right });
+    expect(side()?.moved).toBe("moved");
+    read(LEVEL_INCHES, { correctsStepId: off });
+    expect(side()?.moved).toBe("as-it-was");
   });
 });
 

@@ -5,10 +5,13 @@ import Database from "better-sqlite3";
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
 import { type Db, openDatabase } from "@/data/connection";
+import { logEvent } from "@/data/events";
 import { recordHold } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { stateOfMachine } from "@/data/machine-state";
+import { getMachine } from "@/data/machines";
 import { MIGRATIONS_FOLDER, migrate } from "@/data/migrate";
+import { logService, serviceOf } from "@/data/service";
 import { FLEET } from "@/demo/fleet";
 import { temporaryFile } from "./helpers";
 
@@ -145,5 +148,45 @@ describe("a depot from before the machine had a state of its own", () => {
     db = openDatabase(file);
     expect(stateOfMachine(db, "zt-1").unsafe).toHaveLength(1);
     expect(db.prepare("SELECT is_held FROM machine_states WHERE machine_id = 'zt-1'").get()).toEqual({ is_held: 1 });
+  });
+});
+
+describe("service written down before it had a place in the log", () => {
+  it("goes after everything that was written by its hour, and is only added to again", () => {
+    const file = temporaryFile();
+    const folder = mkdtempSync(path.join(tmpdir(), "zygometer-migrations-"));
+    for (const name of readdirSync(MIGRATIONS_FOLDER).sort().slice(0, 13))
+      copyFileSync(path.join(MIGRATIONS_FOLDER, name), path.join(folder, name));
+    const before = new Database(file);
+    migrate(before, { folder, now: at(0) });
+    before.prepare("INSERT INTO people (initials, created_at) VALUES ('AK', ?)").run(at(0));
+    const machine = machineSchema.parse(FLEET[0]?.machine);
+    before
+      .prepare("INSERT INTO machines (id, fleet_number, name, kind, site, created_at) VALUES ('zt-1', 'ZT-1', 'Zero-turn', ?, 'North', ?)")
+      .run(machine.kind, at(0));
+    before
+      .prepare("INSERT INTO machine_sheets (machine_id, version, sheet_json, reason, who, at) VALUES ('zt-1', 1, ?, 'first', 'AK', ?)")
+      .run(JSON.stringify(machine), at(0));
+    const sanded = (minute: number, seq: number) =>
+      before
+        .prepare("INSERT INTO events (machine_id, event, data_json, who, at, seq) VALUES ('zt-1', 'top-dressed', '{}', 'AK', ?, ?)")
+        .run(at(minute), seq);
+    const looked = (minute: number) =>
+      before.prepare("INSERT INTO service_log (machine_id, kind, what, who, at) VALUES ('zt-1', 'done', 'edges', 'AK', ?)").run(at(minute));
+    sanded(2, 1);
+    looked(1);
+    looked(3);
+    sanded(4, 2);
+    before.close();
+    const db = openDatabase(file);
+    expect(db.prepare("SELECT seq FROM service_log ORDER BY id").pluck().all()).toEqual([0, 1]);
+    const edges = () => serviceOf(db, getMachine(db, "zt-1"), at(9)).find(({ what }) => what === "edges")?.state;
+    expect(edges()).toBe("due");
+    // What is written down now takes the next place, whatever the clock says.
+    logService(db, { who: "AK", now: at(0) }, { machineId: "zt-1", what: "edges", kind: "done", words: "" });
+    expect(edges()).toBeUndefined();
+    logEvent(db, { who: "AK", now: at(0) }, { machineId: "zt-1", event: "top-dressed" });
+    expect(edges()).toBe("due");
+    expect(() => db.prepare("UPDATE service_log SET words = 'x'").run()).toThrow("only added to");
   });
 });

@@ -22,7 +22,7 @@ import { readingsAt } from "@/data/place-readings";
 import { jobsBy, listProcedures } from "@/data/procedures";
 import { getRound, listRounds } from "@/data/rounds";
 import { logService, serviceDue, serviceOf, sharpenHoursOf } from "@/data/service";
-import { families, sisterDifferences } from "@/data/sisters";
+import { families, readingsDrift, sisterDifferences } from "@/data/sisters";
 import { hazardsOf } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
 import { seedDepot } from "@/demo/depot";
@@ -312,6 +312,15 @@ describe("the demo depot's book", () => {
     const counts = Object.fromEntries(families(db).map(({ key, members }) => [key, sisterDifferences(members).length]));
     expect(counts["belly-deck-2"]).toBeGreaterThan(0);
     expect(counts["reel-ride-on-3"]).toBe(0);
+  });
+
+  it("reads every sister against its own baseline, and what moved is out of it by more than it scatters", () => {
+    const ids = listMachines(db).map(({ id }) => id);
+    const drifts = [...readingsDrift(db, ids).values()].flat().flatMap(({ drifts: own }) => own);
+    expect(drifts.length).toBeGreaterThan(100);
+    const moved = drifts.filter((one) => one.moved === "moved");
+    expect(moved.length).toBeGreaterThan(0);
+    for (const { figure, baseline } of moved) expect(figure.value).not.toBe(baseline?.figure.value);
   });
 
   it("a withdrawn procedure names jobs, places of a site are told, fixes held and some came back", () => {

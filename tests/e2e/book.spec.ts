@@ -290,6 +290,14 @@ test("service is done at a touch, put off with a reason, and both are taken back
   await tyres.getByRole("button", { name: "Put it off" }).click();
   await expect(tyres).toContainText("gauge is out to be tested");
   await expect(tyres).toContainText("Put off");
+  // Done, it is in no list of what is due: what was written down today stands beneath, and is taken back there.
+  await tyres.getByRole("button", { name: "Done" }).click();
+  await expect(tyres).toHaveCount(0);
+  const today = page.getByRole("region", { name: "Written down today" });
+  await today.getByRole("button", { name: "Undo: BD-2 read the tyres" }).first().click();
+  await expect(tyres).toContainText("Put off");
+  await today.getByRole("button", { name: "Undo: BD-2 read the tyres" }).first().click();
+  await expect(tyres).toContainText("Overdue");
 });
 
 test("stock: a part is put on the shelf, bought by lot, and no more leave than lie there", async ({ page }) => {

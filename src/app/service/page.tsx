@@ -7,7 +7,7 @@ import { dueNow } from "@/data/due";
 import { feedKey } from "@/data/feed-key";
 import { getMachine, listMachineNames } from "@/data/machines";
 import { isThrough, listRounds } from "@/data/rounds";
-import { listRules, serviceDue } from "@/data/service";
+import { entriesToday, listRules, serviceDue } from "@/data/service";
 import { dateOnly } from "@/ui/time";
 import { taskLabel } from "@/ui/words/service";
 import { sayDue } from "../due";
@@ -15,6 +15,7 @@ import { paperAddress } from "../paper/address";
 import { HoursImport } from "./hours-import";
 import { RulesPanel } from "./rules-panel";
 import { TaskLine } from "./task-line";
+import { WrittenToday } from "./written-today";
 
 export const metadata: Metadata = { title: "Service" };
 
@@ -110,6 +111,7 @@ export default async function Service({ searchParams }: Props) {
           {own.length - shown.length} more
         </Link>
       )}
+      <WrittenToday entries={entriesToday(db, now)} />
       <p className="py-2 text-sm text-soft">
         A calendar programme that is given this address keeps up by itself:{" "}
         <span className="num break-all select-all">

@@ -4,11 +4,9 @@ import Link from "next/link";
 import { useState } from "react";
 import type { ServiceStanding } from "@/core/service/tasks";
 import { ReasonForm } from "@/ui/reason-form";
-import { dateOnly } from "@/ui/time";
+import { dateOnly, dayIn } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 import { STATE_LABELS, STATE_MARKS, STATE_TONES, sayDay, sayRaised, sayRule, taskLabel } from "@/ui/words/service";
-
-const DAY = 86_400_000;
 
 /** One task of one machine: how it stands, done at a touch, put off with a reason. */
 export function TaskLine(args: {
@@ -23,7 +21,7 @@ export function TaskLine(args: {
   const { what, state, last, rule, places, postponed } = standing;
   const { post, isBusy, trouble } = usePost();
   const [isPutting, setPutting] = useState(false);
-  const [untilDay, setUntil] = useState(() => new Date(Date.now() + 7 * DAY).toISOString().slice(0, 10));
+  const [untilDay, setUntil] = useState(() => dayIn(7));
   const path = `/api/v1/machines/${machineId}/service`;
   const named = (places ?? []).map((id) => args.places.find((one) => one.id === id)?.label.toLowerCase() ?? id);
   const raised = sayRaised(standing);

@@ -23,6 +23,7 @@ const day = (n: number) => new Date(Date.UTC(2026, 3, 1) + n * 86_400_000).toISO
 /** Two hours a day, read every five days. */
 const meter: MeterReading[] = Array.from({ length: 21 }, (_, k) => ({ at: day(5 * k), meterHours: 500 + 10 * k }));
 const NOW = day(100);
+const TODAY = NOW.slice(0, 10);
 const use = paceOf(meter, NOW);
 
 let seq = 0;
@@ -39,11 +40,13 @@ const standing = (what: TaskId, machine: Machine, log: LogLine[], more: { entrie
     meter,
     use,
     now: NOW,
+    today: TODAY,
   });
 const entry = (at: number, more: Partial<ServiceEntry>): ServiceEntry => ({
   id: 1,
   what: "sharpen",
   kind: "done",
+  seq: ++seq,
   at: day(at),
   who: "JM",
   words: "",
@@ -119,10 +122,11 @@ describe("service by hours and by the calendar", () => {
   it("what happens after a task was put off is not put off with it: it owes again, until it is put off anew", () => {
     const sanded = line(50, { kind: "event", event: "top-dressed" });
     const off = (at: number) => entry(at, { what: "edges", kind: "postponed", untilDay: day(104).slice(0, 10), words: "no time" });
-    expect(standing("edges", zt, [sanded], { entries: [off(60)] })?.state).toBe("postponed");
+    const first = off(60);
+    expect(standing("edges", zt, [sanded], { entries: [first] })?.state).toBe("postponed");
     const again = line(70, { kind: "event", event: "top-dressed" });
-    expect(standing("edges", zt, [sanded, again], { entries: [off(60)] })).toMatchObject({ state: "due", raisedBy: { at: day(70) } });
-    expect(standing("edges", zt, [sanded, again], { entries: [off(60), off(80)] })?.state).toBe("postponed");
+    expect(standing("edges", zt, [sanded, again], { entries: [first] })).toMatchObject({ state: "due", raisedBy: { at: day(70) } });
+    expect(standing("edges", zt, [sanded, again], { entries: [first, off(80)] })?.state).toBe("postponed");
   });
 
   it("done as service counts like done in a job, whichever was last", () => {
@@ -131,7 +135,7 @@ describe("service by hours and by the calendar", () => {
       state: "good",
       last: { who: "JM", how: "service" },
     });
-    expect(standing("sharpen", zt, log, { entries: [entry(50, {})] })).toMatchObject({ last: { who: "AK", how: "job" } });
+    expect(standing("sharpen", zt, log, { entries: [entry(50, { seq: 0 })] })).toMatchObject({ last: { who: "AK", how: "job" } });
   });
 
   it("the log's order rules, not the clock: a fix written later under a clock set back is the last", () => {
@@ -140,6 +144,13 @@ describe("service by hours and by the calendar", () => {
       line(10, { kind: "fix", fix: "clean-deck", cause: "x" }),
     ]);
     expect(seen["fix:clean-deck"]?.at).toBe(day(10));
+  });
+
+  it("nor does a clock set back let service written down before a top-dressing clear it, or one after it not", () => {
+    const before = entry(99, { what: "edges" });
+    const sanded = line(50, { kind: "event", event: "top-dressed" });
+    expect(standing("edges", zt, [sanded], { entries: [before] })).toMatchObject({ state: "due" });
+    expect(standing("edges", zt, [sanded], { entries: [entry(20, { what: "edges" })] })).toBeUndefined();
   });
 });
 
@@ -158,7 +169,7 @@ describe("whose rule", () => {
     expect(rule(rules, "other")?.everyHours).toBe(9);
     expect(rule(rules, "other", machineOf("BD-1"))?.everyHours).toBe(12);
     expect(rule([])).toMatchObject({ everyHours: 10, scope: "sheet" });
-    expect(rule([], "m", { ...zt, sheet: {} } as Machine)).toMatchObject({ everyHours: 7.3, scope: "usual" });
+    expect(rule([], "m", { ...zt, sheet: {} } as Machine)).toMatchObject({ everyHours: 7.3, scope: "looks" });
   });
 
   it("the later of two of one scope, and one that is off leaves nothing due", () => {
@@ -172,7 +183,18 @@ describe("whose rule", () => {
       const tasks = SERVICE_TASKS.filter((task) => hasTask(task, machine)).map(({ id }) => id);
       expect(tasks.includes("grind")).toBe(machine.units.length > 0);
       expect(tasks.includes("gearbox-oil")).toBe(machine.kind === "geared-rider");
-      const all = serviceStandings({ machineId: "m", machine, rules: [], sharpenHours: 7.3, seen: {}, entries: [], meter, use, now: NOW });
+      const all = serviceStandings({
+        machineId: "m",
+        machine,
+        rules: [],
+        sharpenHours: 7.3,
+        seen: {},
+        entries: [],
+        meter,
+        use,
+        now: NOW,
+        today: TODAY,
+      });
       expect(all.every(({ state }) => state === "never")).toBe(true);
       for (const { what } of all) expect(taskRow(what)?.label).toBeTruthy();
     }
@@ -199,6 +221,7 @@ describe("worse never makes better", () => {
             meter: [...meter.slice(0, 13), { at: day(99), meterHours: 620 + hours }],
             use,
             now: NOW,
+            today: TODAY,
           })?.state;
         const ranks = [0, 5, 20, 60, 300].map((hours) => ORDER.indexOf(state(hours) ?? "good"));
         expect(ranks, id).toEqual([...ranks].sort((a, b) => b - a));

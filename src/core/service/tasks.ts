@@ -36,13 +36,13 @@ export const TASK_IDS = SERVICE_TASKS.map(({ id }) => id) as [TaskId, ...TaskId[
 const rows: readonly TaskRow[] = SERVICE_TASKS;
 export const taskRow = (id: string): TaskRow | undefined => rows.find((row) => row.id === id);
 
-/** How often; both: whichever comes first. `scope`: whose rule it is; `usual` is nobody's but the trade's. */
+/** How often; both: whichever comes first. `scope`: whose rule it is; `usual` is nobody's but the trade's, `looks` what was seen of edges on an estimate. */
 export type ServiceRule = {
   what: TaskId;
   everyHours?: number;
   everyDays?: number;
   isOff?: boolean;
-  scope: "usual" | "sheet" | "fleet" | "kind" | "machine";
+  scope: "usual" | "looks" | "sheet" | "fleet" | "kind" | "machine";
 };
 
 /** Common practice and estimates, where nobody has set a rule. */
@@ -61,7 +61,7 @@ export function usualRule(what: TaskId, machine: Machine, sharpenHours: number):
   switch (what) {
     case "sharpen": {
       const own = machine.sheet.blade?.hoursPerEdge;
-      return own === undefined ? { what, everyHours: sharpenHours, scope: "usual" } : { what, everyHours: own, scope: "sheet" };
+      return own === undefined ? { what, everyHours: sharpenHours, scope: "looks" } : { what, everyHours: own, scope: "sheet" };
     }
     case "grind": {
       const told = unitsAcross(machine).flatMap(({ id }) => unitSheetOf(machine, id).bedknife?.hoursBetweenGrinds ?? []);
@@ -162,6 +162,8 @@ function lastAt(task: TaskRow, seen: LastSeen, place: string | undefined): Seen 
 export type ServiceEntry = {
   what: string;
   kind: "done" | "rechecked" | "postponed";
+  /** Where it stands in the one log of steps, events and service. */
+  seq: number;
   at: string;
   who: string;
   untilDay?: string;
@@ -192,16 +194,10 @@ const OVER_SHARE = 0.1;
 const SOON_DAYS = 2;
 
 /** By the log's own order, whatever the clock says. */
-const lastWritten = (all: readonly (Seen | undefined)[]): Seen | undefined =>
-  all
-    .filter((one): one is Seen => one !== undefined)
-    .sort((a, b) => a.seq - b.seq)
-    .at(-1);
-
-const latest = <T extends { at: string }>(all: readonly (T | undefined)[]): T | undefined =>
+const lastWritten = <T extends { seq: number }>(all: readonly (T | undefined)[]): T | undefined =>
   all
     .filter((one): one is T => one !== undefined)
-    .sort((a, b) => a.at.localeCompare(b.at))
+    .sort((a, b) => a.seq - b.seq)
     .at(-1);
 
 type At = {
@@ -212,26 +208,30 @@ type At = {
   meter: readonly MeterReading[];
   use: Pace;
   now: string;
+  /** The depot's own day, as it is said in what was put off. */
+  today: string;
 };
 
 /** One task at one of its places: when it was last done and by whose word, and when it is due. */
 function standingAt(
   task: TaskRow,
   place: string | undefined,
-  { what, rule, seen, entries, meter, use, now }: At,
+  { what, rule, seen, entries, meter, use, now, today }: At,
 ): ServiceStanding | undefined {
   const ofJob = lastAt(task, seen, place);
   const own = entries.filter((entry) => entry.what === what);
   const done = own.filter(({ kind }) => kind !== "postponed").at(-1);
-  const last = latest([
-    ofJob && { at: ofJob.at, who: ofJob.who, how: "job" as const, ...(ofJob.jobId === undefined ? {} : { jobId: ofJob.jobId }) },
-    done && { at: done.at, who: done.who, how: "service" as const },
-  ]);
+  const last = lastWritten([ofJob, done]);
+  const told = last && {
+    ...{ at: last.at, who: last.who },
+    ...(last === done
+      ? { how: "service" as const }
+      : { how: "job" as const, ...(ofJob?.jobId === undefined ? {} : { jobId: ofJob.jobId }) }),
+  };
   const raised = task.raisedBy
     .flatMap((event) => {
       const seenAt = lastWritten([seen[`event:${event}`], ...(place === undefined ? [] : [seen[`event:${event}@${place}`]])]);
-      const isDoneSince = seenAt && ((ofJob && ofJob.seq > seenAt.seq) || (done && done.at >= seenAt.at));
-      return seenAt && !isDoneSince ? [{ event, at: seenAt.at }] : [];
+      return seenAt && !(last && last.seq >= seenAt.seq) ? [{ event, at: seenAt.at, seq: seenAt.seq }] : [];
     })
     .at(-1);
   if (!rule && !raised) return undefined;
@@ -239,15 +239,15 @@ function standingAt(
   const base: ServiceStanding = {
     what,
     ...(rule ? { rule } : {}),
-    ...(last ? { last } : {}),
-    ...(raised ? { raisedBy: raised } : {}),
+    ...(told ? { last: told } : {}),
+    ...(raised ? { raisedBy: { event: raised.event, at: raised.at } } : {}),
     ...byRule,
     ...(raised && byRule.state !== "overdue" ? { state: "due" as const } : {}),
   };
   const put = own.filter(({ kind }) => kind === "postponed").at(-1);
   // What was raised after it was put off was not known then.
-  const isKnown = put !== undefined && (!raised || raised.at <= put.at);
-  const isPutOff = put?.untilDay !== undefined && isKnown && (!last || put.at > last.at) && now.slice(0, 10) < put.untilDay;
+  const isKnown = put !== undefined && (!raised || raised.seq <= put.seq);
+  const isPutOff = put?.untilDay !== undefined && isKnown && (!last || put.seq > last.seq) && today < put.untilDay;
   const isOwing = base.state !== "good" && base.state !== "soon";
   return isPutOff && isOwing
     ? { ...base, state: "postponed", postponed: { untilDay: put.untilDay as string, who: put.who, words: put.words } }
@@ -315,6 +315,7 @@ export function serviceStandings(args: {
   meter: readonly MeterReading[];
   use: Pace;
   now: string;
+  today: string;
 }): ServiceStanding[] {
   const { machine } = args;
   const standings = SERVICE_TASKS.filter((task) => hasTask(task, machine)).flatMap(({ id }) => {

@@ -32,6 +32,7 @@ export const taskLabel = (what: TaskId | string): string => taskRow(what)?.label
 
 const SCOPES: Record<ServiceRule["scope"], string> = {
   usual: "common practice",
+  looks: "by what edges of its kind looked like, on an estimate",
   sheet: "its own sheet",
   fleet: "the shop's rule",
   kind: "the shop's rule for its kind",

@@ -1,8 +1,11 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { checkRow } from "@/core/checks";
 import { kindById } from "@/core/kinds";
 import { database } from "@/data/connection";
-import { families, sinceBaseline, sisterDifferences } from "@/data/sisters";
+import { type Family, families, readingsDrift, sinceBaseline, sisterDifferences } from "@/data/sisters";
+import { figureName } from "@/ui/checks/words";
+import { ReadingsTable, type ReadRow } from "./readings-table";
 import { SisterTable } from "./sister-table";
 
 export const metadata: Metadata = { title: "Sisters side by side" };
@@ -35,24 +38,46 @@ export default async function Sisters({ searchParams }: { searchParams: Promise<
         ))}
       </nav>
       {chosen && (
-        <SisterTable
-          title={kindById(chosen.members[0]?.machine.kind ?? "zero-turn").label}
-          members={chosen.members.map(({ id, fleetNumber, name, site, machine }) => ({
-            id,
-            fleetNumber,
-            name,
-            site,
-            labels: Object.fromEntries(
-              [...machine.spindles, ...machine.units, ...machine.wheels, ...(machine.deck?.hangers ?? [])].map((place) => [
-                place.id,
-                place.label,
-              ]),
-            ),
-          }))}
-          differences={sisterDifferences(chosen.members)}
-          drifted={chosen.members.map(({ id }) => ({ id, differences: sinceBaseline(db, id) }))}
-        />
+        <>
+          <SisterTable
+            title={kindById(chosen.members[0]?.machine.kind ?? "zero-turn").label}
+            members={chosen.members.map(({ id, fleetNumber, name, site, machine }) => ({
+              id,
+              fleetNumber,
+              name,
+              site,
+              labels: Object.fromEntries(
+                [...machine.spindles, ...machine.units, ...machine.wheels, ...(machine.deck?.hangers ?? [])].map((place) => [
+                  place.id,
+                  place.label,
+                ]),
+              ),
+            }))}
+            differences={sisterDifferences(chosen.members)}
+            drifted={chosen.members.map(({ id }) => ({ id, differences: sinceBaseline(db, id) }))}
+          />
+          <ReadingsTable members={chosen.members.map(({ id, fleetNumber }) => ({ id, fleetNumber }))} rows={readRows(chosen)} />
+        </>
       )}
     </main>
   );
+}
+
+/** Figures of one name across the machines, in the order they were first met. */
+function readRows({ members }: Family): ReadRow[] {
+  const drifts = readingsDrift(
+    database(),
+    members.map(({ id }) => id),
+  );
+  const rows = new Map<string, { check: string; name: string; byMachine: Record<string, ReadRow["byMachine"][string]> }>();
+  for (const { id, machine } of members)
+    for (const { checkId, drifts: own } of drifts.get(id) ?? [])
+      for (const drift of own) {
+        const name = figureName(checkId, drift.figure, machine);
+        const key = `${checkId} ${name}`;
+        const row = rows.get(key) ?? { check: checkRow(checkId)?.label ?? checkId, name, byMachine: {} };
+        row.byMachine[id] = drift;
+        rows.set(key, row);
+      }
+  return [...rows.values()].sort((a, b) => a.check.localeCompare(b.check));
 }

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { localDay } from "@/data/clock";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { getRound, isThrough } from "@/data/rounds";
@@ -25,7 +26,7 @@ export default async function RoundPage({ params }: { params: Promise<{ id: stri
   const now = new Date().toISOString();
   const left = round.lines.filter(({ done }) => !done).length;
   const again = round.lines.filter(({ recheck }) => recheck && !recheck.done).length;
-  const isLate = left > 0 && round.byDay < now.slice(0, 10);
+  const isLate = left > 0 && round.byDay < localDay(now);
   return (
     <main className="mx-auto max-w-[62rem] p-4">
       <p>
