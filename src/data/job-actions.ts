@@ -380,6 +380,8 @@ export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema
         ],
       });
     if (isMovedOn(db, job.machineId, last)) throw new AppError("changed-since");
+    // Nobody works on a machine that was retired: its jobs stay closed until it is back.
+    if (last.kind === "close" && getMachine(db, job.machineId).retired) throw new AppError("machine-retired");
     if (last.kind === "close" && last.data.joined) requireJoinOpen(db, last.data.joined.intoJobId);
     const before = stateOfMachine(db, job.machineId);
     const stepId = addStep(db, doing, { jobId: args.jobId, kind: "undo", data: { reason: args.reason }, undoesId: last.id });

@@ -236,7 +236,7 @@ const totalHours = (db: Db, machineId: string, now: string): number | undefined 
 
 /**
  * Writes down what happened to a set. Throws `set-not-found`, `machine-not-found`; `invalid` with `fitted-elsewhere`, `not-fitted`, `set-finished`,
- * `not-of-this-sort`, `unknown-part`.
+ * `not-of-this-sort`, `unknown-part`, `place-taken`.
  */
 export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.output<typeof setEntrySchema> }): { entryId: number } {
   return once(db, doing, `set-${args.entry.kind}`, () => {
@@ -252,6 +252,8 @@ export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.out
       if (fitsMachine(getPart(db, partId).part, machine) === undefined) refuse("not-of-this-sort");
       const places = [...machine.spindles, ...machine.units].map(({ id }) => id);
       if (entry.place !== undefined && !places.includes(entry.place)) refuse("unknown-part", { place: entry.place });
+      const other = onTheSamePlace(db, doing.now, { ...entry, partId, setId: args.setId });
+      if (other) refuse("place-taken", { mark: other.mark });
     }
     if (entry.kind === "came-off" && !standing.on) refuse("not-fitted");
     // A set that is finished where it sits has come off.
@@ -261,6 +263,19 @@ export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.out
     const isAtMachine = entry.kind === "came-off" || entry.kind === "sharpened" || entry.kind === "looked";
     const on = entry.kind === "fitted" ? entry.machineId : isAtMachine ? standing.on?.machineId : undefined;
     return { entryId: insertSetEntry(db, doing, { setId: args.setId, kind, ...rest, on }) };
+  });
+}
+
+/** A set of the same sort that sits where this one is to go: one goes on when the other is written down to have come off. */
+function onTheSamePlace(
+  db: Db,
+  now: string,
+  { machineId, place, partId, setId }: { machineId: string; place?: string | undefined; partId: number; setId: number },
+): SetRecord | undefined {
+  const { kind } = getPart(db, partId).part;
+  return listSets(db, now, { machineId }).find(({ id, partId: of, standing: { on } }) => {
+    if (id === setId || on?.machineId !== machineId || getPart(db, of).part.kind !== kind) return false;
+    return place === undefined || on.place === undefined || on.place === place;
   });
 }
 
@@ -284,7 +299,10 @@ function insertSetEntry(
   return Number(lastInsertRowid);
 }
 
-/** Takes the last entry of a set back. Throws `nothing-to-undo` for one that is not the last: what came after rests on it. */
+/**
+ * Takes the last entry of a set back. Throws `nothing-to-undo` for one that is not the last: what came after rests on it; `invalid` with `place-taken`
+ * where another set sits by now.
+ */
 export function takeBackSetEntry(db: Db, doing: Doing, args: { setId: number; entryId: number }): { entryId: number } {
   return once(db, doing, "set-entry-taken-back", () => {
     const { log } = getSet(db, args.setId, doing.now);
@@ -292,6 +310,10 @@ export function takeBackSetEntry(db: Db, doing: Doing, args: { setId: number; en
     const { lastInsertRowid } = db
       .prepare("INSERT INTO set_log (set_id, kind, data_json, takes_back_id, who, at) VALUES (?, 'taken-back', '{}', ?, ?, ?)")
       .run(args.setId, args.entryId, doing.who, doing.now);
+    const { standing, partId } = getSet(db, args.setId, doing.now);
+    // It would sit again where another was put since.
+    const other = standing.on && onTheSamePlace(db, doing.now, { ...standing.on, partId, setId: args.setId });
+    if (other) throw new AppError("invalid", { issues: [{ code: "place-taken", path: ["entryId"], mark: other.mark }] });
     audit(db, doing, { action: "set-entry-taken-back", subject: `set:${args.setId}`, detail: { entryId: args.entryId } });
     return { entryId: Number(lastInsertRowid) };
   });
@@ -336,7 +358,10 @@ type Which = { partId: number } | { machineId: string } | { id: number };
 function whichSets(which: Which): { sql: string; given: (string | number)[] } {
   if ("id" in which) return { sql: "s.id = ?", given: [which.id] };
   if ("partId" in which) return { sql: "s.part_id = ?", given: [which.partId] };
-  return { sql: "s.id IN (SELECT m.set_id FROM set_log m WHERE m.machine_id = ?)", given: [which.machineId] };
+  return {
+    sql: "s.id IN (SELECT m.set_id FROM set_log m WHERE m.machine_id = ? AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = m.id))",
+    given: [which.machineId],
+  };
 }
 
 /** The sets of a part, those that were ever on a machine, or one; each with its log and where it stands. */

@@ -136,16 +136,20 @@ export const hazardsOf = (db: Db, site: string, now: string): Hazards => ({
 });
 
 export function hazardCount(db: Db): number {
-  return (
-    db
-      .prepare("SELECT count(*) AS n FROM site_places p WHERE NOT EXISTS (SELECT 1 FROM site_places_gone g WHERE g.place_id = p.id)")
-      .get() as {
-      n: number;
-    }
-  ).n;
+  return Object.values(dangersBySite(db)).reduce((sum, n) => sum + n, 0);
 }
 
 /** Every site a machine mows, by name. */
+/** How many places lie in wait on each site that has any. */
+export function dangersBySite(db: Db): Record<string, number> {
+  const rows = db
+    .prepare(
+      "SELECT site, count(*) AS n FROM site_places p WHERE NOT EXISTS (SELECT 1 FROM site_places_gone g WHERE g.place_id = p.id) GROUP BY site",
+    )
+    .all() as { site: string; n: number }[];
+  return Object.fromEntries(rows.map(({ site, n }) => [site, n]));
+}
+
 export function listSites(db: Db): string[] {
   return (db.prepare("SELECT DISTINCT site FROM machines ORDER BY site").all() as { site: string }[]).map(({ site }) => site);
 }

@@ -229,8 +229,12 @@ const LATE: Readonly<Record<string, Partial<Record<TaskId, number>>>> = {
   "rf-1": { "wash-rollers": 4 },
 };
 
-function seedService(db: Db, clock: Clock): void {
+type Served = { who: string; at: string; machineId: string; what: TaskId };
+
+/** Every task of every machine as it was done over the months, in the order it was. */
+function served(db: Db, clock: Clock): Served[] {
   const random = seededRandom(1127);
+  const all: Served[] = [];
   for (const { fleetNumber } of FLEET) {
     const machineId = fleetNumber.toLowerCase();
     const { machine } = getMachine(db, machineId);
@@ -242,11 +246,25 @@ function seedService(db: Db, clock: Clock): void {
       const last = late > 0 ? every + late : every * (0.15 + 0.6 * random());
       for (const times of [4, 3, 2, 1, 0]) {
         const ago = last + times * every * 0.95;
-        if (ago < DAYS_BACK)
-          logService(db, { who: [AK, JM][times % 2] ?? AK, now: back(clock, ago) }, { machineId, what: task.id, kind: "done", words: "" });
+        if (ago < DAYS_BACK) all.push({ who: [AK, JM][times % 2] ?? AK, at: back(clock, ago), machineId, what: task.id });
       }
     }
   }
+  return all.sort((a, b) => a.at.localeCompare(b.at));
+}
+
+/** Writes down what was served by an hour, each once: between the jobs, as it was. */
+export function servedBy(db: Db, now: string): (at: string) => void {
+  const left = served(db, { now });
+  return (at) => {
+    while (left[0] && left[0].at <= at) {
+      const { who, at: then, machineId, what } = left.shift() as Served;
+      logService(db, { who, now: then }, { machineId, what, kind: "done", words: "" });
+    }
+  };
+}
+
+function seedService(db: Db, clock: Clock): void {
   addRule(
     db,
     { who: RSO, now: back(clock, 200) },

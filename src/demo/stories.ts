@@ -87,6 +87,7 @@ export const STORIES: readonly Story[] = [
       fix: "set-engine-speed",
       fixState: "locked-out",
     },
+    away: { what: "Second pack", to: "the battery bench at the depot", owes: ["capacity measured, cells matched"], afterDays: 67 },
   },
   {
     fleetNumber: "BD-2",

@@ -35,6 +35,10 @@ export type Story = {
     | { kind: "look"; check: string; state: SafeState; cause: string; fix: string; fixState: SafeState; note: string };
   /** Logged on the machine before the complaint. */
   strike?: { words: string; place: string; droveOn: boolean };
+  /** What the mechanic thought before anything was read. */
+  guess?: CauseId;
+  /** A part that left without its machine, to whom, with what is owed on it and how many days later. */
+  away?: { what: string; to: string; owes: string[]; afterDays: number };
   stop?: "waiting" | "after-level" | "after-fix" | "held";
   who?: string;
 };

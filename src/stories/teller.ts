@@ -18,7 +18,7 @@ import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";
-import { closeJob, proofOfJob, recordFix, recordHold, recordTestCut } from "@/data/job-actions";
+import { closeJob, proofOfJob, recordFix, recordGuess, recordHandover, recordHold, recordTestCut } from "@/data/job-actions";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { recordConfirmation, recordPutBack } from "@/data/safe-state";
@@ -28,6 +28,7 @@ import { stubbleInSeason } from "./sound-units";
 import type { Story } from "./story";
 
 const MINUTE = 60_000;
+const DAY = 86_400_000;
 /** Noise of a shop's gauges, one standard deviation. */
 const HEIGHT_NOISE_METRES = 0.0006;
 const PRESSURE_NOISE_PASCALS = 900;
@@ -66,6 +67,7 @@ export class Teller {
       looks: { symptoms: story.symptoms, denied: [], contexts: story.contexts ?? [], swath: { where: "all-over" } },
     });
     this.jobId = jobId;
+    if (story.guess) recordGuess(this.db, this.doing(1), { jobId, cause: story.guess });
     if (story.stop === "waiting") return;
     if (story.fault.kind === "look") this.tellLook(story.fault);
     else if (story.fault.kind === "sheet") this.tellSheet(story.fault);
@@ -211,12 +213,21 @@ export class Teller {
   }
 
   /** Looks owed after a strike, put back, made ready, cut and closed. */
+  private handOver(): void {
+    const { away } = this.story;
+    if (!away) return;
+    const { what, to, owes, afterDays } = away;
+    const dueAt = new Date(this.clock + afterDays * DAY).toISOString().slice(0, 10);
+    recordHandover(this.db, this.doing(3), { jobId: this.jobId, what, to, owes, dueAt });
+  }
+
   private finish(causes: string[]): void {
     for (const check of CHECKS.filter(({ id }) => stateOfMachine(this.db, this.machineId).struck?.checks.includes(id))) {
       this.makeSafe(check.state);
       if (check.id === "deck-level") this.readLevel();
       else this.fill(check.id, {});
     }
+    this.handOver();
     this.makeSafe("running");
     const { asks } = proofOfJob(this.db, this.jobId);
     recordTestCut(this.db, this.doing(25), {

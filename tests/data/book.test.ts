@@ -62,6 +62,17 @@ const tyresOf = (machineId: string) =>
   );
 
 describe("machines as a whole", () => {
+  it("a job closed on a machine that was retired since is not opened again by an undo, until the machine is back", () => {
+    const jobId = openJob(db, clock, "zt-2");
+    const done = { jobId, causes: ["nothing-found"], words: "", unprovedReason: "went out as it was, nobody there to cut" };
+    const { stepId } = closeJob(db, clock.doing(), done as never);
+    setStanding(db, clock.doing(), { machineId: "zt-2", kind: "retired", reason: "sold on" });
+    const undo = () => undoStep(db, clock.doing(), { jobId, stepId, reason: "closed by a slip" });
+    expect(refusedFor(undo)).toEqual(["machine-retired"]);
+    setStanding(db, clock.doing(), { machineId: "zt-2", kind: "back", reason: "bought back" });
+    expect(undo).not.toThrow();
+  });
+
   it("retired leaves every list and takes no complaint, keeps its book, and comes back whole", () => {
     setStanding(db, clock.doing(), { machineId: "zt-2", kind: "retired", reason: "sold on" });
     expect(listMachineNames(db).some(({ id }) => id === "zt-2")).toBe(false);
@@ -289,6 +300,11 @@ describe("parts and the sets made of them", () => {
     expect(refusedFor(() => fitOn("zt-3", 1))).toEqual(["invalid", "fitted-elsewhere"]);
     expect(refusedFor(() => takeBackSetEntry(db, at(1), { setId, entryId: first.entryId + 99 }))).toEqual(["nothing-to-undo"]);
     hours("zt-1", 112, 6);
+    const { setId: second } = addSet(db, at(5), { partId, mark: "B2" });
+    const fitSecond = (place?: string) =>
+      logSet(db, at(5), { setId: second, entry: { kind: "fitted", machineId: "zt-1", work: "rough", ...(place ? { place } : {}) } });
+    // A set for the whole deck sits at each of its blades.
+    for (const place of [undefined, "left"]) expect(refusedFor(() => fitSecond(place))).toEqual(["invalid", "place-taken"]);
     const look = logSet(db, at(6), { setId, entry: { kind: "looked", isDull: true } });
     expect(getSet(db, setId, at(6).now).standing.looks).toEqual([{ hours: 12, isDull: true }]);
     expect(bookOf(db, "zt-1").find(({ kind }) => kind === "set")).toMatchObject({ setKind: "looked", why: "dull", mark: "H1" });
@@ -298,6 +314,10 @@ describe("parts and the sets made of them", () => {
     expect(refusedFor(() => takeBackSetEntry(db, at(10), { setId, entryId: first.entryId }))).toEqual(["nothing-to-undo"]);
     expect(refusedFor(() => logSet(db, at(10), { setId, entry: { kind: "came-off", why: "again" } }))).toEqual(["invalid", "not-fitted"]);
     expect(getSet(db, setId, at(11).now).standing).toMatchObject({ hours: 20, edgeHours: 20 });
+    // Another went on meanwhile: the first is not put back beneath it.
+    const { entryId: on } = fitSecond("left");
+    expect(refusedFor(() => takeBackSetEntry(db, at(11), { setId, entryId: off.entryId }))).toEqual(["invalid", "place-taken"]);
+    takeBackSetEntry(db, at(11), { setId: second, entryId: on });
     takeBackSetEntry(db, at(11), { setId, entryId: off.entryId });
     expect(getSet(db, setId, at(11).now).standing.on?.machineId).toBe("zt-1");
     logSet(db, at(12), { setId, entry: { kind: "finished", why: "worn" } });

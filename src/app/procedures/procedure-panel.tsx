@@ -132,6 +132,7 @@ function Withdraw({ version }: { version: Version }) {
         It turned out wrong: withdraw version {version.version}
       </summary>
       <ReasonForm
+        keep={`withdraw:${version.slug}:${version.version}`}
         label="What was wrong with it"
         button="Withdraw it"
         isBusy={isBusy}

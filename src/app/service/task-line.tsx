@@ -77,12 +77,15 @@ export function TaskLine(args: {
       {isPutting && (
         <div className="border-l-4 border-ink pl-2">
           <ReasonForm
+            keep={`put-off:${machineId}:${what}`}
             label="Because"
             button="Put it off"
             isBusy={isBusy}
             most={500}
             onSend={async (words) => {
-              if (await post(`${path}/postpone`, { what, untilDay, words })) setPutting(false);
+              const sent = await post(`${path}/postpone`, { what, untilDay, words });
+              if (sent) setPutting(false);
+              return sent;
             }}
           >
             <label>

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { database } from "@/data/connection";
-import { hazardsOf, listSites, sitePictureId } from "@/data/site-places";
+import { dangersBySite, hazardsOf, listSites, sitePictureId } from "@/data/site-places";
 import { SitePanel } from "./site-panel";
 
 export const metadata: Metadata = { title: "Sites" };
@@ -12,7 +12,9 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
   const now = new Date().toISOString();
   const sites = listSites(db);
   const asked = (await searchParams).site;
-  const site = sites.find((one) => one === asked) ?? sites[0];
+  const dangers = dangersBySite(db);
+  // Nobody asked for one: the first where something lies in wait.
+  const site = sites.find((one) => one === asked) ?? sites.find((one) => dangers[one]) ?? sites[0];
   const pictureId = site === undefined ? undefined : sitePictureId(db, site);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
@@ -27,6 +29,7 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
             aria-current={one === site ? "page" : undefined}
           >
             {one}
+            {dangers[one] ? <span className="num font-bold text-mark">{dangers[one]}</span> : null}
           </Link>
         ))}
       </nav>

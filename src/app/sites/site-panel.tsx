@@ -164,11 +164,14 @@ function PlaceLine({ place }: { place: SitePlace }) {
       </div>
       {isAsking && (
         <ReasonForm
+          keep={`gone:${place.id}`}
           label="Because"
           button="It is gone"
           isBusy={isBusy}
           onSend={async (reason) => {
-            if (await post(`/api/v1/sites/places/${place.id}/gone`, { reason })) setAsking(false);
+            const sent = await post(`/api/v1/sites/places/${place.id}/gone`, { reason });
+            if (sent) setAsking(false);
+            return sent;
           }}
         />
       )}

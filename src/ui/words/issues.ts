@@ -154,6 +154,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "scope-named": () => "Say for which kind or which machine.",
   "pick-machines": () => "Pick at least one machine.",
   "not-fitted": () => "That set is on no machine.",
+  "place-taken": (i) => `Set ${i.mark} sits there. Write down that it came off, then fit this one.`,
   "fitted-elsewhere": (i) => `That set is on ${i.machine} already. Take it off there first.`,
   "set-finished": () => "That set is finished. It goes on no machine any more.",
   "mark-taken": () => "Another set carries that mark.",

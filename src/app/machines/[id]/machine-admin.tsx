@@ -1,6 +1,5 @@
 "use client";
 
-import { useState } from "react";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { usePost } from "@/ui/use-post";
@@ -93,19 +92,20 @@ function Swap({ machineId, meterHours }: { machineId: string; meterHours: number
 
 function Retire({ machineId, isRetired }: { machineId: string; isRetired: boolean }) {
   const { post, isBusy, trouble } = usePost();
-  const [reason, setReason] = useState("");
+  const { value, set, clear } = useDraft(`retire:${machineId}:${isRetired}`, { reason: "" });
+  const { reason } = value;
   return (
     <form
       onSubmit={async (event) => {
         event.preventDefault();
-        if (await post(`/api/v1/machines/${machineId}/standing`, { kind: isRetired ? "back" : "retired", reason })) setReason("");
+        if (await post(`/api/v1/machines/${machineId}/standing`, { kind: isRetired ? "back" : "retired", reason })) clear();
       }}
     >
       <TextField
         id="retire-reason"
         label={isRetired ? "Why it comes back" : "Why it leaves the fleet"}
         value={reason}
-        onChange={setReason}
+        onChange={(text) => set({ reason: text })}
       />
       <p className="text-sm text-soft">Its book stays whole; it is in no list, no round and nothing falls due on it.</p>
       <Trouble words={trouble} />

@@ -35,7 +35,7 @@ export function SisterTable(args: {
           ? "their sheets agree in everything."
           : `${differences.length} ${differences.length === 1 ? "value differs" : "values differ"}.`}
       </p>
-      <div className="overflow-x-auto">
+      <div className="overflow-x-auto" hidden={differences.length === 0}>
         <table className="w-full">
           <thead>
             <tr className="border-b-2 border-ink text-left align-bottom">
