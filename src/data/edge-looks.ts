@@ -3,35 +3,47 @@ import type { KindId } from "@/core/kinds";
 import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
 import { meterReadings } from "./machines";
+import { sharpBySets } from "./parts";
 
 /** Looks further back than these say little of today's grass. Estimate. */
 const MOST_LOOKS = 200;
 
-type Row = { machine_id: string; at: string; findings: string | null; sharpened_at: string | null };
+/** A sharpening as its place in the log and its hour. */
+type Sharpened = [seq: number, at: string];
+type Row = { machine_id: string; at: string; seq: number; findings: string | null; fixed: string | null; served: string | null };
 
 /**
  * What edges were found to be, with the hours on them since they were last sharpened or new, over the machines of a kind: dull where the take says so of
- * any blade. Looks before the first sharpening the record knows say nothing of hours and are left out.
+ * any blade. Sharpened in a job, as service, or by a marked set that is on all of a machine, whichever the log has last before the look. Looks before the
+ * first sharpening the record knows say nothing of hours and are left out.
  */
-export function edgeLooks(db: Db, kind: KindId): EdgeLook[] {
+export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
   const rows = db
     .prepare(
-      `SELECT t.machine_id, t.at, json_extract(t.result_json, '$.findings') AS findings,
-         (SELECT max(e.at) FROM events e JOIN steps f ON f.id = e.step_id WHERE e.machine_id = t.machine_id AND e.at < t.at
+      `SELECT t.machine_id, t.at, s.seq, json_extract(t.result_json, '$.findings') AS findings,
+         (SELECT json_array(e.seq, e.at) FROM events e JOIN steps f ON f.id = e.step_id WHERE e.machine_id = t.machine_id AND e.seq < s.seq
            AND f.kind = 'fix' AND json_extract(f.data_json, '$.fix') IN ('sharpen-blades', 'replace-blades')
-           AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = f.id)) AS sharpened_at
-       FROM machines m CROSS JOIN takes t ON t.machine_id = m.id
+           AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = f.id) ORDER BY e.seq DESC LIMIT 1) AS fixed,
+         (SELECT json_array(l.seq, l.at) FROM service_log l WHERE l.machine_id = t.machine_id AND l.what = 'sharpen' AND l.kind = 'done' AND l.seq < s.seq
+           AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served
+       FROM machines m CROSS JOIN takes t ON t.machine_id = m.id JOIN steps s ON s.id = t.step_id
        WHERE m.kind = ? AND t.check_id = 'blade-edge' AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
        ORDER BY t.step_id DESC LIMIT ${MOST_LOOKS}`,
     )
     .all(kind) as Row[];
   const meters = new Map<string, ReturnType<typeof meterReadings>>();
-  return rows.flatMap(({ machine_id, at, findings, sharpened_at }) => {
-    if (sharpened_at === null) return [];
+  return rows.flatMap(({ machine_id, at, seq, findings, fixed, served }) => {
+    const set = sharpBySets(db, machine_id, now).findLast((entry) => entry.seq < seq);
+    const all: Sharpened[] = [
+      ...[fixed, served].flatMap((text) => (text === null ? [] : [JSON.parse(text) as Sharpened])),
+      ...(set ? [[set.seq, set.at] as Sharpened] : []),
+    ];
+    const last = all.sort(([a], [b]) => a - b).at(-1);
+    if (!last) return [];
     const meter = meters.get(machine_id) ?? meterReadings(db, machine_id);
     meters.set(machine_id, meter);
-    const [then, now] = [meterAt(meter, sharpened_at), meterAt(meter, at)];
-    if (then === undefined || now === undefined || now <= then) return [];
-    return [{ hours: now - then, isDull: /"code":"(dull|rounded)"/.test(findings ?? "") }];
+    const [sharp, looked] = [meterAt(meter, last[1]), meterAt(meter, at)];
+    if (sharp === undefined || looked === undefined || looked <= sharp) return [];
+    return [{ hours: looked - sharp, isDull: /"code":"(dull|rounded)"/.test(findings ?? "") }];
   });
 }

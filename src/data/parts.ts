@@ -11,12 +11,14 @@ import {
   type SetEntry,
   type SetStanding,
   setStanding,
+  sharpOn,
 } from "@/core/parts";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { getMachine, listMachines, type MachineRecord, meterReadings } from "./machines";
 import { whileUnchanged } from "./reads";
+import { nextSeq } from "./sequence";
 
 export type PartRecord = {
   id: number;
@@ -285,7 +287,7 @@ function insertSetEntry(
   { setId, kind, on, ...rest }: { setId: number; kind: string; on?: string | undefined } & z.input<typeof setEntryData>,
 ): number {
   const { lastInsertRowid } = db
-    .prepare("INSERT INTO set_log (set_id, kind, machine_id, machine_hours, data_json, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")
+    .prepare("INSERT INTO set_log (set_id, kind, machine_id, machine_hours, data_json, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?, ?)")
     .run(
       setId,
       kind,
@@ -294,6 +296,7 @@ function insertSetEntry(
       JSON.stringify(setEntryData.parse(rest)),
       doing.who,
       doing.now,
+      nextSeq(db),
     );
   audit(db, doing, { action: `set-${kind}`, subject: `set:${setId}`, detail: rest });
   return Number(lastInsertRowid);
@@ -308,8 +311,8 @@ export function takeBackSetEntry(db: Db, doing: Doing, args: { setId: number; en
     const { log } = getSet(db, args.setId, doing.now);
     if (log.at(-1)?.id !== args.entryId) throw new AppError("nothing-to-undo");
     const { lastInsertRowid } = db
-      .prepare("INSERT INTO set_log (set_id, kind, data_json, takes_back_id, who, at) VALUES (?, 'taken-back', '{}', ?, ?, ?)")
-      .run(args.setId, args.entryId, doing.who, doing.now);
+      .prepare("INSERT INTO set_log (set_id, kind, data_json, takes_back_id, who, at, seq) VALUES (?, 'taken-back', '{}', ?, ?, ?, ?)")
+      .run(args.setId, args.entryId, doing.who, doing.now, nextSeq(db));
     const { standing, partId } = getSet(db, args.setId, doing.now);
     // It would sit again where another was put since.
     const other = standing.on && onTheSamePlace(db, doing.now, { ...standing.on, partId, setId: args.setId });
@@ -329,11 +332,12 @@ type SetLogRow = {
   data_json: string;
   who: string;
   at: string;
+  seq: number;
 };
 
 function entryOf(row: SetLogRow): SetEntry {
   const { place, work, why, isDull, where } = setEntryData.parse(JSON.parse(row.data_json));
-  const base = { id: row.id, at: row.at, who: row.who };
+  const base = { id: row.id, seq: row.seq, at: row.at, who: row.who };
   const read = row.machine_hours === null ? {} : { machineHours: row.machine_hours };
   const of = { machineId: row.machine_id ?? "", ...read };
   switch (row.kind) {
@@ -371,7 +375,7 @@ export function listSets(db: Db, now: string, which: Which): SetRecord[] {
     const logs = new Map<number, SetEntry[]>();
     const rows = db
       .prepare(
-        `SELECT l.id, l.set_id, l.kind, l.machine_id, l.machine_hours, l.data_json, l.who, l.at FROM part_sets s JOIN set_log l ON l.set_id = s.id
+        `SELECT l.id, l.set_id, l.kind, l.machine_id, l.machine_hours, l.data_json, l.who, l.at, l.seq FROM part_sets s JOIN set_log l ON l.set_id = s.id
          WHERE ${sql} AND l.kind <> 'taken-back' AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
       )
       .all(...given) as SetLogRow[];
@@ -399,6 +403,16 @@ export function listSets(db: Db, now: string, which: Which): SetRecord[] {
       },
     );
   });
+}
+
+/** When a machine got sharp edges all over by a marked set, oldest first: what such a set was given stands for service that was done. */
+export function sharpBySets(db: Db, machineId: string, now: string): SetEntry[] {
+  return whileUnchanged(db, `sharp by sets ${machineId}`, () =>
+    listSets(db, now, { machineId })
+      .filter(({ partId }) => getPart(db, partId).part.kind === "blade")
+      .flatMap(({ log }) => sharpOn(log, machineId))
+      .sort((a, b) => a.seq - b.seq),
+  );
 }
 
 /** How many marked sets there are of each part. */

@@ -20,6 +20,7 @@ import { edgeLooks } from "./edge-looks";
 import { AppError } from "./errors";
 import { machineLog } from "./machine-state";
 import { getMachine, listMachines, type MachineRecord, meterReadings } from "./machines";
+import { sharpBySets } from "./parts";
 import { whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 
@@ -248,6 +249,13 @@ function lastEntries(db: Db, machineId: string): EntryRecord[] {
   );
 }
 
+/** A marked set that made a machine's edges sharp all over, as service that was done; its undo is on the set's own page. */
+function bySets(db: Db, machineId: string, now: string): EntryRecord[] {
+  return sharpBySets(db, machineId, now).map(({ seq, at, who }) => ({
+    ...{ id: 0, machineId, kind: "done" as const, what: "sharpen", words: "", who, at, seq },
+  }));
+}
+
 /** Done, looked at again, put off: more of one task say nothing of today. */
 const LAST_ENTRIES = 4;
 
@@ -296,9 +304,9 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
     machineId: record.id,
     machine: record.machine,
     rules: whileUnchanged(db, "service rules", () => listRules(db)),
-    sharpenHours: sharpenHoursOf(db, record.machine.kind),
+    sharpenHours: sharpenHoursOf(db, record.machine.kind, now),
     seen: seenOnSite(db, record),
-    entries: lastEntries(db, record.id),
+    entries: [...lastEntries(db, record.id), ...bySets(db, record.id, now)].sort((a, b) => a.seq - b.seq),
     meter,
     use: paceOf(meter, now, seasonOf(db, now)),
     now,
@@ -307,8 +315,8 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
 }
 
 /** When edges of this kind of machine are to be sharpened, by what was seen of them. */
-export function sharpenHoursOf(db: Db, kind: KindId): number {
-  return whileUnchanged(db, `sharpen ${kind}`, () => sharpenAfterHours(edgeLooks(db, kind)));
+export function sharpenHoursOf(db: Db, kind: KindId, now: string): number {
+  return whileUnchanged(db, `sharpen ${kind}`, () => sharpenAfterHours(edgeLooks(db, kind, now)));
 }
 
 /** Over the fleet what presses: overdue, due, soon and put off; the most pressing first. */

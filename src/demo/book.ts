@@ -60,7 +60,6 @@ export function seedBook(db: Db, now: string): void {
   const clock = { now };
   seedWithdrawal(db, clock);
   seedSisters(db, clock);
-  seedParts(db, clock);
   seedService(db, clock);
   seedSites(db, clock);
 }
@@ -130,7 +129,7 @@ function stocked(db: Db, clock: Clock, part: Part, lots: readonly (readonly [lot
 /** How long sets of the two lots lasted, in hours: the later lot wears badly. */
 const LASTED = { "V25-03": [62, 71, 55, 80, 67], "V26-01": [40, 33, 36] } as const;
 
-function seedParts(db: Db, clock: Clock): void {
+function seedParts(db: Db, clock: Clock): number {
   const high = stocked(db, clock, bladeFor(db, "zt-1", "Blade 17 in, high lift"), [
     ["V25-03", 18, 15],
     ["V26-01", 15, 9],
@@ -196,29 +195,46 @@ function seedParts(db: Db, clock: Clock): void {
     }),
     [["S", 30, 12]],
   );
-  seedSets(db, clock, high);
+  return high;
 }
 
+/** Something written down at its hour. */
+type Entry = { at: string; write: () => void };
+
 /** Sets one after the other on the three-blade zero-turns, each until it was worn out; the last of each lot still on. */
-function seedSets(db: Db, clock: Clock, partId: number): void {
+function setEntries(db: Db, clock: Clock, partId: number): Entry[] {
   let hoursAgo = 420;
   let number = 1;
+  const entries: Entry[] = [];
   const run = (args: { lot: string; machine: "ZT-1" | "ZT-3"; hours: number; isWorn: boolean; work: string }) => {
-    const at = (hours: number) => ({ who: JM, now: back(clock, daysForHours(args.machine, hours)) });
+    const mark = `H${number++}`;
     const from = args.machine === "ZT-1" ? hoursAgo : 150;
-    const { setId } = addSet(db, at(from), { partId, mark: `H${number++}`, lot: args.lot });
-    logSet(db, at(from), { setId, entry: { kind: "fitted", machineId: args.machine.toLowerCase(), work: args.work } });
-    if (args.isWorn) {
-      logSet(db, at(from - args.hours), { setId, entry: { kind: "finished", why: "worn" } });
-    }
+    const who = (hours: number) => ({ who: JM, now: back(clock, daysForHours(args.machine, hours)) });
+    let setId = 0;
+    entries.push({
+      at: who(from).now,
+      write: () => {
+        ({ setId } = addSet(db, who(from), { partId, mark, lot: args.lot }));
+        logSet(db, who(from), { setId, entry: { kind: "fitted", machineId: args.machine.toLowerCase(), work: args.work } });
+      },
+    });
+    const until = who(from - args.hours);
+    if (args.isWorn) entries.push({ at: until.now, write: () => logSet(db, until, { setId, entry: { kind: "finished", why: "worn" } }) });
     if (args.machine === "ZT-1") hoursAgo -= args.hours;
   };
   for (const hours of LASTED["V25-03"]) run({ lot: "V25-03", machine: "ZT-1", hours, isWorn: true, work: "rough" });
   for (const hours of LASTED["V26-01"].slice(1)) run({ lot: "V26-01", machine: "ZT-1", hours, isWorn: true, work: "rough" });
   run({ lot: "V26-01", machine: "ZT-1", hours: 0, isWorn: false, work: "rough" });
   run({ lot: "V26-01", machine: "ZT-3", hours: LASTED["V26-01"][0], isWorn: true, work: "rough" });
-  const { setId } = addSet(db, { who: JM, now: back(clock, 30) }, { partId, mark: "REF-ZT", lot: "V25-03" });
-  logSet(db, { who: JM, now: back(clock, 30) }, { setId, entry: { kind: "put", where: "bench drawer: reference of ZT-1, which way up" } });
+  const then = { who: JM, now: back(clock, 30) };
+  entries.push({
+    at: then.now,
+    write: () => {
+      const { setId } = addSet(db, then, { partId, mark: "REF-ZT", lot: "V25-03" });
+      logSet(db, then, { setId, entry: { kind: "put", where: "bench drawer: reference of ZT-1, which way up" } });
+    },
+  });
+  return entries;
 }
 
 /** What is late, on which machine and by how many days more than its rule. */
@@ -229,12 +245,10 @@ const LATE: Readonly<Record<string, Partial<Record<TaskId, number>>>> = {
   "rf-1": { "wash-rollers": 4 },
 };
 
-type Served = { who: string; at: string; machineId: string; what: TaskId };
-
-/** Every task of every machine as it was done over the months, in the order it was. */
-function served(db: Db, clock: Clock): Served[] {
+/** Every task of every machine as it was done over the months. */
+function served(db: Db, clock: Clock): Entry[] {
   const random = seededRandom(1127);
-  const all: Served[] = [];
+  const all: Entry[] = [];
   for (const { fleetNumber } of FLEET) {
     const machineId = fleetNumber.toLowerCase();
     const { machine } = getMachine(db, machineId);
@@ -246,21 +260,21 @@ function served(db: Db, clock: Clock): Served[] {
       const last = late > 0 ? every + late : every * (0.15 + 0.6 * random());
       for (const times of [4, 3, 2, 1, 0]) {
         const ago = last + times * every * 0.95;
-        if (ago < DAYS_BACK) all.push({ who: [AK, JM][times % 2] ?? AK, at: back(clock, ago), machineId, what: task.id });
+        const doing = { who: [AK, JM][times % 2] ?? AK, now: back(clock, ago) };
+        const write = () => logService(db, doing, { machineId, what: task.id, kind: "done", words: "" });
+        if (ago < DAYS_BACK) all.push({ at: doing.now, write });
       }
     }
   }
-  return all.sort((a, b) => a.at.localeCompare(b.at));
+  return all;
 }
 
-/** Writes down what was served by an hour, each once: between the jobs, as it was. */
-export function servedBy(db: Db, now: string): (at: string) => void {
-  const left = served(db, { now });
+/** The stock, and a diary of what was served and of marked sets: what it writes down by an hour stands in the log between the jobs, as it was. */
+export function shopDiary(db: Db, now: string): (at: string) => void {
+  const clock = { now };
+  const left = [...served(db, clock), ...setEntries(db, clock, seedParts(db, clock))].sort((a, b) => a.at.localeCompare(b.at));
   return (at) => {
-    while (left[0] && left[0].at <= at) {
-      const { who, at: then, machineId, what } = left.shift() as Served;
-      logService(db, { who, now: then }, { machineId, what, kind: "done", words: "" });
-    }
+    while (left[0] && left[0].at <= at) left.shift()?.write();
   };
 }
 

@@ -5,7 +5,7 @@ import { addMachine, getMachine, logHours } from "@/data/machines";
 import { listOwed, settleOwed } from "@/data/owed";
 import { addPerson } from "@/data/people";
 import { logSpindles } from "@/data/spindle-log";
-import { seedBook, seedProcedures, servedBy } from "./book";
+import { seedBook, seedProcedures, shopDiary } from "./book";
 import { FLEET } from "./fleet";
 import { seedHistory } from "./history";
 
@@ -30,9 +30,9 @@ export function seedDepot(db: Db, now: string): { machines: number; jobs: number
   // A spindle moved is work on the machine: it stands before the jobs that came after it.
   for (const { fleetNumber, hours } of FLEET) seedSpindles(db, { machineId: fleetNumber.toLowerCase(), hours, now });
   seedProcedures(db, { now });
-  const serve = servedBy(db, now);
-  const jobs = seedHistory(db, now, serve);
-  serve(now);
+  const writeUntil = shopDiary(db, now);
+  const jobs = seedHistory(db, now, writeUntil);
+  writeUntil(now);
   settleOldDebts(db, now);
   seedBook(db, now);
   return { machines: FLEET.length, jobs };

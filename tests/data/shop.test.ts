@@ -5,6 +5,7 @@ import { historyPaper } from "@/app/machines/[id]/history-paper";
 import { historyDocument } from "@/app/paper/history-pdf";
 import { dueDay, paceOf } from "@/core/lasting";
 import { type Machine, machineSchema } from "@/core/machine";
+import { partSchema } from "@/core/parts";
 import { missingOf, TEMPLATES, templateMachine } from "@/core/sheet";
 import { bookOf } from "@/data/book";
 import { type Db, openDatabase, recordId } from "@/data/connection";
@@ -17,11 +18,11 @@ import { grouped } from "@/data/grouped";
 import { holdsOf } from "@/data/holds";
 import { recordFix, recordHold } from "@/data/job-actions";
 import { addMachine, getMachine, importHours, listMachines, logHours, meterReadings, setStanding, swapMeter } from "@/data/machines";
-import { listParts, listSets, lotsOf, setCounts, whatFits } from "@/data/parts";
+import { addPart, addSet, listParts, listSets, logSet, lotsOf, setCounts, takeBackSetEntry, whatFits } from "@/data/parts";
 import { readingsAt } from "@/data/place-readings";
 import { jobsBy, listProcedures } from "@/data/procedures";
 import { getRound, listRounds } from "@/data/rounds";
-import { logService, serviceDue, serviceOf, sharpenHoursOf } from "@/data/service";
+import { logService, serviceDue, serviceOf, sharpenHoursOf, takeBackService } from "@/data/service";
 import { families, readingsDrift, sisterDifferences } from "@/data/sisters";
 import { hazardsOf } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
@@ -140,18 +141,82 @@ describe("when edges are to be sharpened, by what was seen of them", () => {
         asTyped: {},
       });
     look(-1, "dull");
-    expect(edgeLooks(db, "zero-turn")).toEqual([]);
+    expect(edgeLooks(db, "zero-turn", at(10).now)).toEqual([]);
     makeSafe(db, clock, jobId, "bench");
     recordFix(db, at(0), { jobId, fix: "sharpen-blades", cause: "blade-dull", words: "all three" });
     logHours(db, at(0), { machineId: "zt-1", meterHours: 120, isCorrection: false });
     logHours(db, at(10), { machineId: "zt-1", meterHours: 128, isCorrection: false });
     makeSafe(db, clock, jobId, "raised");
     look(10, "dull");
-    const [seen] = edgeLooks(db, "zero-turn");
+    const [seen] = edgeLooks(db, "zero-turn", at(10).now);
     expect(seen?.isDull).toBe(true);
     expect(seen?.hours).toBeCloseTo(8, 6);
-    expect(sharpenHoursOf(db, "zero-turn")).toBeLessThan(7.28);
-    expect(sharpenHoursOf(db, "belly-deck")).toBeCloseTo(7.28, 1);
+    expect(sharpenHoursOf(db, "zero-turn", at(10).now)).toBeLessThan(7.28);
+    expect(sharpenHoursOf(db, "belly-deck", at(10).now)).toBeCloseTo(7.28, 1);
+  });
+});
+
+describe("sharp edges, by whichever way they were written down", () => {
+  const blade = partSchema.parse({ kind: "blade", label: "Blade 17 in" });
+  const setOn = (db: Db) => {
+    logHours(db, at(0), { machineId: "zt-1", meterHours: 100, isCorrection: false });
+    logHours(db, at(10), { machineId: "zt-1", meterHours: 120, isCorrection: false });
+    const { partId } = addPart(db, at(0), { part: blade });
+    const { setId } = addSet(db, at(0), { partId, mark: "H1" });
+    const log = (day: number, entry: Parameters<typeof logSet>[2]["entry"]) => logSet(db, at(day), { setId, entry });
+    const sharpen = (day: number) => serviceOf(db, getMachine(db, "zt-1"), at(day).now).find(({ what }) => what === "sharpen");
+    return { log, sharpen, setId };
+  };
+
+  it("a set put on sharp, or sharpened on the machine, is service that was done; one that ran since is not, and a slip taken back was none", () => {
+    const { db } = emptyDepot();
+    const { log, sharpen, setId } = setOn(db);
+    expect(sharpen(1)?.state).toBe("never");
+    log(0, { kind: "fitted", machineId: "zt-1", work: "rough" });
+    expect(sharpen(0)?.last).toEqual({ at: at(0).now, who: "AK", how: "service" });
+    expect(sharpen(10)?.state).toBe("overdue");
+    const { entryId } = log(10, { kind: "sharpened" });
+    expect(sharpen(10)?.state).toBe("good");
+    takeBackSetEntry(db, at(10), { setId, entryId });
+    expect(sharpen(10)?.state).toBe("overdue");
+    log(10, { kind: "came-off", why: "to look" });
+    log(10, { kind: "fitted", machineId: "zt-1", work: "rough" });
+    expect(sharpen(10)?.state).toBe("overdue");
+    log(10, { kind: "came-off", why: "sharpen" });
+    log(10, { kind: "sharpened" });
+    expect(sharpen(10)?.state).toBe("overdue");
+    log(10, { kind: "fitted", machineId: "zt-1", work: "rough" });
+    expect(sharpen(10)?.state).toBe("good");
+  });
+
+  it("a set for one blade says nothing of the others", () => {
+    const { db } = emptyDepot();
+    const { log, sharpen } = setOn(db);
+    log(0, { kind: "fitted", machineId: "zt-1", place: "left", work: "rough" });
+    log(0, { kind: "sharpened" });
+    expect(sharpen(1)?.state).toBe("never");
+  });
+
+  it("hours of a look count from the last of a fix, service and a set, by the log's order", () => {
+    const { db, clock } = emptyDepot();
+    const { log } = setOn(db);
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId, "raised");
+    const sound = { crack: "none", A: { edge: "sharp", nickMetres: 0 }, B: { edge: "sharp", nickMetres: 0 } };
+    const readings = { blades: { left: sound, middle: sound, right: sound } };
+    const look = () => recordTake(db, at(10), { jobId, checkId: "blade-edge", readings, asTyped: {} });
+    const hoursSeen = () => edgeLooks(db, "zero-turn", at(10).now).map(({ hours }) => Math.round(hours));
+    logService(db, at(2), { machineId: "zt-1", what: "sharpen", kind: "done", words: "" });
+    look();
+    expect(hoursSeen()).toEqual([16]);
+    log(4, { kind: "fitted", machineId: "zt-1", work: "rough" });
+    look();
+    expect(hoursSeen()).toEqual([12, 16]);
+    const { entryId } = logService(db, at(6), { machineId: "zt-1", what: "sharpen", kind: "done", words: "" });
+    look();
+    expect(hoursSeen()).toEqual([8, 12, 16]);
+    takeBackService(db, at(6), { machineId: "zt-1", entryId });
+    expect(hoursSeen()).toEqual([12, 12, 16]);
   });
 });
 

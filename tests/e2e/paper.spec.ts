@@ -62,6 +62,15 @@ test("when were its knives last ground: two touches from the front page, and it 
   await expect(page.getByRole("region", { name: "The whole of it" })).toContainText("Grind the bedknife");
 });
 
+test("when were its blades last ground: two touches, also where no job sharpened them", async ({ page }) => {
+  await sitDown(page);
+  await open(page, "/");
+  await page.getByRole("link", { name: "Machines", exact: true }).click();
+  await page.getByRole("link", { name: /^ZT-2/ }).first().click();
+  const last = page.getByRole("region", { name: "Last done" }).getByRole("link", { name: /Sharpen the blades/ });
+  await expect(last).toContainText(/\d+ \w+ 20\d\d, \w+/);
+});
+
 test("what is overdue for grease stands on the front page and leads to where it is written down", async ({ page }) => {
   await sitDown(page);
   await open(page, "/");

@@ -1,5 +1,5 @@
 /** What happened to one physical set, in the order it was written down. `machineHours`: all of the machine's meters together, as they stood then. */
-export type SetEntry = { id: number; at: string; who: string } & (
+export type SetEntry = { id: number; seq: number; at: string; who: string } & (
   | { kind: "fitted"; machineId: string; machineHours?: number; place?: string; work: string }
   | { kind: "came-off"; machineId: string; machineHours?: number; why: string }
   | { kind: "sharpened"; machineHours?: number }
@@ -7,6 +7,21 @@ export type SetEntry = { id: number; at: string; who: string } & (
   | { kind: "finished"; why: "worn" | "damaged" | "lost" }
   | { kind: "put"; where: string }
 );
+
+type On = Extract<SetEntry, { kind: "fitted" }>;
+
+/** When a machine got sharp edges by this set, of all its blades: put on it sharp, or sharpened on it. A set that ran since it was sharpened is not put on sharp. */
+export function sharpOn(log: readonly SetEntry[], machineId: string): SetEntry[] {
+  let [isSharp, on] = [true, undefined as On | undefined];
+  return log.filter((entry) => {
+    if (entry.kind === "came-off" || entry.kind === "finished") on = undefined;
+    if (entry.kind !== "fitted" && entry.kind !== "sharpened") return false;
+    const wasSharp = isSharp || entry.kind === "sharpened";
+    if (entry.kind === "fitted") on = entry;
+    isSharp = wasSharp && on === undefined;
+    return wasSharp && on?.machineId === machineId && on.place === undefined;
+  });
+}
 
 export type SetStanding = {
   /** Where it is on a machine now. */
@@ -24,8 +39,6 @@ export type SetStanding = {
   /** A stretch on a machine whose meter was not read: its hours are not in the sum. */
   hasUnreadStretch: boolean;
 };
-
-type On = Extract<SetEntry, { kind: "fitted" }>;
 
 /**
  * Where a set is and what it has run, from its log: hours from the machine's meter between going on and coming off, to `hoursNow` where it still is on;

@@ -12,11 +12,14 @@ export function FitsPanel({
   fits,
   sets,
   machineId,
+  labels,
   isReel,
 }: {
   fits: readonly Fitting[];
   sets: readonly SetRecord[];
   machineId: string;
+  /** Of its places, by id. */
+  labels: Readonly<Record<string, string>>;
   isReel: boolean;
 }) {
   const { system } = useSeat();
@@ -34,16 +37,18 @@ export function FitsPanel({
       </p>
       <ul className="ruled">
         {fits.map(({ record, fit }) => (
-          <li key={record.id} className="flex flex-wrap items-baseline gap-x-3 py-1">
-            <span className="w-36">
-              <FitMark verdict={fit.verdict} />
-            </span>
-            <Link href={`/parts/${record.id}`} prefetch={false} className="font-semibold underline">
-              {record.part.label}
-            </Link>
-            <span className="text-sm text-soft">{PART_WORDS[record.part.kind]}</span>
-            <span className={`num ${record.isLow ? "font-bold text-mark" : ""}`}>{record.stock} in stock</span>
-            <span className="min-w-0 grow text-sm">{sayFit(fit, system)}</span>
+          <li key={record.id} className="grid items-baseline gap-x-3 py-1 sm:grid-cols-[8.5rem_1fr]">
+            <FitMark verdict={fit.verdict} />
+            <div>
+              <span className="flex flex-wrap items-baseline gap-x-3">
+                <Link href={`/parts/${record.id}`} prefetch={false} className="font-semibold underline">
+                  {record.part.label}
+                </Link>
+                <span className="text-sm text-soft">{PART_WORDS[record.part.kind]}</span>
+                <span className={`num ${record.isLow ? "font-bold text-mark" : ""}`}>{record.stock} in stock</span>
+              </span>
+              <span className="block text-sm">{sayFit(fit, system)}</span>
+            </div>
           </li>
         ))}
       </ul>
@@ -57,7 +62,7 @@ export function FitsPanel({
                   {mark}
                 </Link>
                 <span className="grow">
-                  {standing.on?.place ? `${standing.on.place}, ` : ""}
+                  {standing.on?.place ? `${labels[standing.on.place] ?? standing.on.place}, ` : ""}
                   {standing.on?.work}, since {standing.on ? dateOnly(standing.on.since) : ""}
                   {lot ? ` · lot ${lot}` : ""}
                 </span>

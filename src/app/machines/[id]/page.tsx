@@ -6,6 +6,7 @@ import { featuresOf } from "@/core/kinds";
 import { cutters, isPlaceOf, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
+import type { ServiceStanding } from "@/core/service/tasks";
 import { EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
@@ -23,6 +24,7 @@ import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";
 import { sayOwed } from "@/ui/words/owed";
 import { placeName } from "@/ui/words/quantities";
+import { taskLabel } from "@/ui/words/service";
 import { TaskLine } from "../../service/task-line";
 import { currentPerson } from "../../session";
 import { BenchPanel } from "./bench-panel";
@@ -85,19 +87,35 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
 }
 
 /** When each thing was last done to it, and where that is written down. */
-function LastDoneList({ done, machine }: { done: readonly LastDone[]; machine: Machine }) {
+type Done = { key: string; at: string; who: string; words: string; where: string; href: string };
+
+/** What was last done of each sort, in a job or as service, whichever was written down: when were its blades last ground. */
+function lastDoneOf(fixes: readonly LastDone[], service: readonly ServiceStanding[], machine: Machine): Done[] {
+  const ofJobs = fixes.map(
+    ({ fix, at, who, jobId, units }): Done => ({
+      ...{ key: fix, at, who, words: FIX_LABELS[fix as FixId] ?? fix, href: `/jobs/${jobId}` },
+      where: units.map((unit) => placeName(machine, unit).toLowerCase()).join(", "),
+    }),
+  );
+  const asService = service.flatMap(({ what, last }): Done[] =>
+    last?.how === "service"
+      ? [{ ...{ key: `service ${what}`, at: last.at, who: last.who, words: taskLabel(what), href: "#service" }, where: "" }]
+      : [],
+  );
+  return [...ofJobs, ...asService].sort((a, b) => b.at.localeCompare(a.at));
+}
+
+function LastDoneList({ done }: { done: readonly Done[] }) {
   return (
     <section aria-label="Last done" className="mb-4">
       <h2 className="border-b-2 border-ink text-xl">Last done</h2>
       <ul className="ruled">
-        {done.map(({ fix, at, who, jobId, units }) => (
-          <li key={fix}>
-            <Link href={`/jobs/${jobId}`} prefetch={false} className="flex min-h-11 items-center gap-3 py-1 leading-tight hover:bg-sheet">
+        {done.map(({ key, at, who, words, where, href }) => (
+          <li key={key}>
+            <Link href={href} prefetch={false} className="flex min-h-11 items-center gap-3 py-1 leading-tight hover:bg-sheet">
               <span className="grow">
-                {FIX_LABELS[fix as FixId] ?? fix}
-                {units.length > 0 && (
-                  <span className="text-soft">: {units.map((unit) => placeName(machine, unit).toLowerCase()).join(", ")}</span>
-                )}
+                {words}
+                {where && <span className="text-soft">: {where}</span>}
               </span>
               <span className="num shrink-0 text-sm text-soft">
                 {dateOnly(at)}, {who}
@@ -122,6 +140,8 @@ export default async function MachinePage({ params, searchParams }: Props) {
   const isReel = machine.units.length > 0;
   const places = [...machine.spindles, ...machine.units, ...machine.wheels].map(({ id, label }) => ({ id, label }));
   const entries = serviceEntries(db, record.id);
+  const service = serviceOf(db, record, now);
+  const done = lastDoneOf(view.lastDone, service, machine);
   const hours = record.totalHours ?? record.meterHours;
   return (
     <main className="mx-auto max-w-[80rem] p-4">
@@ -220,7 +240,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
           <Book db={db} machineId={record.id} machine={machine} system={system} asked={asked} now={now} />
         </div>
         <div>
-          {view.lastDone.length > 0 && <LastDoneList done={view.lastDone} machine={machine} />}
+          {done.length > 0 && <LastDoneList done={done} />}
           <LogPanel
             machineId={record.id}
             meterHours={record.meterHours}
@@ -249,7 +269,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
       <section id="service" aria-label="Service" className="my-4">
         <h2 className="border-b-2 border-ink text-xl">Service</h2>
         <ul className="ruled">
-          {serviceOf(db, record, now).map((standing) => (
+          {service.map((standing) => (
             <TaskLine
               key={standing.what}
               machineId={record.id}
@@ -261,7 +281,13 @@ export default async function MachinePage({ params, searchParams }: Props) {
           ))}
         </ul>
       </section>
-      <FitsPanel fits={whatFits(db, machine)} sets={listSets(db, now, { machineId: record.id })} machineId={record.id} isReel={isReel} />
+      <FitsPanel
+        fits={whatFits(db, machine)}
+        sets={listSets(db, now, { machineId: record.id })}
+        machineId={record.id}
+        labels={Object.fromEntries([...machine.spindles, ...machine.units].map(({ id, label }) => [id, label]))}
+        isReel={isReel}
+      />
       {spindles.length > 0 && (
         <SpindlesPanel
           machineId={record.id}
