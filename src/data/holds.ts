@@ -156,6 +156,10 @@ const share = (sorted: readonly number[], at: number): number => sorted[Math.min
 
 /** Whether fixes hold: by cause, by fix and by what was fitted, with intervals; how long finding took, how often the first guess was right, whose fault it was. */
 export function holdsOf(db: Db, now: string, since?: string): Holds {
+  return whileUnchanged(db, `holds ${localDay(now)} ${since ? localDay(since) : ""}`, () => readHolds(db, now, since));
+}
+
+function readHolds(db: Db, now: string, since: string | undefined): Holds {
   const all = closedJobs(db, now).filter(({ closedAt }) => since === undefined || closedAt >= since);
   const counted = all.filter(({ counts }) => counts);
   const depot = { jobs: counted.length, cameBack: counted.filter(({ back }) => back === "came-back").length };

@@ -6,6 +6,7 @@ import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { grouped } from "./grouped";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
+import { whileUnchanged } from "./reads";
 import { sheetOfVersion } from "./sheets-read";
 import { assessmentsOf, rootOf, STANDS } from "./takes-read";
 
@@ -68,6 +69,10 @@ export type CheckDrift = { checkId: CheckId; drifts: Drift[] };
 
 /** What was last read of each machine, check by check, against what it read when that check was right for the first time. */
 export function readingsDrift(db: Db, machineIds: readonly string[]): Map<string, CheckDrift[]> {
+  return whileUnchanged(db, `drift of ${machineIds.join(" ")}`, () => readDrift(db, machineIds));
+}
+
+function readDrift(db: Db, machineIds: readonly string[]): Map<string, CheckDrift[]> {
   const rows = db
     .prepare(
       `SELECT t.machine_id, t.check_id, t.step_id, t.job_id, t.verdict, t.at, s.seq, t.corrects_step_id FROM takes t JOIN steps s ON s.id = t.step_id

@@ -8,14 +8,24 @@ import { figureName } from "@/ui/checks/words";
 import { ReadingsTable, type ReadRow } from "./readings-table";
 import { SisterTable } from "./sister-table";
 
+/** So many columns a reader holds against each other. Estimate. */
+const SIDE_BY_SIDE = 8;
+const NAMED = 4;
+const sayFamily = (members: Family["members"]): string => {
+  const named = members.slice(0, NAMED).map(({ fleetNumber }) => fleetNumber);
+  return members.length > NAMED ? `${named.join(", ")} and ${members.length - NAMED} more` : named.join(", ");
+};
+
 export const metadata: Metadata = { title: "Sisters side by side" };
 
 /** Machines that ought to be alike: where their sheets differ from each other, and what has drifted on each since its first. */
-export default async function Sisters({ searchParams }: { searchParams: Promise<{ of?: string }> }) {
+export default async function Sisters({ searchParams }: { searchParams: Promise<{ of?: string; from?: string }> }) {
   const db = database();
   const all = families(db);
-  const { of } = await searchParams;
-  const chosen = all.find(({ key }) => key === of) ?? all.find(({ members }) => members.some(({ id }) => id === of)) ?? all[0];
+  const { of, from = "" } = await searchParams;
+  const family = all.find(({ key }) => key === of) ?? all.find(({ members }) => members.some(({ id }) => id === of)) ?? all[0];
+  const start = family && /^\d{1,4}$/.test(from) && Number(from) < family.members.length ? Number(from) : 0;
+  const chosen = family && { ...family, members: family.members.slice(start, start + SIDE_BY_SIDE) };
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <p>
@@ -33,10 +43,25 @@ export default async function Sisters({ searchParams }: { searchParams: Promise<
             className={`btn ${key === chosen?.key ? "btn-on" : ""}`}
             aria-current={key === chosen?.key ? "page" : undefined}
           >
-            {members.map(({ fleetNumber }) => fleetNumber).join(", ")}
+            {sayFamily(members)}
           </Link>
         ))}
       </nav>
+      {family && family.members.length > SIDE_BY_SIDE && (
+        <nav aria-label="Which of them" className="flex flex-wrap gap-1 py-1">
+          {Array.from({ length: Math.ceil(family.members.length / SIDE_BY_SIDE) }, (_, k) => k * SIDE_BY_SIDE).map((at) => (
+            <Link
+              key={at}
+              href={`/machines/sisters?of=${family.key}&from=${at}`}
+              prefetch={false}
+              className={`btn ${at === start ? "btn-on" : ""}`}
+              aria-current={at === start ? "page" : undefined}
+            >
+              {family.members[at]?.fleetNumber} to {family.members[Math.min(at + SIDE_BY_SIDE, family.members.length) - 1]?.fleetNumber}
+            </Link>
+          ))}
+        </nav>
+      )}
       {chosen && (
         <>
           <SisterTable
