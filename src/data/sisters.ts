@@ -95,6 +95,23 @@ function readDrift(db: Db, machineIds: readonly string[]): Map<string, CheckDrif
   return new Map(machineIds.map((id) => [id, byMachine.get(id) ?? []]));
 }
 
+/**
+ * The family of a machine with where its sheets differ, what drifted on each since its first, and its readings against its own baseline; every family by its
+ * members where no machine is asked for. Throws `machine-not-found`.
+ */
+export function sistersOf(db: Db, machineId: string | undefined) {
+  const all = families(db).map(({ key, members }) => ({ key, members }));
+  const ids = (members: readonly MachineRecord[]) => members.map(({ id }) => id);
+  if (machineId === undefined) return { families: all.map(({ key, members }) => ({ key, machines: ids(members) })) };
+  const own = all.find(({ members }) => members.some(({ id }) => id === getMachine(db, machineId).id));
+  const members = own?.members ?? [getMachine(db, machineId)];
+  const readings = readingsDrift(db, ids(members));
+  return {
+    machines: members.map(({ id }) => ({ id, drifted: sinceBaseline(db, id), readings: readings.get(id) ?? [] })),
+    differences: sisterDifferences(members).map(({ key, byMachine }) => ({ key, byMachine })),
+  };
+}
+
 /** What has drifted on one machine since its first sheet. */
 export function sinceBaseline(db: Db, machineId: string): SheetDifference[] {
   const { machine, sheetVersion } = getMachine(db, machineId);

@@ -41,7 +41,7 @@ import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/d
 import { addRound, getRound, isThrough } from "@/data/rounds";
 import { schoolStandings, setSchool } from "@/data/schools";
 import { addRule, logService, postponeService, serviceDue, serviceEntries, serviceOf, takeBackService } from "@/data/service";
-import { families, readingsDrift, sinceBaseline, sisterDifferences } from "@/data/sisters";
+import { families, readingsDrift, sinceBaseline, sisterDifferences, sistersOf } from "@/data/sisters";
 import { addPlace, hazardsOf, placeGone } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
 import { FLEET } from "@/demo/fleet";
@@ -439,6 +439,15 @@ describe("sisters and their readings", () => {
     expect(side()?.moved).toBe("moved");
     read(LEVEL_INCHES, { correctsStepId: off });
     expect(side()?.moved).toBe("as-it-was");
+    // The same through the API's function; a machine without sisters is read against itself alone.
+    expect(sistersOf(db, undefined).families?.map(({ machines }) => machines)).toContainEqual(["zt-1", "zt-3"]);
+    const told = sistersOf(db, "zt-3");
+    expect(told.machines?.map(({ id, readings }) => [id, readings.map(({ checkId }) => checkId)])).toEqual([
+      ["zt-1", ["deck-level"]],
+      ["zt-3", []],
+    ]);
+    expect(sistersOf(db, "gr-1").machines).toMatchObject([{ id: "gr-1", readings: [] }]);
+    expect(refusedFor(() => sistersOf(db, "zt-99"))).toEqual(["machine-not-found"]);
   });
 });
 

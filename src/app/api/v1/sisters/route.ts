@@ -1,0 +1,7 @@
+import { reading } from "@/app/api/answer";
+import { sistersOf } from "@/data/sisters";
+
+export function GET(request: Request) {
+  const of = new URL(request.url).searchParams.get("of") ?? undefined;
+  return reading(request, (db) => sistersOf(db, of));
+}
