@@ -105,7 +105,7 @@ export function LogPanel({
             onChange={(e) => meterDraft.set((before) => ({ ...before, hours: e.target.value }))}
             aria-invalid={hours !== "" && !isReadable}
           />
-          <button type="submit" className="btn" disabled={!isReadable || isBusy}>
+          <button type="submit" className="btn whitespace-nowrap" disabled={!isReadable || isBusy}>
             Log hours
           </button>
         </div>

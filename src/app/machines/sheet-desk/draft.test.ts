@@ -54,6 +54,18 @@ describe("a sheet as it is typed", () => {
     expect(machineIn(sure).wheels[0]?.diameterMetres).toBeCloseTo(1.524, 6);
   });
 
+  it("a weight is typed as the shop weighs it and stands as the force it presses with (1200 lb: 5337.9 N; 500 kg: 4903.3 N, physics)", () => {
+    const weighed = (text: string) => machineIn(typed(draftOf(zt), zt, "frame.weightNewtons", text)).frame?.weightNewtons;
+    expect(weighed("1200")).toBeCloseTo(5337.9, 1);
+    expect(weighed("500 kg")).toBeCloseTo(4903.3, 1);
+  });
+
+  it("a weight without where it stands is named at what is missing", () => {
+    const bare = templateMachine(TEMPLATES["zero-turn"].usual);
+    const half = typed(draftOf(bare), bare, "frame.weightNewtons", "1200");
+    expect(readSheet(half, "us").troubles).toEqual({ "frame.xMetres": "needed", "frame.yMetres": "needed" });
+  });
+
   it("emptied, an optional value is off the sheet with its word; one that is needed is named", () => {
     const off = typed({ ...draftOf(asEstimated(zt)) }, zt, "sheet.heightMostMetres", "");
     expect(machineIn(off).sheet.heightMostMetres).toBeUndefined();

@@ -67,6 +67,8 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
   const lastGood = useRef(start);
   if (read.machine) lastGood.current = read.machine;
   const machine = read.machine ?? lastGood.current;
+  // What a part is unless it says otherwise is shown as it is.
+  const shown = read.machine ?? read.loose;
   const base = useMemo(() => machineSchema.safeParse(safeJson(draft.baseText)).data, [draft.baseText]);
   const isOld = record !== undefined && draft.version !== record.sheetVersion;
 
@@ -80,14 +82,14 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
   const typing = useRef("");
   const type = (field: SheetField, text: string, sure?: string) => {
     const next = withText({ draft, field, text, system, ...(sure === undefined ? {} : { sure }) });
-    const isOneStep = typing.current === field.key && !isMovedAbout(field, textOf(draft, read.loose, field, system), text);
+    const isOneStep = typing.current === field.key && !isMovedAbout(field, textOf(draft, shown, field, system), text);
     if (isOneStep) set(next);
     else change(next);
     typing.current = field.key;
   };
   const redraw = (next: Machine, more: Partial<SheetDraft> = {}) => {
     typing.current = "";
-    change({ ...draft, ...more, machineText: JSON.stringify(next), texts: stillTyped(draft.texts, machine, next) });
+    change({ ...draft, ...more, machineText: JSON.stringify(next), texts: stillTyped(more.texts ?? draft.texts, machine, next) });
   };
   const step = (from: SheetDraft[], setFrom: typeof setBack, setTo: typeof setForth) => {
     const last = from.at(-1);
@@ -170,7 +172,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
     <FieldRow
       key={field.key}
       field={field}
-      text={textOf(draft, read.loose, field, system)}
+      text={textOf(draft, shown, field, system)}
       sure={draft.sure[field.key]}
       word={wordOf(machine, field.key)}
       trouble={read.troubles[field.key]}
@@ -344,9 +346,9 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
                 loose={read.loose}
                 unit={chosen}
                 fields={fields.filter(({ at, own }) => at === chosen.id && own)}
-                isBad={fields.some(({ at, own, key }) => at === chosen.id && own && read.troubles[key])}
                 row={row}
-                onOwn={(key, value) => redraw(withValue(machine, key, value))}
+                isTroubled={({ key }) => read.troubles[key] !== undefined}
+                onOwn={(key, value) => redraw(withValue(machine, key, value), { texts: withoutTexts(draft.texts, key) })}
               />
             )}
           </div>
@@ -466,6 +468,9 @@ function sayWhole(args: { kind: string; cutters: number; isReel: boolean; width:
 /** Texts of a place that was moved by hand would hide where it stands now. */
 const withoutPlaceTexts = (texts: Readonly<Record<string, string>>, key: string) =>
   Object.fromEntries(Object.entries(texts).filter(([at]) => at !== `${key}.xMetres` && at !== `${key}.yMetres`));
+
+const withoutTexts = (texts: Readonly<Record<string, string>>, under: string) =>
+  Object.fromEntries(Object.entries(texts).filter(([key]) => key !== under && !key.startsWith(`${under}.`)));
 
 /** What was typed stays in its field as long as what stands there is the same. */
 function stillTyped(texts: Readonly<Record<string, string>>, before: Machine, next: Machine): Record<string, string> {

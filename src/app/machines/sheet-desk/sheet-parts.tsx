@@ -36,13 +36,14 @@ export function OwnParts(args: {
   loose: unknown;
   unit: SheetPlace;
   fields: readonly SheetField[];
-  isBad: boolean;
+  isTroubled: (field: SheetField) => boolean;
   row: (field: SheetField) => ReactNode;
   onOwn: (key: string, value: unknown) => void;
 }) {
   const { machine, loose, unit, fields } = args;
   const [begun, setBegun] = useState<readonly string[]>([]);
-  const told = UNIT_PART_IDS.filter((part) => valueAt(loose, ownKey(unit, part)) !== undefined);
+  const bad = new Set(fields.filter(args.isTroubled).map(({ own }) => own));
+  const told = UNIT_PART_IDS.filter((part) => valueAt(loose, ownKey(unit, part)) !== undefined || bad.has(part));
   const title =
     told.length === 0 ? "Like every other unit" : `Its own: ${told.map((part) => OWN_PART_WORDS[part].toLowerCase()).join(", ")}`;
   const begin = (part: UnitPart) => {
@@ -55,7 +56,7 @@ export function OwnParts(args: {
     args.onOwn(ownKey(unit, part), undefined);
   };
   return (
-    <Part id={`own-${unit.id}`} title={title} isBad={args.isBad}>
+    <Part id={`own-${unit.id}`} title={title} isBad={bad.size > 0}>
       <p className="text-sm text-soft">What is told here holds for this unit alone, and takes the place of what is said of every unit.</p>
       {UNIT_PART_IDS.map((part) => {
         const isOwn = told.includes(part) || begun.includes(ownKey(unit, part));

@@ -1,20 +1,14 @@
 "use client";
 
 import Link from "next/link";
-import type { Figure, Verdict } from "@/core/findings";
+import type { Drift } from "@/core/drift";
+import type { Verdict } from "@/core/findings";
 import { figureValue } from "@/ui/checks/words";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 
-export type Read = {
-  figure: Figure;
-  at: string;
-  jobId: number;
-  baseline?: { figure: Figure; at: string; jobId: number };
-  moved: "moved" | "as-it-was" | "cannot-tell";
-};
 /** One figure, and what each machine read of it last; a machine that was never read has none. */
-export type ReadRow = { check: string; name: string; byMachine: Readonly<Record<string, Read>> };
+export type ReadRow = { check: string; name: string; byMachine: Readonly<Record<string, Drift>> };
 type Member = { id: string; fleetNumber: string };
 
 const BAD: readonly (Verdict | undefined)[] = ["out", "stop"];
@@ -81,7 +75,7 @@ function Rows({ members, rows }: { members: readonly Member[]; rows: readonly Re
   );
 }
 
-function Cell({ read: { figure, at, jobId, baseline, moved } }: { read: Read }) {
+function Cell({ read: { figure, at, jobId, baseline, moved } }: { read: Drift }) {
   const { system } = useSeat();
   const isBad = BAD.includes(figure.verdict);
   return (
