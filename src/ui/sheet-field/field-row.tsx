@@ -62,7 +62,13 @@ export function FieldRow(args: {
     case "order":
       return <OrderField {...{ id, field, text, hint, words, onText }} picture={args.picture} />;
     case "table":
-      return <TableField {...{ id, field, text, hint, words, onText }} usual={args.usual} />;
+      return (
+        <TableField
+          {...{ id, field, text, hint, words, onText }}
+          usual={args.usual}
+          cell={(cell) => <FieldRow {...cell} sure={cell.text} word="sheet" />}
+        />
+      );
     case "flag":
       return (
         <label className="flex min-h-11 items-center gap-3">

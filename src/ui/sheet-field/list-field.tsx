@@ -1,12 +1,11 @@
 "use client";
 
 import { ArrowDown, ArrowUp, X } from "lucide-react";
-import type { ReactNode } from "react";
+import { Fragment, type ReactNode } from "react";
 import type { SheetField } from "@/core/sheet";
 import { useSeat } from "@/ui/person";
 import { choiceWords } from "@/ui/words/sheet";
-import { FieldRow } from "./field-row";
-import { columnId, linesOf, type RowText, rowsIn, rowTroubles } from "./read-text";
+import { columnId, type FieldTrouble, linesOf, type RowText, rowsIn, rowTroubles } from "./read-text";
 
 type Args<Kind> = {
   id: string;
@@ -86,8 +85,12 @@ export function OrderField({ id, field, text, hint, words, onText, picture }: Ar
   );
 }
 
+/** One value of a row, drawn as any value of the sheet is. */
+export type Cell = { field: SheetField; text: string; trouble: FieldTrouble | undefined; onText: (text: string) => void };
+
 /** Rows of like things, each typed and moved by itself. `usual`: what may be begun from while there is none. */
-export function TableField({ id, field, text, hint, words, onText, usual }: Args<"table"> & { usual: string | undefined }) {
+export function TableField(args: Args<"table"> & { usual: string | undefined; cell: (cell: Cell) => ReactNode }) {
+  const { id, field, text, hint, words, onText, usual } = args;
   const { system } = useSeat();
   const rows = rowsIn(text);
   const put = (next: readonly RowText[]) => onText(next.length === 0 ? "" : JSON.stringify(next));
@@ -109,15 +112,14 @@ export function TableField({ id, field, text, hint, words, onText, usual }: Args
                 <Handles all={rows} k={k} name={name} onAll={put} />
               </div>
               {field.columns.map((column) => (
-                <FieldRow
-                  key={columnId(column)}
-                  field={{ ...column, key: `${field.key}.${k}.${columnId(column)}`, at: field.at }}
-                  text={row[columnId(column)] ?? ""}
-                  sure={row[columnId(column)]}
-                  word="sheet"
-                  trouble={troubles[columnId(column)]}
-                  onText={(next) => put(rows.map((one, at) => (at === k ? { ...one, [columnId(column)]: next } : one)))}
-                />
+                <Fragment key={columnId(column)}>
+                  {args.cell({
+                    field: { ...column, key: `${field.key}.${k}.${columnId(column)}`, at: field.at },
+                    text: row[columnId(column)] ?? "",
+                    trouble: troubles[columnId(column)],
+                    onText: (next) => put(rows.map((one, at) => (at === k ? { ...one, [columnId(column)]: next } : one))),
+                  })}
+                </Fragment>
               ))}
             </li>
           );
