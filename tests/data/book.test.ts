@@ -3,6 +3,7 @@ import { machineSchema } from "@/core/machine";
 import { wantedBlade } from "@/core/parts";
 import { templateMachine, withValue } from "@/core/sheet";
 import { bookOf, sheetChanges } from "@/data/book";
+import { localDay } from "@/data/clock";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";
@@ -181,9 +182,12 @@ describe("service", () => {
     postponeService(db, at(20), { machineId: "zt-1", what: "sharpen", untilDay: until, words: "blades on order" });
     expect(of("sharpen", 21)?.state).toBe("postponed");
     expect(of("sharpen", 26)?.state).toBe("overdue");
-    expect(
-      refusedFor(() => postponeService(db, at(20), { machineId: "zt-1", what: "sharpen", untilDay: at(20).now.slice(0, 10), words: "x" })),
-    ).toEqual(["invalid", "day-gone"]);
+    // Today and yesterday are the shop's own, whatever day it is in Greenwich.
+    const today = localDay(at(20).now);
+    const putOff = (untilDay: string) =>
+      refusedFor(() => postponeService(db, at(20), { machineId: "zt-1", what: "sharpen", untilDay, words: "x" }));
+    expect(putOff(today)).toEqual(["invalid", "day-gone"]);
+    expect(putOff(localDay(at(21).now))).toEqual([]);
     expect(refusedFor(() => logService(db, at(20), { machineId: "zt-1", what: "grind", kind: "done", words: "" }))).toEqual([
       "invalid",
       "not-of-this-sort",
