@@ -153,13 +153,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
     }
     if (sent.error === "changed-since") router.refresh();
     setIssues(sent.issues);
-    setFailed(
-      sent.issues[0]
-        ? ""
-        : sent.error === "changed-since"
-          ? "Somebody else changed this sheet meanwhile. Both are kept: look below."
-          : sayError(who ? sent.error : "unknown-person"),
-    );
+    setFailed(sent.issues[0] ? "" : sent.error === "changed-since" ? "" : sayError(who ? sent.error : "unknown-person"));
   };
 
   const places = sheetPlaces(machine);
@@ -216,7 +210,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
         </p>
       </section>
       <section aria-label="Sheet" className="min-h-0 overflow-y-auto bg-sheet p-3 lg:border-l lg:border-rule">
-        <div className="flex items-start gap-2">
+        <div id="sheet-top" className="flex items-start gap-2">
           <h1 className="grow text-xl">
             {record ? (
               <>
@@ -416,6 +410,18 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
               value={draft.reason}
               onChange={(reason) => set({ ...draft, reason })}
             />
+          )}
+          {(isOld || problems.length > 0) && (
+            <p className="trouble pb-1">
+              {isOld ? "Somebody else changed this sheet meanwhile; both are kept." : "It contradicts itself."}{" "}
+              <button
+                type="button"
+                className="underline"
+                onClick={() => document.getElementById("sheet-top")?.scrollIntoView({ block: "start" })}
+              >
+                See above
+              </button>
+            </p>
           )}
           {troubleCount > 0 && (
             <p className="trouble pb-1">
