@@ -47,6 +47,20 @@ describe("words of a sheet", () => {
     expect(sayValue(undefined, { a: 1 }, "us")).toBe("its own table");
   });
 
+  it("a table is said by its rows, and beside others only by those they do not all have", () => {
+    const tractor = fleet.find((machine) => machine.sheet.deckOff) as Machine;
+    const field = fieldsOf(tractor).find(({ key }) => key === "sheet.deckOff");
+    const stood = tractor.sheet.deckOff;
+    const next = {
+      ...stood,
+      steps: [...(stood?.steps ?? []), { id: "chute", words: "Chute off", parts: [{ id: "pin", label: "pin", count: 2 }] }],
+    };
+    expect(sayValue(field, stood, "us")).toMatch(/^7 steps: Photograph .*; Slide the deck out[^;]*$/);
+    expect(sayValue(field, next, "us", [stood, next])).toBe("8 steps, with: Chute off 2 pin");
+    expect(sayValue(field, stood, "us", [stood, next])).toBe("7 steps");
+    expect(sayValue(field, next, "us", [undefined, next])).toMatch(/^8 steps: Photograph/);
+  });
+
   it("a difference is said by its place and its value; a place that is gone as taken away", () => {
     const zt = fleet[0] as Machine;
     const labels = new Map(sheetPlaces(zt).map(({ id, label }) => [id, label]));

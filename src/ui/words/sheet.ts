@@ -157,22 +157,34 @@ export const choiceWords = (id: string, names: Readonly<Record<string, string>> 
   KINDS.find((one) => one.id === id)?.label ??
   id;
 
-/** A table of a sheet in a line: how many rows, and what the first columns of each say. */
-function sayRows(spec: FieldSpec & { kind: "table" }, value: unknown, system: UnitSystem): string {
-  const rows = TABLE_ROWS[spec.table].toRows(value);
-  const told = rows.map((row) =>
+type TableSpec = FieldSpec & { kind: "table" };
+
+/** Every row of a table by what its columns say; `isShort`: only by those no row goes without. */
+function rowWords(spec: TableSpec, value: unknown, system: UnitSystem, isShort: boolean): string[] {
+  return TABLE_ROWS[spec.table].toRows(value).map((row) =>
     spec.columns
-      .filter(({ isNeeded }) => isNeeded)
-      .map((column) => sayValue(column, row[column.path.join(".")], system))
+      .filter(({ isNeeded, path }) => {
+        const own = row[path.join(".")];
+        return isNeeded || (!isShort && own !== undefined && own !== "" && own !== false);
+      })
+      .map((column) => (column.kind === "flag" ? column.label.toLowerCase() : sayValue(column, row[column.path.join(".")], system)))
       .join(" "),
   );
-  return `${rows.length} ${rows.length === 1 ? spec.row : `${spec.row}s`}: ${told.join("; ")}`;
 }
 
-/** A value of a sheet as it is said. */
-export function sayValue(spec: FieldSpec | undefined, value: unknown, system: UnitSystem): string {
+/** A table of a sheet in a line: how many rows, and what each says; beside others only the rows that they do not all have. */
+function sayRows(spec: TableSpec, value: unknown, system: UnitSystem, beside: readonly unknown[]): string {
+  const rows = rowWords(spec, value, system, beside.length === 0);
+  const others = beside.map((other) => (other === undefined ? [] : rowWords(spec, other, system, false)));
+  const told = rows.filter((row) => others.length === 0 || others.some((other) => !other.includes(row)));
+  const count = `${rows.length} ${rows.length === 1 ? spec.row : `${spec.row}s`}`;
+  return told.length === 0 ? count : `${count}${told.length < rows.length ? ", with" : ""}: ${told.join("; ")}`;
+}
+
+/** A value of a sheet as it is said. `beside`: what it stands against, where it is a table. */
+export function sayValue(spec: FieldSpec | undefined, value: unknown, system: UnitSystem, beside: readonly unknown[] = []): string {
   if (value === undefined) return "not said";
-  if (spec?.kind === "table") return sayRows(spec, value, system);
+  if (spec?.kind === "table") return sayRows(spec, value, system, beside);
   if (Array.isArray(value))
     return value.every((one) => typeof one === "string")
       ? value.map((one) => (spec?.kind === "order" ? choiceWords(one).toLowerCase() : one)).join(", ")

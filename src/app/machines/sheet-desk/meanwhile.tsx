@@ -36,12 +36,14 @@ export function Meanwhile(args: {
         <tbody className="ruled">
           {changes.map((one) => {
             const isBoth = both.includes(one.key);
+            const own = valueAt(mine, one.key);
+            const said = (value: unknown) => sayValue(one.field, value, system, [one.a, one.b, own]);
             return (
               <tr key={one.key} className={`align-top ${isBoth ? "font-bold text-mark" : ""}`}>
                 <td className="py-1 pr-2">{differenceTitle(one, (place) => labels.get(place) ?? "")}</td>
-                <td className="py-1 pr-2">{sayValue(one.field, one.a, system)}</td>
-                <td className="py-1 pr-2">{sayValue(one.field, one.b, system)}</td>
-                <td className="py-1">{sayValue(one.field, valueAt(mine, one.key), system)}</td>
+                <td className="py-1 pr-2">{said(one.a)}</td>
+                <td className="py-1 pr-2">{said(one.b)}</td>
+                <td className="py-1">{said(own)}</td>
               </tr>
             );
           })}

@@ -52,7 +52,7 @@ export function SisterTable(args: {
           </thead>
           <tbody className="ruled">
             {differences.map(({ key, example, byMachine }) => {
-              const values = members.map(({ id }) => sayValue(example.field, byMachine[id], system));
+              const values = members.map(({ id }) => sayValue(example.field, byMachine[id], system, Object.values(byMachine)));
               const odd = oddOnes(values);
               return (
                 <tr key={key} className="align-top">
@@ -78,7 +78,8 @@ export function SisterTable(args: {
             {own.length === 0 ? <span className="text-soft">as it began</span> : null}
             {own.map((one) => (
               <span key={one.key} className="mr-3 inline-block">
-                {differenceTitle(one, labelOf)}: {sayValue(one.field, one.a, system)} → <b>{sayValue(one.field, one.b, system)}</b>
+                {differenceTitle(one, labelOf)}: {sayValue(one.field, one.a, system, [one.a, one.b])} →{" "}
+                <b>{sayValue(one.field, one.b, system, [one.a, one.b])}</b>
               </span>
             ))}
           </li>
