@@ -119,10 +119,10 @@ function bladeFor(db: Db, machineId: string, label: string, change: Partial<Extr
 
 function stocked(db: Db, clock: Clock, part: Part, lots: readonly (readonly [lot: string, bought: number, fitted: number])[]): number {
   const { partId } = addPart(db, { who: RSO, now: back(clock, DAYS_BACK) }, { part });
-  for (const [k, [lot, bought, fitted]] of lots.entries()) {
+  for (const [k, [lot, bought]] of lots.entries())
     movePart(db, { who: RSO, now: back(clock, 400 - 60 * k) }, { partId, move: { why: "bought", count: bought, lot } });
+  for (const [k, [lot, , fitted]] of lots.entries())
     if (fitted > 0) movePart(db, { who: AK, now: back(clock, 60 - k) }, { partId, move: { why: "fitted", count: fitted, lot } });
-  }
   return partId;
 }
 
