@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
 import { kindById } from "@/core/kinds";
-import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, type StackPart, sheetProblems } from "@/core/machine";
+import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, STACK_PARTS, type StackPart, sheetProblems } from "@/core/machine";
 import { deckSteps } from "@/core/sequences/deck-off";
 import {
   fieldsOf,
@@ -28,7 +28,7 @@ import { useDraft } from "@/ui/draft";
 import { askWho, useSeat } from "@/ui/person";
 import { type Problem, useSubmission } from "@/ui/send";
 import { FieldRow, fieldId } from "@/ui/sheet-field/field-row";
-import { rowsIn, writeValue } from "@/ui/sheet-field/read-text";
+import { linesOf, rowsIn, writeValue } from "@/ui/sheet-field/read-text";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 import { MISSING_WORDS, PART_TITLES, WORD_LABELS } from "@/ui/words/sheet";
@@ -171,7 +171,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
       word={wordOf(machine, field.key)}
       trouble={read.troubles[field.key]}
       onText={(text, sure) => type(field, text, sure)}
-      picture={field.key === STACK && machine.sheet.blade?.stack ? <StackPicture stack={machine.sheet.blade.stack} /> : undefined}
+      picture={field.key === STACK ? <StackPicture text={textOf(draft, shown, field, system)} /> : undefined}
       usual={field.kind === "table" && field.table === "deck-off" ? usualDeckOff(machine, field, system) : undefined}
     />
   );
@@ -425,7 +425,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
           )}
           {troubleCount > 0 && (
             <p className="trouble pb-1">
-              {troubleCount} {troubleCount === 1 ? "field cannot" : "fields cannot"} be read yet.{" "}
+              {troubleCount} {troubleCount === 1 ? "field is" : "fields are"} missing or cannot be read yet.{" "}
               <button type="button" className="underline" onClick={() => goTo(Object.keys(read.troubles)[0] as string)}>
                 Show
               </button>
@@ -487,9 +487,11 @@ function stillTyped(texts: Readonly<Record<string, string>>, before: Machine, ne
 }
 
 const STACK = "sheet.blade.stack";
-const StackPicture = ({ stack }: { stack: readonly StackPart[] }) => (
+const isStackPart = (text: string): text is StackPart => (STACK_PARTS as readonly string[]).includes(text);
+/** As it is put together, also while something else of the blade is still missing. */
+const StackPicture = ({ text }: { text: string }) => (
   <div className="dye h-56 p-2">
-    <StackDrawing stack={stack} isReversed={false} />
+    <StackDrawing stack={linesOf(text).filter(isStackPart)} isReversed={false} />
   </div>
 );
 

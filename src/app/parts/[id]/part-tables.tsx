@@ -29,12 +29,12 @@ export function FitList({ fits }: { fits: readonly { machine: { id: string; flee
       </h2>
       <ul className="ruled">
         {fits.map(({ machine, fit }) => (
-          <li key={machine.id} className="flex flex-wrap items-baseline gap-x-3 py-1">
-            <Link href={`/machines/${machine.id}`} prefetch={false} className="num w-16 text-lg font-bold underline">
+          <li key={machine.id} className="grid grid-cols-[4rem_1fr] items-baseline gap-x-3 py-1 sm:grid-cols-[4rem_8.5rem_1fr]">
+            <Link href={`/machines/${machine.id}`} prefetch={false} className="num text-lg font-bold underline">
               {machine.fleetNumber}
             </Link>
             <FitMark verdict={fit.verdict} />
-            <span className="min-w-0 grow text-sm">{sayFit(fit, system)}</span>
+            <span className="col-start-2 text-sm sm:col-start-3">{sayFit(fit, system)}</span>
           </li>
         ))}
         {fits.length === 0 && <li className="py-1 text-soft">No machine of the fleet has a place for such a part.</li>}
