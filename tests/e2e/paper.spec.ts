@@ -66,6 +66,8 @@ test("when were its blades last ground: two touches, also where no job sharpened
   await sitDown(page);
   await open(page, "/");
   await page.getByRole("link", { name: "Machines", exact: true }).click();
+  // The bay has a job of it by the same name: the fleet first.
+  await expect(page.getByRole("heading", { name: "Machines", level: 1 })).toBeVisible();
   await page
     .getByRole("link", { name: /^ZT-2(?![A-Z0-9])/ })
     .first()
