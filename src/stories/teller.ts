@@ -212,7 +212,7 @@ export class Teller {
     this.plane = addPlanes(this.plane, moved);
   }
 
-  /** Looks owed after a strike, put back, made ready, cut and closed. */
+  /** A part that leaves without its machine. */
   private handOver(): void {
     const { away } = this.story;
     if (!away) return;
@@ -221,6 +221,7 @@ export class Teller {
     recordHandover(this.db, this.doing(3), { jobId: this.jobId, what, to, owes, dueAt });
   }
 
+  /** Looks owed after a strike, put back, made ready, cut and closed. */
   private finish(causes: string[]): void {
     for (const check of CHECKS.filter(({ id }) => stateOfMachine(this.db, this.machineId).struck?.checks.includes(id))) {
       this.makeSafe(check.state);

@@ -1,10 +1,10 @@
 import type { Dimension, Instrument, QuantityRange } from "@/core/units";
 
-/** One value of a machine's sheet as somebody types it. `path` is within its place, or within the machine. */
-export type FieldSpec = {
-  path: readonly string[];
-  label: string;
-} /** `scale`: what stands on the sheet for one of what is typed, where the shop weighs what the core pushes with. */ & (
+/**
+ * One value of a machine's sheet as somebody types it. `path` is within its place, or within the machine; `scale`: what stands on the sheet for one of what is
+ * typed, where the shop weighs what the core pushes with.
+ */
+export type FieldSpec = { path: readonly string[]; label: string } & (
   | { kind: "quantity"; dimension: Dimension; instrument: Instrument; range: QuantityRange; scale?: number }
   | { kind: "number"; least: number; most: number; unit?: string; isWhole?: boolean }
   /** `names`: what an option is called where it is a place of this machine. */

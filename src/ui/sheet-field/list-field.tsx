@@ -37,23 +37,29 @@ function Handles<T>({ all, k, name, onAll }: { all: readonly T[]; k: number; nam
   );
 }
 
-const Trouble = ({ words }: { words: string | undefined }) =>
-  words === undefined ? null : (
-    <p className="trouble mt-1" role="alert">
-      {words}
-    </p>
+function Listed(args: { label: string; hint: string | undefined; words: string | undefined; children: ReactNode }) {
+  return (
+    <fieldset className="py-1">
+      <legend className="caps mb-1">
+        {args.label}
+        {args.hint && ` (${args.hint})`}
+      </legend>
+      {args.children}
+      {args.words && (
+        <p className="trouble mt-1" role="alert">
+          {args.words}
+        </p>
+      )}
+    </fieldset>
   );
+}
 
 /** Some of a few, one upon the other: touched in their order, each again as often as it comes. */
 export function OrderField({ id, field, text, hint, words, onText, picture }: Args<"order"> & { picture: ReactNode }) {
   const all = linesOf(text);
   const put = (next: readonly string[]) => onText(next.join("\n"));
   return (
-    <fieldset className="py-1">
-      <legend className="caps mb-1">
-        {field.label}
-        {hint && ` (${hint})`}
-      </legend>
+    <Listed label={field.label} hint={hint} words={words}>
       {all.length > 0 && picture}
       <ol className="ruled">
         {all.map((one, k) => (
@@ -80,8 +86,7 @@ export function OrderField({ id, field, text, hint, words, onText, picture }: Ar
           </button>
         ))}
       </div>
-      <Trouble words={words} />
-    </fieldset>
+    </Listed>
   );
 }
 
@@ -95,11 +100,7 @@ export function TableField(args: Args<"table"> & { usual: string | undefined; ce
   const rows = rowsIn(text);
   const put = (next: readonly RowText[]) => onText(next.length === 0 ? "" : JSON.stringify(next));
   return (
-    <fieldset className="py-1">
-      <legend className="caps mb-1">
-        {field.label}
-        {hint && ` (${hint})`}
-      </legend>
+    <Listed label={field.label} hint={hint} words={words}>
       <ol>
         {rows.map((row, k) => {
           const troubles = rowTroubles(field, row, system);
@@ -135,7 +136,6 @@ export function TableField(args: Args<"table"> & { usual: string | undefined; ce
           </button>
         )}
       </div>
-      <Trouble words={words} />
-    </fieldset>
+    </Listed>
   );
 }

@@ -86,7 +86,6 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
   }));
 }
 
-/** When each thing was last done to it, and where that is written down. */
 type Done = { key: string; at: string; who: string; words: string; where: string; href: string };
 
 /** What was last done of each sort, in a job or as service, whichever was written down: when were its blades last ground. */
@@ -105,6 +104,7 @@ function lastDoneOf(fixes: readonly LastDone[], service: readonly ServiceStandin
   return [...ofJobs, ...asService].sort((a, b) => b.at.localeCompare(a.at));
 }
 
+/** When each thing was last done to it, and where that is written down. */
 function LastDoneList({ done }: { done: readonly Done[] }) {
   return (
     <section aria-label="Last done" className="mb-4">
