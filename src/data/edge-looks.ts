@@ -4,6 +4,7 @@ import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
 import { meterReadings } from "./machines";
 import { sharpBySets } from "./parts";
+import { STANDS } from "./takes-read";
 
 /** Looks further back than these say little of today's grass. Estimate. */
 const MOST_LOOKS = 200;
@@ -27,7 +28,7 @@ export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
          (SELECT json_array(l.seq, l.at) FROM service_log l WHERE l.machine_id = t.machine_id AND l.what = 'sharpen' AND l.kind = 'done' AND l.seq < s.seq
            AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served
        FROM machines m CROSS JOIN takes t ON t.machine_id = m.id JOIN steps s ON s.id = t.step_id
-       WHERE m.kind = ? AND t.check_id = 'blade-edge' AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = t.step_id)
+       WHERE m.kind = ? AND t.check_id = 'blade-edge' AND ${STANDS}
        ORDER BY t.step_id DESC LIMIT ${MOST_LOOKS}`,
     )
     .all(kind) as Row[];

@@ -1,9 +1,11 @@
 import { type Drift, driftOf } from "@/core/drift";
+import { staleReasons } from "@/core/events";
 import type { Verdict } from "@/core/findings";
 import { cuttingWidth } from "@/core/machine";
 import { type SheetDifference, sheetDifferences } from "@/core/sheet";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
+import { listEvents } from "./events-read";
 import { grouped } from "./grouped";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
 import { whileUnchanged } from "./reads";
@@ -65,7 +67,8 @@ type StandingRow = Parameters<typeof rootOf>[1] & {
   verdict: Verdict;
 };
 
-export type CheckDrift = { checkId: CheckId; drifts: Drift[] };
+/** `isStale`: something happened to the machine since that the reading does not know of. */
+export type CheckDrift = { checkId: CheckId; isStale: boolean; drifts: Drift[] };
 
 /** What was last read of each machine, check by check, against what it read when that check was right for the first time. */
 export function readingsDrift(db: Db, machineIds: readonly string[]): Map<string, CheckDrift[]> {
@@ -89,6 +92,13 @@ function readDrift(db: Db, machineIds: readonly string[]): Map<string, CheckDrif
   const drifts = ofEach.map(({ last, first }) => ({
     machineId: last.machine_id,
     checkId: last.check_id,
+    isStale:
+      staleReasons({
+        machine: getMachine(db, last.machine_id).machine,
+        check: last.check_id,
+        takenSeq: last.seq,
+        events: listEvents(db, last.machine_id),
+      }).length > 0,
     drifts: driftOf({ baseline: first && toldAt(first), last: toldAt(last) }),
   }));
   const byMachine = grouped(drifts, ({ machineId }) => [machineId]);

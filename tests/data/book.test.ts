@@ -443,6 +443,13 @@ describe("sisters and their readings", () => {
     expect(side()?.moved).toBe("moved");
     read(LEVEL_INCHES, { correctsStepId: off });
     expect(side()?.moved).toBe("as-it-was");
+    const isStale = () =>
+      readingsDrift(db, ["zt-1"])
+        .get("zt-1")
+        ?.find(({ checkId }) => checkId === "deck-level")?.isStale;
+    expect(isStale()).toBe(false);
+    logEvent(db, clock.doing(), { machineId: "zt-1", event: "deck-dropped" });
+    expect(isStale()).toBe(true);
     // The same through the API's function; a machine without sisters is read against itself alone.
     expect(sistersOf(db, undefined).families?.map(({ machines }) => machines)).toContainEqual(["zt-1", "zt-3"]);
     const told = sistersOf(db, "zt-3");

@@ -204,10 +204,13 @@ describe("sharp edges, by whichever way they were written down", () => {
     makeSafe(db, clock, jobId, "raised");
     const sound = { crack: "none", A: { edge: "sharp", nickMetres: 0 }, B: { edge: "sharp", nickMetres: 0 } };
     const readings = { blades: { left: sound, middle: sound, right: sound } };
-    const look = () => recordTake(db, at(10), { jobId, checkId: "blade-edge", readings, asTyped: {} });
+    const look = (more: object = {}) => recordTake(db, at(10), { jobId, checkId: "blade-edge", readings, asTyped: {}, ...more });
     const hoursSeen = () => edgeLooks(db, "zero-turn", at(10).now).map(({ hours }) => Math.round(hours));
     logService(db, at(2), { machineId: "zt-1", what: "sharpen", kind: "done", words: "" });
-    look();
+    const { stepId } = look();
+    expect(hoursSeen()).toEqual([16]);
+    // A slip put right is one look, not two.
+    look({ correctsStepId: stepId });
     expect(hoursSeen()).toEqual([16]);
     log(4, { kind: "fitted", machineId: "zt-1", work: "rough" });
     look();

@@ -120,6 +120,10 @@ test("a washer stack and the deck's own order are put together by touch, undone,
   const { machine } = await (await page.request.get("/api/v1/machines/k-stack", { headers: { origin: BASE } })).json();
   expect(machine.sheet.blade.stack).toEqual(["bolt", "flat-washer", "blade"]);
   expect(machine.sheet.deckOff.steps).toHaveLength(steps + 1);
+  // A name with a comma in it stays one part.
+  expect(machine.sheet.deckOff.steps.find(({ id }: { id: string }) => id === "rear-links").parts).toContainEqual({
+    ...{ id: "rear-pins", label: "Pins, rear", count: 2 },
+  });
   expect(machine.sheet.deckOff.steps.at(-2)).toEqual({
     ...{ id: "chute-off", words: "Chute off" },
     parts: [

@@ -90,6 +90,13 @@ export function deckSteps(machine: Machine): { off: Step[]; on: Step[] } {
   return { off, on: [...back.filter(({ id }) => first.includes(id)), ...back.filter(({ id }) => !first.includes(id))] };
 }
 
+/** The usual order for what a machine has, as a sheet of its own would begin; none where no deck comes off. The belt's path is said when it is gone through. */
+export function usualDeckOff(machine: Machine): NonNullable<Machine["sheet"]["deckOff"]> | undefined {
+  const { off } = deckSteps({ ...machine, sheet: { ...machine.sheet, deckOff: undefined, belt: undefined } } as Machine);
+  const steps = off.map(({ id, words, backWords, parts }) => ({ id, words, ...(backWords === undefined ? {} : { backWords }), parts }));
+  return steps.length === 0 ? undefined : { steps, backFirst: [] };
+}
+
 /** Where a deck is, from the moves made so far; a round that was finished is forgotten, so that the next one begins with photographs. */
 export function deckState(machine: Machine, moves: readonly DeckMove[]): DeckState {
   return sequenceState(deckSteps(machine), moves);

@@ -5,6 +5,7 @@ import { assessCheck, worksheetsFor } from "@/core/checks";
 import { convexHull, crossingSides, type Point } from "@/core/geometry";
 import { KIND_IDS, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine, machineSchema, sheetProblems } from "@/core/machine";
+import { deckSteps, usualDeckOff } from "@/core/sequences/deck-off";
 import { FLEET } from "@/demo/fleet";
 import {
   DRAWN,
@@ -367,6 +368,24 @@ describe("tables of a sheet", () => {
     }
   });
 
+  it("the usual order of every machine is typed as itself: names with a comma stay whole, a belt's path is said once", () => {
+    let tried = 0;
+    for (const { machine: input } of FLEET) {
+      const machine = machineSchema.parse(input);
+      const usual = usualDeckOff(machine);
+      if (!usual) continue;
+      tried += 1;
+      expect(fromRows(toRows(usual))).toEqual(usual);
+      const own = machineSchema.parse(withValue(machine, "sheet.deckOff", usual));
+      expect(sheetProblems(own)).toEqual([]);
+      const bare = machineSchema.parse(withValue(machine, "sheet.deckOff", undefined));
+      const told = ({ off, on }: ReturnType<typeof deckSteps>) =>
+        [off, on].map((steps) => steps.map(({ words, backWords, parts }) => [words, backWords, parts]));
+      expect(told(deckSteps(own))).toEqual(told(deckSteps(bare)));
+    }
+    expect(tried).toBeGreaterThan(5);
+  });
+
   it("other words of a step or a count keep the id it is known by; a step put in between takes none away", () => {
     const rows = toRows(order).map((row, k) => (k === 3 ? { ...row, words: "Stabiliser away", parts: "2 Stabiliser pin with clip" } : row));
     const next = fromRows([...rows.slice(0, 2), { words: "Chute off", parts: "" }, ...rows.slice(2)]) as NonNullable<typeof order>;
@@ -414,6 +433,14 @@ describe("tables of a sheet", () => {
       [
         { label: "12 mm spacer", count: 1 },
         { label: "12 mm spacer", count: 2 },
+      ],
+    ],
+    [
+      "2 Pins, rear; 1 belt, 3 clips;",
+      [
+        { label: "Pins, rear", count: 2 },
+        { label: "belt", count: 1 },
+        { label: "clips", count: 3 },
       ],
     ],
   ])("reads %j", (text, parts) => {

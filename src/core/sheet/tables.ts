@@ -23,12 +23,19 @@ const idOf = (words: string, taken: ReadonlySet<string>, otherwise: string): str
   return id;
 };
 
-const writeParts = (parts: DeckOff["steps"][number]["parts"]): string => parts.map(({ count, label }) => `${count} ${label}`).join(", ");
+/** Names with a comma in them want another sign between them, also where there is only one. */
+function writeParts(parts: DeckOff["steps"][number]["parts"]): string {
+  const told = parts.map(({ count, label }) => `${count} ${label}`);
+  return parts.some(({ label }) => label.includes(",")) ? `${told.join("; ")};` : told.join(", ");
+}
 
-/** `2 link pins, 4 × washers, belt`: how many of each; without a number one. A size is part of a name: `12 mm spacer`. */
+/**
+ * `2 link pins, 4 × washers, belt`: how many of each; without a number one. A size is part of a name: `12 mm spacer`. Where a semicolon stands, a comma is
+ * between parts only before a number: `2 Pins, rear; 1 belt`.
+ */
 export function readParts(text: string): { label: string; count: number }[] {
   return text
-    .split(/[,;\n]/)
+    .split(text.includes(";") ? /[;\n]|,(?=\s*\d)/ : /[,\n]/)
     .map((piece) => piece.trim())
     .filter((piece) => piece !== "")
     .map((piece) => {

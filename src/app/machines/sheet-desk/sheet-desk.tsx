@@ -7,7 +7,7 @@ import { useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
 import { kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, STACK_PARTS, type StackPart, sheetProblems } from "@/core/machine";
-import { deckSteps } from "@/core/sequences/deck-off";
+import { usualDeckOff } from "@/core/sequences/deck-off";
 import {
   fieldsOf,
   isSameValue,
@@ -20,7 +20,6 @@ import {
   valueAt,
   withValue,
 } from "@/core/sheet";
-import type { UnitSystem } from "@/core/units";
 import type { MachineRecord } from "@/data/machines";
 import { StackDrawing } from "@/drawings/fit-card";
 import { TextField } from "@/ui/choice";
@@ -153,7 +152,13 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
     }
     if (sent.error === "changed-since") router.refresh();
     setIssues(sent.issues);
-    setFailed(sent.issues[0] ? "" : sent.error === "changed-since" ? "" : sayError(who ? sent.error : "unknown-person"));
+    setFailed(
+      sent.issues[0]
+        ? ""
+        : sent.error === "changed-since"
+          ? "Somebody else changed this sheet meanwhile. Both are kept: see above."
+          : sayError(who ? sent.error : "unknown-person"),
+    );
   };
 
   const places = sheetPlaces(machine);
@@ -172,7 +177,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
       trouble={read.troubles[field.key]}
       onText={(text, sure) => type(field, text, sure)}
       picture={field.key === STACK ? <StackPicture text={textOf(draft, shown, field, system)} /> : undefined}
-      usual={field.kind === "table" && field.table === "deck-off" ? usualDeckOff(machine, field, system) : undefined}
+      usual={field.kind === "table" && field.table === "deck-off" ? writeValue(usualDeckOff(machine), field, system) : undefined}
     />
   );
   const goTo = (key: string) => {
@@ -494,13 +499,6 @@ const StackPicture = ({ text }: { text: string }) => (
     <StackDrawing stack={linesOf(text).filter(isStackPart)} isReversed={false} />
   </div>
 );
-
-/** The usual order for what it has, as rows to begin from. */
-function usualDeckOff(machine: Machine, field: SheetField, system: UnitSystem): string {
-  const { off } = deckSteps(withValue(machine, field.key, undefined));
-  const steps = off.map(({ id, words, backWords, parts }) => ({ id, words, backWords, parts }));
-  return steps.length === 0 ? "" : writeValue({ steps, backFirst: [] }, field, system);
-}
 
 /** A letter more in one row is typing; a row more, fewer or moved is a step of its own to take back. */
 function isMovedAbout(field: SheetField, before: string, after: string): boolean {

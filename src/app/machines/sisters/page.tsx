@@ -96,12 +96,12 @@ function readRows({ members }: Family): ReadRow[] {
   );
   const rows = new Map<string, { check: string; name: string; byMachine: Record<string, ReadRow["byMachine"][string]> }>();
   for (const { id, machine } of members)
-    for (const { checkId, drifts: own } of drifts.get(id) ?? [])
+    for (const { checkId, isStale, drifts: own } of drifts.get(id) ?? [])
       for (const drift of own) {
         const name = figureName(checkId, drift.figure, machine);
         const key = `${checkId} ${name}`;
         const row = rows.get(key) ?? { check: checkRow(checkId)?.label ?? checkId, name, byMachine: {} };
-        row.byMachine[id] = drift;
+        row.byMachine[id] = { ...drift, isStale };
         rows.set(key, row);
       }
   return [...rows.values()].sort((a, b) => a.check.localeCompare(b.check));

@@ -7,15 +7,19 @@ import { figureValue } from "@/ui/checks/words";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 
+type Read = Drift & { isStale: boolean };
 /** One figure, and what each machine read of it last; a machine that was never read has none. */
-export type ReadRow = { check: string; name: string; byMachine: Readonly<Record<string, Drift>> };
+export type ReadRow = { check: string; name: string; byMachine: Readonly<Record<string, Read>> };
 type Member = { id: string; fleetNumber: string };
 
 const BAD: readonly (Verdict | undefined)[] = ["out", "stop"];
 const isTold = (row: ReadRow) =>
   Object.values(row.byMachine).some(({ figure, moved }) => moved === "moved" || BAD.includes(figure.verdict));
 
-/** What was last read of each sister, figure by figure, against what it read when it was right for the first time; first what has moved or is out. */
+/**
+ * What was last read of each sister, figure by figure, against what it read when it was right for the first time; first what has moved or is out. A figure
+ * without a baseline, or with nothing to hold a difference against, is not said to stand as it was.
+ */
 export function ReadingsTable({ members, rows }: { members: readonly Member[]; rows: readonly ReadRow[] }) {
   const told = rows.filter(isTold);
   const others = rows.filter((row) => !isTold(row));
@@ -27,12 +31,12 @@ export function ReadingsTable({ members, rows }: { members: readonly Member[]; r
         more than twice its own scatter, or than its tolerance where the scatter is not known.
       </p>
       {rows.length === 0 && <p className="text-lg">None of them was read yet.</p>}
-      {rows.length > 0 && told.length === 0 && <p className="text-lg">Nothing that was read has moved from its baseline or is out.</p>}
+      {rows.length > 0 && told.length === 0 && <p className="text-lg">No reading is out, and none is known to have moved.</p>}
       {told.length > 0 && <Rows members={members} rows={told} />}
       {others.length > 0 && (
         <details className="mt-2">
           <summary className="min-h-11 cursor-pointer py-2 text-lg">
-            {others.length} {others.length === 1 ? "figure" : "figures"} that moved on none of them
+            {others.length} {others.length === 1 ? "figure" : "figures"} not known to have moved on any of them
           </summary>
           <Rows members={members} rows={others} />
         </details>
@@ -75,7 +79,7 @@ function Rows({ members, rows }: { members: readonly Member[]; rows: readonly Re
   );
 }
 
-function Cell({ read: { figure, at, jobId, baseline, moved } }: { read: Drift }) {
+function Cell({ read: { figure, at, jobId, baseline, moved, isStale } }: { read: Read }) {
   const { system } = useSeat();
   const isBad = BAD.includes(figure.verdict);
   return (
@@ -86,6 +90,7 @@ function Cell({ read: { figure, at, jobId, baseline, moved } }: { read: Drift })
       <span className="block text-sm text-soft">
         {dateOnly(at)}
         {isBad ? ", out" : ""}
+        {isStale ? "; stale: something changed since" : ""}
       </span>
       {moved === "moved" && baseline && (
         <span className="block text-sm font-semibold">
