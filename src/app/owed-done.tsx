@@ -1,19 +1,17 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useSeat } from "@/ui/person";
-import { useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
 import { sayError } from "@/ui/words/issues";
 
 export function OwedDone({ owedId }: { owedId: number }) {
   const { who } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const [trouble, setTrouble] = useState("");
   const done = async () => {
     const sent = await submit(`/api/v1/owed/${owedId}/done`, { who: who ?? "" });
-    if (sent?.ok) router.refresh();
+    if (sent?.ok) reread();
     else if (sent) setTrouble(sayError(who ? sent.error : "unknown-person"));
   };
   return (

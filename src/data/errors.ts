@@ -16,6 +16,7 @@ export const ERROR_STATUS = {
   "set-not-found": 404,
   "round-not-found": 404,
   "place-not-found": 404,
+  "place-stands": 409,
   "procedure-not-found": 404,
   "submission-not-found": 404,
   "request-too-slow": 408,

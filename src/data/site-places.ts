@@ -28,12 +28,13 @@ export type SitePlace = {
   who: string;
   at: string;
 };
+export type GonePlace = { id: number; name: string; words: string; reason: string; who: string; at: string };
 export type Strike = { machineId: string; fleetNumber: string; where: string; words: string; at: string; who: string };
 
 /** A named place of a site where something lies in wait. */
 export function addPlace(db: Db, doing: Doing, args: z.output<typeof newPlaceSchema>): { placeId: number } {
   return once(db, doing, "site-place-added", () => {
-    if (!db.prepare("SELECT 1 FROM machines WHERE site = ?").get(args.site)) throw new AppError("place-not-found");
+    if (!listSites(db).includes(args.site)) throw new AppError("place-not-found");
     const { lastInsertRowid } = db
       .prepare("INSERT INTO site_places (site, name, words, x_share, y_share, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")
       .run(args.site, args.name, args.words, args.xShare ?? null, args.yShare ?? null, doing.who, doing.now);
@@ -60,10 +61,48 @@ export function placeGone(db: Db, doing: Doing, args: { placeId: number; reason:
   });
 }
 
+/** What was said to be gone by a slip, or has come back, stands among the dangers anew; what was said of it stays. Throws `place-not-found`, `place-stands`. */
+export function placeBack(db: Db, doing: Doing, placeId: number): { placeId: number } {
+  return once(db, doing, "site-place-back", () => {
+    const place = db
+      .prepare("SELECT p.site, p.name FROM site_places p JOIN site_places_gone g ON g.place_id = p.id WHERE p.id = ?")
+      .get(placeId) as { site: string; name: string } | undefined;
+    if (!place) throw new AppError("place-not-found");
+    if (placesOfSite(db, place.site).some(isNamed(place.name))) throw new AppError("place-stands");
+    const { lastInsertRowid } = db
+      .prepare(
+        `INSERT INTO site_places (site, name, words, x_share, y_share, who, at)
+         SELECT site, name, words, x_share, y_share, ?, ? FROM site_places WHERE id = ?`,
+      )
+      .run(doing.who, doing.now, placeId);
+    audit(db, doing, { action: "site-place-back", subject: `site:${place.site}`, detail: { placeId } });
+    return { placeId: Number(lastInsertRowid) };
+  });
+}
+
+const isNamed = (name: string) => (one: { name: string }) => one.name.toLowerCase() === name.toLowerCase();
+
+/** So many of what is no danger any more are shown. */
+const GONE_SHOWN = 20;
+
+/** Places of a site that are no danger any more, with why, the last first; what is a danger again is not among them. */
+export function gonePlaces(db: Db, site: string): GonePlace[] {
+  const rows = db
+    .prepare(
+      `SELECT p.id, p.name, p.words, g.reason, g.who, g.at FROM site_places p JOIN site_places_gone g ON g.place_id = p.id
+       WHERE p.site = ? ORDER BY g.rowid DESC`,
+    )
+    .all(site) as GonePlace[];
+  // One that went twice is shown as it went last.
+  const last = rows.filter(({ name }, k) => rows.findIndex(isNamed(name)) === k);
+  const standing = placesOfSite(db, site);
+  return last.filter(({ name }) => !standing.some(isNamed(name))).slice(0, GONE_SHOWN);
+}
+
 /** Another picture of a site takes the place of the last; that one stays. */
 export function addSitePicture(db: Db, doing: Doing, { site, picture }: { site: string; picture: Picture }): { pictureId: number } {
   return once(db, doing, "site-picture", () => {
-    if (!db.prepare("SELECT 1 FROM machines WHERE site = ?").get(site)) throw new AppError("place-not-found");
+    if (!listSites(db).includes(site)) throw new AppError("place-not-found");
     requireRoom(db, { of: "machine", id: `site ${site}`, bytes: picture.bytes.length });
     const { lastInsertRowid } = db
       .prepare("INSERT INTO site_pictures (site, mime, bytes, who, at) VALUES (?, ?, ?, ?, ?)")
@@ -139,7 +178,6 @@ export function hazardCount(db: Db): number {
   return Object.values(dangersBySite(db)).reduce((sum, n) => sum + n, 0);
 }
 
-/** Every site a machine mows, by name. */
 /** How many places lie in wait on each site that has any. */
 export function dangersBySite(db: Db): Record<string, number> {
   const rows = db
@@ -150,6 +188,8 @@ export function dangersBySite(db: Db): Record<string, number> {
   return Object.fromEntries(rows.map(({ site, n }) => [site, n]));
 }
 
+/** Every site a machine mows, or where something lies in wait though none does now, by name. */
 export function listSites(db: Db): string[] {
-  return (db.prepare("SELECT DISTINCT site FROM machines ORDER BY site").all() as { site: string }[]).map(({ site }) => site);
+  const rows = db.prepare("SELECT site FROM machines UNION SELECT site FROM site_places ORDER BY site").all() as { site: string }[];
+  return rows.map(({ site }) => site);
 }

@@ -1,15 +1,15 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { FOUND } from "./draft";
 import { pruneKept } from "./kept";
+import { useReread } from "./reread";
 
 const SHOWN_MILLISECONDS = 8000;
 
 /** Says that what was sent before a reload had arrived, and shows it; lets go of drafts nobody came back to. */
 export function FoundNote() {
-  const router = useRouter();
+  const { reread } = useReread();
   const [isShown, setShown] = useState(false);
   useEffect(() => {
     pruneKept(new Date().toISOString());
@@ -18,14 +18,14 @@ export function FoundNote() {
       setShown(true);
       clearTimeout(hide);
       hide = setTimeout(() => setShown(false), SHOWN_MILLISECONDS);
-      router.refresh();
+      reread();
     };
     window.addEventListener(FOUND, show);
     return () => {
       window.removeEventListener(FOUND, show);
       clearTimeout(hide);
     };
-  }, [router]);
+  }, [reread]);
   return (
     <div role="status">
       {isShown && (

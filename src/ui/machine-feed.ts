@@ -1,12 +1,15 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { useReread, wasAskedSince } from "./reread";
 
 /** How long a lost line is left before it is tried again. */
 const TRY_AGAIN_MILLISECONDS = 2000;
 /** A line that is quiet for longer than two of the server's beats is lost, although nobody said so. */
 const QUIET_MILLISECONDS = 45_000;
+
+/** So long what was written waits to be drawn: whoever wrote it here asks for it himself, and once is enough. */
+const GATHER_MILLISECONDS = 150;
 
 /** So long a tab out of sight keeps its line. */
 const REST_MILLISECONDS = 20_000;
@@ -16,12 +19,14 @@ const REST_MILLISECONDS = 20_000;
  * screen that lost it says so, and asks again until it has it.
  */
 export function useMachineFeed(machineId: string): boolean {
-  const router = useRouter();
+  const { reread } = useReread();
   const [isLive, setLive] = useState(true);
   useEffect(() => {
     let source: EventSource | undefined;
     let again: ReturnType<typeof setTimeout> | undefined;
     let quiet: ReturnType<typeof setTimeout> | undefined;
+    let gathering: ReturnType<typeof setTimeout> | undefined;
+    let movedAt = 0;
     let wasLost = false;
     const lose = () => {
       source?.close();
@@ -41,13 +46,17 @@ export function useMachineFeed(machineId: string): boolean {
         hear();
         setLive(true);
         // What was written while the line was down was not heard.
-        if (wasLost) router.refresh();
+        if (wasLost) reread();
         wasLost = false;
       });
       source.addEventListener("beat", hear);
       source.addEventListener("moved", () => {
         hear();
-        router.refresh();
+        movedAt = performance.now();
+        gathering ??= setTimeout(() => {
+          gathering = undefined;
+          if (!wasAskedSince(movedAt)) reread();
+        }, GATHER_MILLISECONDS);
       });
       source.addEventListener("error", lose);
       hear();
@@ -79,8 +88,9 @@ export function useMachineFeed(machineId: string): boolean {
       window.removeEventListener("offline", lose);
       clearTimeout(again);
       clearTimeout(quiet);
+      clearTimeout(gathering);
       source?.close();
     };
-  }, [machineId, router]);
+  }, [machineId, reread]);
   return isLive;
 }

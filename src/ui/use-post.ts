@@ -1,10 +1,10 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Ticket } from "./draft";
 import { askWho, useSeat } from "./person";
-import { type Problem, useSubmission } from "./send";
+import { useWriting } from "./reread";
+import type { Problem } from "./send";
 import { sayError, sayIssue } from "./words/issues";
 
 type More = { method?: string; ticket?: Ticket };
@@ -15,8 +15,7 @@ type More = { method?: string; ticket?: Ticket };
  */
 export function usePost() {
   const { who, system } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const [issues, setIssues] = useState<Problem[]>([]);
   const [trouble, setTrouble] = useState("");
   const post = async <T>(path: string, body: Record<string, unknown>, more: More = {}): Promise<T | undefined> => {
@@ -26,10 +25,10 @@ export function usePost() {
     if (sent.ok) {
       setIssues([]);
       setTrouble("");
-      router.refresh();
+      reread();
       return sent.answer;
     }
-    if (sent.error === "changed-since") router.refresh();
+    if (sent.error === "changed-since") reread();
     setIssues(sent.error === "invalid" ? sent.issues : []);
     const [first] = sent.issues;
     setTrouble(first && sent.error === "invalid" ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));

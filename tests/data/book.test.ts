@@ -43,7 +43,7 @@ import { addRound, getRound, isThrough } from "@/data/rounds";
 import { schoolStandings, setSchool } from "@/data/schools";
 import { addRule, logService, postponeService, serviceDue, serviceEntries, serviceOf, takeBackService } from "@/data/service";
 import { families, readingsDrift, sinceBaseline, sisterDifferences, sistersOf } from "@/data/sisters";
-import { addPlace, hazardsOf, placeGone } from "@/data/site-places";
+import { addPlace, gonePlaces, hazardsOf, listSites, placeBack, placeGone } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
 import { FLEET } from "@/demo/fleet";
 import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, refusedFor, tips } from "./helpers";
@@ -579,6 +579,19 @@ describe("procedures, schools, sites, handing over", () => {
     placeGone(db, clock.doing(), { placeId, reason: "set flush" });
     expect(hazardsOf(db, "Airfield verges", clock.doing().now).places).toEqual([]);
     expect(refusedFor(() => placeGone(db, clock.doing(), { placeId, reason: "again" }))).toEqual(["place-not-found"]);
+    // It was a slip: it stands again with its words, and what was said of it stays on the record.
+    expect(gonePlaces(db, "Airfield verges")).toMatchObject([{ id: placeId, name: "Weir gate", reason: "set flush" }]);
+    const { placeId: again } = placeBack(db, clock.doing(), placeId);
+    expect(hazardsOf(db, "Airfield verges", clock.doing().now).places).toMatchObject([{ id: again, words: "cover stands proud" }]);
+    expect(gonePlaces(db, "Airfield verges")).toEqual([]);
+    expect(refusedFor(() => placeBack(db, clock.doing(), placeId))).toEqual(["place-stands"]);
+    expect(refusedFor(() => placeBack(db, clock.doing(), again))).toEqual(["place-not-found"]);
+    placeGone(db, clock.doing(), { placeId: again, reason: "dug out" });
+    expect(gonePlaces(db, "Airfield verges").map(({ reason }) => reason)).toEqual(["dug out"]);
+    // The only machine there mows elsewhere now: the site with its dangers stays.
+    placeBack(db, clock.doing(), again);
+    db.exec("UPDATE machines SET site = 'Yard' WHERE site = 'Airfield verges'");
+    expect(listSites(db)).toContain("Airfield verges");
     expect(refusedFor(() => addPlace(db, clock.doing(), { site: "Nowhere", name: "x", words: "" }))).toEqual(["place-not-found"]);
   });
 

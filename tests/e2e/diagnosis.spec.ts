@@ -83,7 +83,7 @@ async function followTo(page: Page, jobId: number, truth: string, tyres: readonl
 const MOST_CHECKS = 4;
 
 test("three machines of the depot are taken from complaint to cause in four checks or fewer", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.slow();
   await sitDown(page, "JM");
   expect(await followTo(page, DEMO_JOBS.bearing, "Spindle bearing worn or dry", ["14", "18", "18", "14"])).toBeLessThanOrEqual(MOST_CHECKS);
   expect(await followTo(page, DEMO_JOBS.ripples, "Clip too long")).toBeLessThanOrEqual(MOST_CHECKS);
@@ -231,7 +231,6 @@ test("two complaints on one machine are one job or two, as the mechanic says", a
 });
 
 test("a dead middle blade after a refit is found by its speed, mended, read again and proved", async ({ page }) => {
-  test.setTimeout(90_000);
   await sitDown(page, "JM");
   const opened = await page.request.post("/api/v1/complaints", {
     headers: { origin: "http://127.0.0.1:3187" },

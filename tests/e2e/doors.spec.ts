@@ -39,7 +39,7 @@ test("what is typed, picked and pressed before the page is ready stays and is do
 
 for (const rate of [1, 4]) {
   test(`no press is lost before the page is ready, with a processor ${rate} times slower`, async ({ page }) => {
-    test.setTimeout(120_000);
+    test.slow();
     await sitDown(page);
     const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", `ZT-EARLY${rate}`), words: "pressed early" });
     const session = await page.context().newCDPSession(page);
@@ -63,7 +63,6 @@ for (const rate of [1, 4]) {
 }
 
 test("on the shop's own network, without https, a photograph is kept and seen, and a note is written once", async ({ page: near }) => {
-  test.setTimeout(90_000);
   await sitDown(near);
   const machineId = await twinOf(near, "zt-1", "ZT-PLAIN");
   const jobId = await newJob(near, { machineId, words: "over plain http" });
@@ -183,7 +182,6 @@ test("what was typed stays through a reload and a dropped connection: note, hold
 });
 
 test("two tabs on one worksheet show the same, and saving in both writes it once", async ({ page, context }) => {
-  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-TABS"), words: "two tabs" });
   const safe = { who: "AK", state: "parked", answers: await parkedAnswers(page, jobId) };
@@ -216,7 +214,6 @@ test("two tabs on one worksheet show the same, and saving in both writes it once
 });
 
 test("two tabs in two units show the same length each in its own, and do not write each other's for ever", async ({ page, context }) => {
-  test.setTimeout(60_000);
   await sitDown(page, "RSO");
   const jobId = await newJob(page, {
     machineId: await twinOf(page, "zt-1", "ZT-UNITS"),

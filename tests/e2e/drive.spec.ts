@@ -11,7 +11,6 @@ async function jobOn(page: Page, machineId: string, words: string, symptoms: str
 }
 
 test("a pulley that would take a blade over the limit is stopped on paper, and the machine held until it is cleared", async ({ page }) => {
-  test.setTimeout(60_000);
   await sitDown(page);
   await jobOn(page, await twinOf(page, "zt-1", "ZT-1S"), "screams since the new pulley, speed test", ["vibration"]);
   await openCheck(page, "Blade tip speed");
@@ -37,7 +36,6 @@ test("a pulley that would take a blade over the limit is stopped on paper, and t
 });
 
 test("a geared deck refitted out of time is caught before it is run, retimed and proved", async ({ page }) => {
-  test.setTimeout(90_000);
   await sitDown(page);
   const machineId = await twinOf(page, "gr-1", "GR-1T");
   await jobOn(page, machineId, "deck was off, timing test", ["grinding-noise"]);
@@ -106,7 +104,7 @@ test("geared blades turn under the crank: the closest is found, a tooth out is t
 });
 
 test("a gearbox is taken apart and put together, counted back, what was left loose owed", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.slow();
   await sitDown(page);
   const machineId = await twinOf(page, "gr-1", "GR-1R");
   await jobOn(page, machineId, "knocks, rebuild test", ["grinding-noise"]);
@@ -186,7 +184,6 @@ test("a gearbox is taken apart and put together, counted back, what was left loo
 test("a blade comes off and goes on step by step: by wrench with its figure, which a reload does not lose and a slip does not pass", async ({
   page,
 }) => {
-  test.setTimeout(60_000);
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1OFF");
   await jobOn(page, machineId, "bolt by wrench test", ["vibration"]);
@@ -224,6 +221,35 @@ test("a blade comes off and goes on step by step: by wrench with its figure, whi
   await expect(timeline(page)).toContainText("Blade");
   await open(page, `/machines/${machineId}`);
   await expect(page.getByText("May not run:")).toBeVisible();
+});
+
+test("a step written down over a slow line is asked no second time, and the page is read anew once", async ({ page }) => {
+  await sitDown(page);
+  const machineId = await twinOf(page, "zt-1", "ZT-1SLOW");
+  await jobOn(page, machineId, "slow line test", ["vibration"]);
+  await page.getByRole("button", { name: "Blade off and on" }).click();
+  await page.getByRole("button", { name: "Make it safe", exact: true }).last().click();
+  await makeSafe(page, "Raised");
+  await page.getByRole("button", { name: "Blade off and on" }).click();
+  const step = page.getByRole("region", { name: "Next step" });
+  await expect(step).toContainText("Photograph it from below");
+  await page.waitForLoadState("load");
+  let readings = 0;
+  await page.route("**/jobs/*", async (route) => {
+    if (route.request().headers().rsc && !route.request().headers()["next-router-prefetch"]) {
+      readings += 1;
+      await new Promise((resolve) => setTimeout(resolve, 2000));
+    }
+    await route.continue();
+  });
+  await answerUsual(step);
+  await step.getByRole("button", { name: /^Done/ }).click();
+  await expect(step).toContainText("Written down.");
+  await expect(step).toContainText("Photograph it from below");
+  await expect(step.getByRole("button")).toHaveCount(0);
+  await expect(step).toContainText("Block of wood");
+  await page.waitForTimeout(1000);
+  expect(readings).toBe(1);
 });
 
 test("a belt's path is sketched on the deck: an idler put down, moved, and the path kept on the sheet", async ({ page }) => {

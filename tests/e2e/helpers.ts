@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page } from "@playwright/test";
+import { expect, type Locator, type Page, test } from "@playwright/test";
 
 export const BASE = "http://127.0.0.1:3187";
 
@@ -134,8 +134,12 @@ export async function openCheck(page: Page, label: string): Promise<void> {
   }).toPass();
 }
 
+/** A fleet number of its own for every try of a test: the last try's machine stands in the fleet already. */
+export const numberFor = (fleetNumber: string): string => (test.info().retry > 0 ? `${fleetNumber}-${test.info().retry}` : fleetNumber);
+
 /** Another machine with the same sheet, so that no test running beside this one touches it; answers its id. */
-export async function twinOf(page: Page, machineId: string, fleetNumber: string): Promise<string> {
+export async function twinOf(page: Page, machineId: string, wanted: string): Promise<string> {
+  const fleetNumber = numberFor(wanted);
   const headers = { origin: BASE, "sec-fetch-site": "same-origin" };
   const { machine, name, site } = await (await page.request.get(`/api/v1/machines/${machineId}`, { headers })).json();
   const answer = await page.request.post("/api/v1/machines", { headers, data: { who: "AK", fleetNumber, name, site, machine } });

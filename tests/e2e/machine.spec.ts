@@ -33,7 +33,7 @@ async function cutOutright(page: Page, jobId: number, who: string): Promise<stri
 test("what one calls a stop holds the machine on the other's screen at once, in his own job, until it is read right", async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.slow();
   const { ak, bl, jobs } = await twoAt(browser, "ZT-1TWO");
   await makeSafe(ak, "Raised");
   await openCheck(ak, "Blade edge and wear");
@@ -79,7 +79,7 @@ function soundEdges() {
 test("a lock-out is its owner's: another cannot make it ready, lifts it only with a reason, and the owner sees it at once", async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.slow();
   const { ak, bl, machineId } = await twoAt(browser, "ZT-1LOCK");
   await makeSafe(ak, "Locked out");
   await expect(bl.getByRole("button", { name: "Locked out · AK" })).toBeVisible();
@@ -151,7 +151,6 @@ test("a no at a firm point says at once what stops, and writes it with the point
 test("a strike told with the complaint is asked out, stands on the log, and nothing runs before each part was looked at", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
   await sitDown(page);
   const machineId = await twinOf(page, "wp-1", "WP-1ROOT");
   await open(page, `/complaint?machine=${machineId}`);
@@ -182,7 +181,6 @@ test("a strike told with the complaint is asked out, stands on the log, and noth
 });
 
 test("a reading another has just taken is shown before mine replaces it", async ({ browser }) => {
-  test.setTimeout(90_000);
   const [ak, bl] = await Promise.all([browser.newPage(), browser.newPage()]);
   await ak.request.post("/api/v1/people", { headers: { origin: BASE }, data: { initials: "BLX" } });
   await sitDown(ak, "AK");
@@ -213,7 +211,6 @@ test("a reading another has just taken is shown before mine replaces it", async 
 });
 
 test("released by word it stays owed and unproved; a screen that lost the line says so and asks again", async ({ page }) => {
-  test.setTimeout(90_000);
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1WORD");
   const jobId = await newJob(page, { machineId, words: "pulley of the wrong size" });
@@ -247,7 +244,7 @@ test("released by word it stays owed and unproved; a screen that lost the line s
 });
 
 test("a shake is proved by its being gone, after the machine was put back, each blade turned, and made ready", async ({ page }) => {
-  test.setTimeout(120_000);
+  test.slow();
   await sitDown(page);
   const machineId = await twinOf(page, "wp-1", "WP-1SHAKE");
   const jobId = await newJob(page, { machineId, words: "shakes since the new blade", symptoms: ["vibration"] });
@@ -283,7 +280,6 @@ test("a shake is proved by its being gone, after the machine was put back, each 
 });
 
 test("on the shop's own network, without https, a job is worked and the line to the machine stands", async ({ page: near }) => {
-  test.setTimeout(90_000);
   await sitDown(near);
   const jobId = await newJob(near, { machineId: await twinOf(near, "zt-1", "ZT-1HTTP"), words: "read in the shop" });
   const far = await chromium.launch({

@@ -39,7 +39,6 @@ function demoFolder(): { folder: string; file: string } {
 }
 
 test("a damaged record is told on every page and in the terminal, is not touched, and opens once it is put right", async ({ page }) => {
-  test.setTimeout(90_000);
   const folder = emptyFolder();
   const file = path.join(folder, "zygometer.sqlite");
   writeFileSync(file, "no database at all ".repeat(2000));
@@ -65,7 +64,7 @@ test("a damaged record is told on every page and in the terminal, is not touched
 test("a record of a newer program is left alone; a busy one is waited for; a spoilt sheet takes no other page with it; an odd clock is said", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.slow();
   const { folder, file } = demoFolder();
   const change = (sql: string) => {
     const db = new Database(file);
@@ -121,7 +120,6 @@ test("a record of a newer program is left alone; a busy one is waited for; a spo
 });
 
 test("over TLS with a certificate of the shop's own, pages and changes work, and plain http does not", async ({ browser }) => {
-  test.setTimeout(60_000);
   const { folder } = demoFolder();
   const [key, cert] = [path.join(folder, "key.pem"), path.join(folder, "certificate.pem")];
   const names = ["-subj", "/CN=localhost", "-addext", "subjectAltName=DNS:localhost,IP:127.0.0.1"];

@@ -28,7 +28,7 @@ async function like(page: Page, initials: string, preferences: Record<string, st
 
 for (const theme of ["light", "dark"] as const) {
   test(`no view has an accessibility violation of level A or AA, ${theme}`, async ({ page }) => {
-    test.setTimeout(150_000);
+    test.slow();
     const initials = theme === "light" ? "AK" : "RSO";
     await like(page, initials, { theme });
     await sitDown(page, initials);
@@ -197,7 +197,6 @@ test("a stale tab writing to a closed job is told so, keeps what was typed, and 
 });
 
 test("a job page at rest asks nothing of its worker, with readings typed and not saved", async ({ page }) => {
-  test.setTimeout(60_000);
   await page.addInitScript(() => {
     const counted = window as unknown as { asked: number };
     counted.asked = 0;

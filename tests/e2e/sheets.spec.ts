@@ -1,5 +1,19 @@
 import { expect, type Page, test } from "@playwright/test";
-import { again, alive, answerUsual, cutAlike, makeReady, makeSafe, newJob, open, openCheck, putBack, sitDown, twinOf } from "./helpers";
+import {
+  again,
+  alive,
+  answerUsual,
+  cutAlike,
+  makeReady,
+  makeSafe,
+  newJob,
+  numberFor,
+  open,
+  openCheck,
+  putBack,
+  sitDown,
+  twinOf,
+} from "./helpers";
 
 /** Moves the keyboard to the first field of the worksheet in hand. */
 async function firstField(page: Page): Promise<void> {
@@ -69,7 +83,6 @@ for (const [check, answers, said, machineId = "zt-1"] of SHEETS) {
 }
 
 test("a strip inside the swath is taken to a worn-short set, replaced and proved", async ({ page }) => {
-  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, {
     machineId: await twinOf(page, "zt-2", "ZT-2B"),
@@ -113,14 +126,13 @@ test("a strip inside the swath is taken to a worn-short set, replaced and proved
   await expect(page.getByText("Proved.", { exact: true })).toBeVisible();
   await page.getByRole("button", { name: "Close the job" }).click();
   await expect(page.getByText("Closed, proved.")).toBeVisible();
-  await page.getByRole("link", { name: "ZT-2B" }).click();
+  await page.getByRole("link", { name: numberFor("ZT-2B"), exact: true }).click();
   const entry = page.getByRole("listitem").filter({ hasText: "sheet test" });
   await expect(entry).toContainText("proved");
   await expect(entry).toContainText("Blades worn short");
 });
 
 test("blades upside down are found, refitted and proved", async ({ page }) => {
-  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, {
     machineId: await twinOf(page, "wp-1", "WP-1B"),
@@ -197,7 +209,6 @@ test("a quick sum stands in the address, opens as it was sent, and is taken to a
 });
 
 test("a deck comes off and goes on in its own order, every part counted into the tray and back", async ({ page }) => {
-  test.setTimeout(60_000);
   await sitDown(page);
   const jobId = await newJob(page, { machineId: await twinOf(page, "bd-2", "BD-2B"), words: "deck off test", symptoms: ["vibration"] });
   await open(page, `/jobs/${jobId}`);

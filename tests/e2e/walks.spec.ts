@@ -172,7 +172,7 @@ async function rebuild(page: Page, suggested: string[]): Promise<void> {
 
 for (const [k, walk] of WALKS.entries()) {
   test(`${walk.told}: from the front door to proof by what is suggested`, async ({ page }) => {
-    test.setTimeout(180_000);
+    test.slow();
     const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber.toLowerCase() === walk.of)?.machine);
     await sitDown(page);
     const opened = await page.request.post("/api/v1/complaints", {

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { database } from "@/data/connection";
-import { dangersBySite, hazardsOf, listSites, sitePictureId } from "@/data/site-places";
+import { dangersBySite, gonePlaces, hazardsOf, listSites, sitePictureId } from "@/data/site-places";
 import { SitePanel } from "./site-panel";
 
 export const metadata: Metadata = { title: "Sites" };
@@ -33,7 +33,9 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
           </Link>
         ))}
       </nav>
-      {site !== undefined && <SitePanel key={site} site={site} hazards={hazardsOf(db, site, now)} pictureId={pictureId} />}
+      {site !== undefined && (
+        <SitePanel key={site} site={site} hazards={hazardsOf(db, site, now)} gone={gonePlaces(db, site)} pictureId={pictureId} />
+      )}
     </main>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import type { Hazards, SitePlace } from "@/data/site-places";
+import type { GonePlace, Hazards, SitePlace } from "@/data/site-places";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { TakePicture } from "@/ui/pictures";
@@ -11,9 +11,10 @@ import { usePost } from "@/ui/use-post";
 
 type Point = { x: number; y: number };
 
-/** One site: its picture with its points, its places by name, and what was struck there. */
-export function SitePanel({ site, hazards, pictureId }: { site: string; hazards: Hazards; pictureId: number | undefined }) {
-  const { places, strikes } = hazards;
+/** One site: its picture with its points, its places by name, what is no danger any more, and what was struck there. */
+export function SitePanel(args: { site: string; hazards: Hazards; gone: readonly GonePlace[]; pictureId: number | undefined }) {
+  const { site, gone, pictureId } = args;
+  const { places, strikes } = args.hazards;
   const { post, isBusy, trouble, troubleAt } = usePost();
   const { value, set, clear, ticket } = useDraft(`site:${site}`, { name: "", words: "" });
   const [point, setPoint] = useState<Point>();
@@ -72,6 +73,7 @@ export function SitePanel({ site, hazards, pictureId }: { site: string; hazards:
             Write it down
           </button>
         </form>
+        <Gone gone={gone} />
         <h2 className="mt-3 border-b-2 border-ink text-xl">Struck here</h2>
         <ul className="ruled">
           {strikes.map(({ machineId, fleetNumber, where, words, at, who }) => (
@@ -131,6 +133,44 @@ export function SitePanel({ site, hazards, pictureId }: { site: string; hazards:
         </div>
       </section>
     </div>
+  );
+}
+
+/** What was said to be gone, with why: a slip is put right here, and what comes back is not typed again. */
+function Gone({ gone }: { gone: readonly GonePlace[] }) {
+  const { post, isBusy, trouble } = usePost();
+  if (gone.length === 0) return null;
+  return (
+    <details className="mt-2">
+      <summary className="min-h-11 cursor-pointer py-2">No danger any more: {gone.length}</summary>
+      <ul className="ruled">
+        {gone.map(({ id, name, words, reason, who, at }) => (
+          <li key={id} className="flex flex-wrap items-center gap-x-3 py-1">
+            <span className="grow">
+              <span className="font-semibold">{name}</span>
+              {words && `: ${words}`}
+              <span className="block text-sm text-soft">
+                {dateOnly(at)}, {who}: {reason}
+              </span>
+            </span>
+            <button
+              type="button"
+              className="btn btn-quiet"
+              aria-label={`A danger still: ${name}`}
+              disabled={isBusy}
+              onClick={() => post(`/api/v1/sites/places/${id}/back`, {})}
+            >
+              A danger still
+            </button>
+          </li>
+        ))}
+      </ul>
+      {trouble && (
+        <p className="trouble" role="alert">
+          {trouble}
+        </p>
+      )}
+    </details>
   );
 }
 

@@ -1,15 +1,16 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useState } from "react";
 import type { Ticket } from "@/ui/draft";
 import { askWho, useSeat } from "@/ui/person";
-import { type Problem, useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
+import type { Problem } from "@/ui/send";
 import { sayError, sayIssue } from "@/ui/words/issues";
 
 export type Act = {
   /** Sends one action of the job; `undefined` when it was refused, and then `trouble` and `issues` say why. */
   send: <T>(action: string, body: Record<string, unknown>, ticket?: Ticket) => Promise<T | undefined>;
+  /** On its way, or written and the page not yet drawn anew: what is asked may be answered already. */
   isBusy: boolean;
   trouble: string;
   error: string;
@@ -24,8 +25,7 @@ export type Act = {
 /** What a panel does to its job, with the sentence for what went wrong; after a success the page is read anew. */
 export function useAct(jobId: number): Act {
   const { who, system } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>({ error: "", issues: [] });
   const [lastAction, setLastAction] = useState("");
   const [sent, setSent] = useState({ times: 0, stepId: 0 });
@@ -43,10 +43,10 @@ export function useAct(jobId: number): Act {
       if (!outcome.ok) return undefined;
       const { stepId = 0 } = outcome.answer as { stepId?: number };
       setSent(({ times }) => ({ times: times + 1, stepId }));
-      router.refresh();
+      reread();
       return outcome.answer;
     },
-    [who, jobId, submit, router],
+    [who, jobId, submit, reread],
   );
   const clear = useCallback(() => setFailed({ error: "", issues: [] }), []);
   const sentences = failed.issues.map((issue) => sayIssue(issue, system));

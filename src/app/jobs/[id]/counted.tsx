@@ -57,13 +57,29 @@ export function CountedStep(args: {
     const found = one === undefined ? undefined : problems.find((problem) => "ask" in problem && problem.ask === ask.id);
     return found && sayIssue(found, system);
   };
+  const [isTaken, setTaken] = useState(false);
   const done = async () => {
-    if (await args.onDone({ counts, answers, sizes }, ticket)) clear();
+    if (!(await args.onDone({ counts, answers, sizes }, ticket))) return;
+    setTaken(true);
+    clear();
   };
-  return (
-    <section aria-label="Next step" className="mt-2 border-2 border-ink p-3">
+  const head = (
+    <>
       <p className="caps">{words[way]}</p>
       <p className="text-xl leading-snug font-semibold">{way === "on" ? (step.backWords ?? step.words) : step.words}</p>
+    </>
+  );
+  // Written, and the next step not here yet: asked anew it would be answered twice.
+  if (isTaken && args.isBusy)
+    return (
+      <section aria-label="Next step" aria-busy="true" className="mt-2 border-2 border-ink p-3">
+        {head}
+        <p className="mt-2 font-semibold">Written down.</p>
+      </section>
+    );
+  return (
+    <section aria-label="Next step" className="mt-2 border-2 border-ink p-3">
+      {head}
       {asks.map((ask) =>
         ask.kind === "choice" ? (
           <Choice

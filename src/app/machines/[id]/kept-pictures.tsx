@@ -1,12 +1,11 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { MachinePhotograph } from "@/data/machine-photographs";
 import type { Ticket } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { PictureStrip, TakePicture } from "@/ui/pictures";
-import { useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
 import { sayError, sayIssue } from "@/ui/words/issues";
 
 const WORDS: Record<MachinePhotograph["about"], string> = {
@@ -23,8 +22,7 @@ const WORDS: Record<MachinePhotograph["about"], string> = {
 export function KeptPictures(args: { machineId: string; about: MachinePhotograph["about"]; pictures: readonly MachinePhotograph[] }) {
   const { machineId, about } = args;
   const { who, system } = useSeat();
-  const router = useRouter();
-  const { submit } = useSubmission();
+  const { submit, reread } = useWriting();
   const [trouble, setTrouble] = useState("");
   const own = args.pictures.filter((one) => one.about === about);
   const path = `/api/v1/machines/${machineId}/photographs`;
@@ -33,7 +31,7 @@ export function KeptPictures(args: { machineId: string; about: MachinePhotograph
     if (!sent) return false;
     const first = sent.ok ? undefined : sent.issues[0];
     setTrouble(sent.ok ? "" : first ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));
-    if (sent.ok) router.refresh();
+    if (sent.ok) reread();
     return sent.ok;
   };
   return (

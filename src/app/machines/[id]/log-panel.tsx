@@ -1,12 +1,12 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { EVENTS, type EventRow } from "@/core/trade";
 import { Choice } from "@/ui/choice";
 import { type Ticket, useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
-import { type Problem, useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
+import type { Problem } from "@/ui/send";
 import { dateOnly } from "@/ui/time";
 import { sayError, sayIssue } from "@/ui/words/issues";
 
@@ -53,8 +53,7 @@ export function LogPanel({
   log: readonly LogEntry[];
 }) {
   const { who, system, timeZone } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const meterDraft = useDraft(`machine:${machineId}:hours`, NO_HOURS);
   const eventDraft = useDraft<EventDraft>(`machine:${machineId}:event`, NO_EVENT);
   const backDraft = useDraft(`machine:${machineId}:take-back`, { id: 0, reason: "" });
@@ -68,7 +67,7 @@ export function LogPanel({
     const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, ticket ? { ticket } : {});
     if (!sent) return false;
     setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues, at });
-    if (sent.ok) router.refresh();
+    if (sent.ok) reread();
     return sent.ok;
   };
   const meter = Number(hours.replace(",", "."));

@@ -1,23 +1,21 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { useSeat } from "@/ui/person";
-import { useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
 import { sayError } from "@/ui/words/issues";
 
 /** Says of one place that it is as built again; it goes on the log, from which it can be taken back. */
 export function SetBack({ machineId, place }: { machineId: string; place: string | undefined }) {
   const { who } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const [error, setError] = useState<string>();
   const post = async () => {
     const body = { who: who ?? "", event: "as-built", ...(place ? { place } : {}) };
     const sent = await submit(`/api/v1/machines/${machineId}/events`, body);
     if (!sent) return;
     setError(sent.ok ? undefined : who ? sent.error : "unknown-person");
-    if (sent.ok) router.refresh();
+    if (sent.ok) reread();
   };
   return (
     <>

@@ -1,11 +1,11 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Machine } from "@/core/machine";
 import { type GreaseRule, isRotation, type SpindleStanding } from "@/core/service/spindles";
 import { useSeat } from "@/ui/person";
-import { type Problem, useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
+import type { Problem } from "@/ui/send";
 import { dateOnly } from "@/ui/time";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { GreaseRuleForm } from "./grease-rule";
@@ -43,15 +43,14 @@ export function SpindlesPanel(args: {
 }) {
   const { machineId, standings, rule, places, log } = args;
   const { who, system, timeZone } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>();
   const [isMoving, setMoving] = useState(false);
   const post = async (path: string, body: Record<string, unknown>, method = "POST") => {
     const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, { method });
     if (!sent) return false;
     setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues });
-    if (sent.ok) router.refresh();
+    if (sent.ok) reread();
     return sent.ok;
   };
   const labelOf = (id: string) => places.find((one) => one.id === id)?.label ?? id;

@@ -1,9 +1,9 @@
 import { reading } from "@/app/api/answer";
-import { hazardsOf, listSites } from "@/data/site-places";
+import { gonePlaces, hazardsOf, listSites } from "@/data/site-places";
 
 export function GET(request: Request) {
   return reading(request, (db) => {
     const now = new Date().toISOString();
-    return { sites: listSites(db).map((site) => ({ site, ...hazardsOf(db, site, now) })) };
+    return { sites: listSites(db).map((site) => ({ site, ...hazardsOf(db, site, now), gone: gonePlaces(db, site) })) };
   });
 }

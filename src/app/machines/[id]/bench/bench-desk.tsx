@@ -1,7 +1,6 @@
 "use client";
 
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { speedsAt } from "@/core/bench/set-up";
 import type { HeightReadings } from "@/core/checks";
@@ -14,7 +13,7 @@ import { SideStage } from "@/ui/checks/side-stage";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { QuantityField } from "@/ui/quantity-field";
-import { useSubmission } from "@/ui/send";
+import { useWriting } from "@/ui/reread";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 import { sayMove, sayUnsuited } from "@/ui/words/set-up";
@@ -60,8 +59,7 @@ const lastKept = new Map<string, Kept>();
 
 function Desk({ record, visits, unit, draftKey }: { record: MachineRecord; visits: Visits; unit: string | undefined; draftKey: string }) {
   const { who, system } = useSeat();
-  const router = useRouter();
-  const { submit, isBusy } = useSubmission();
+  const { submit, reread, isBusy } = useWriting();
   const { machine } = record;
   const kept = lastKept.get(record.id);
   const isKept = kept?.machineVersion === record.sheetVersion;
@@ -98,11 +96,11 @@ function Desk({ record, visits, unit, draftKey }: { record: MachineRecord; visit
       lastKept.set(record.id, { chosen: draft.unit, units, before, machineVersion: sent.answer.sheetVersion });
       clear();
       setFailed("");
-      router.refresh();
+      reread();
       return;
     }
     // Another's change is shown, and what was typed stays beside it.
-    if (sent.error === "changed-since") router.refresh();
+    if (sent.error === "changed-since") reread();
     const first = sent.issues[0];
     setFailed(first && sent.error === "invalid" ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));
   };
