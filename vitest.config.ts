@@ -8,5 +8,7 @@ export default defineConfig({
     testTimeout: 60_000,
     include: ["src/**/*.test.ts", "src/**/*.test.tsx", "tests/core/**/*.test.ts", "tests/data/**/*.test.ts"],
     environment: "node",
+    // Browser tests have not begun: both processors of a small machine are free.
+    maxWorkers: "100%",
   },
 });

@@ -462,6 +462,13 @@ test("a place of a site is written down, told to whoever goes there, and said to
   await page.getByLabel("Because").fill("set flush on Monday");
   await page.getByRole("button", { name: "It is gone" }).click();
   await expect(page.getByText("No danger is known here.")).toBeVisible();
+  // It was a slip: nothing is typed again.
+  await page.getByText("No danger any more: 1").click();
+  await expect(page.getByText(/AK: set flush on Monday/)).toBeVisible();
+  await page.getByRole("button", { name: "A danger still: Sprinkler by the bank" }).click();
+  await expect(page.getByText("1 place to look out for.")).toBeVisible();
+  await expect(page.getByText("stands proud until it is set")).toBeVisible();
+  await expect(page.getByText(/^No danger any more: /)).toHaveCount(0);
 });
 
 test("a school set for the depot goes on the sheets that said nothing, and who says something else keeps it", async ({ page }) => {
