@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { useReread, wasAskedSince } from "./reread";
+import { isUnderWay } from "./send";
 
 /** How long a lost line is left before it is tried again. */
 const TRY_AGAIN_MILLISECONDS = 2000;
@@ -10,6 +11,7 @@ const QUIET_MILLISECONDS = 45_000;
 
 /** So long what was written waits to be drawn: whoever wrote it here asks for it himself, and once is enough. */
 const GATHER_MILLISECONDS = 150;
+const LONGEST_GATHER_MILLISECONDS = 3000;
 
 /** So long a tab out of sight keeps its line. */
 const REST_MILLISECONDS = 20_000;
@@ -28,6 +30,15 @@ export function useMachineFeed(machineId: string): boolean {
     let gathering: ReturnType<typeof setTimeout> | undefined;
     let movedAt = 0;
     let wasLost = false;
+    const gather = (since: number) => {
+      // What is on its way from here is answered soon, and then the page is asked for anyway; another's stop does not wait for an answer that hangs.
+      if (isUnderWay() && performance.now() - since < LONGEST_GATHER_MILLISECONDS) {
+        gathering = setTimeout(gather, GATHER_MILLISECONDS, since);
+        return;
+      }
+      gathering = undefined;
+      if (!wasAskedSince(movedAt)) reread();
+    };
     const lose = () => {
       source?.close();
       clearTimeout(quiet);
@@ -53,10 +64,7 @@ export function useMachineFeed(machineId: string): boolean {
       source.addEventListener("moved", () => {
         hear();
         movedAt = performance.now();
-        gathering ??= setTimeout(() => {
-          gathering = undefined;
-          if (!wasAskedSince(movedAt)) reread();
-        }, GATHER_MILLISECONDS);
+        gathering ??= setTimeout(gather, GATHER_MILLISECONDS, movedAt);
       });
       source.addEventListener("error", lose);
       hear();

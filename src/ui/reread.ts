@@ -1,7 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useCallback, useTransition } from "react";
+import { useCallback, useEffect, useState, useTransition } from "react";
 import { useSubmission } from "./send";
 
 /** When this page was last asked for anew, on its own clock in milliseconds. */
@@ -10,15 +10,27 @@ let lastAsked = Number.NEGATIVE_INFINITY;
 /** Whether the page was asked for anew at a moment of `performance.now()` or after it: what it shows then holds everything written before. */
 export const wasAskedSince = (moment: number): boolean => lastAsked >= moment;
 
+/** A line that hangs does not keep anybody from working: so long is waited for it, and what is written then is the record's to judge. */
+const LONGEST_MILLISECONDS = 8000;
+
 /** Draws the page anew from the record. Until it stands, what it shows is of before: whoever wrote waits that long before he writes on. */
 export function useReread(): { reread: () => void; isRereading: boolean } {
   const router = useRouter();
-  const [isRereading, start] = useTransition();
+  const [isPending, start] = useTransition();
+  const [isLate, setLate] = useState(false);
+  useEffect(() => {
+    if (!isPending) return;
+    const late = setTimeout(() => setLate(true), LONGEST_MILLISECONDS);
+    return () => {
+      clearTimeout(late);
+      setLate(false);
+    };
+  }, [isPending]);
   const reread = useCallback(() => {
     lastAsked = performance.now();
     start(() => router.refresh());
   }, [router]);
-  return { reread, isRereading };
+  return { reread, isRereading: isPending && !isLate };
 }
 
 /** One submission at a time, and the page drawn anew from what it wrote; busy until both are done. */

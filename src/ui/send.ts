@@ -14,8 +14,13 @@ const ofRecord = (): Record<string, string> => {
   return record ? { [RECORD_HEADER]: record } : {};
 };
 
+/** Changes on their way from this page. */
+let underWay = 0;
+export const isUnderWay = (): boolean => underWay > 0;
+
 /** One request to our own API; a lost line is the error `offline`. */
 export async function send<T>(path: string, body: unknown, method = "POST"): Promise<Sent<T>> {
+  underWay += 1;
   try {
     const response = await fetch(path, {
       method,
@@ -27,6 +32,8 @@ export async function send<T>(path: string, body: unknown, method = "POST"): Pro
     return { ok: false, error: answer.error ?? "internal", issues: answer.issues ?? [] };
   } catch {
     return { ok: false, error: "offline", issues: [] };
+  } finally {
+    underWay -= 1;
   }
 }
 

@@ -239,7 +239,7 @@ export function sayIssue(issue: AnyIssue, system: UnitSystem): string {
 const ERRORS: Record<string, string> = {
   "job-closed":
     "This job was closed in the meantime. Nothing was written; what you typed is still here. Reopen the job by undoing its close, or take a new complaint.",
-  "changed-since": "Somebody else changed this since the page was loaded. Look at what stands now, then try again; what you typed is kept.",
+  "changed-since": "This changed since the page was drawn. Look at what stands now, then try again; what you typed is kept.",
   "not-safe": "Not written down.",
   "read-since": "Not saved yet.",
   "hold-stands": "A hold is not undone. It falls when what caused it is read right, or it is released with a reason.",

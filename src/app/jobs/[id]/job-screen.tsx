@@ -56,7 +56,7 @@ export function JobScreen(args: { view: JobView; initial: WorkUp | undefined; in
   useKeys({
     steps,
     open,
-    undo: () => view.undoableStepId && act.send("undo", { stepId: view.undoableStepId }),
+    undo: () => view.undoableStepId && !act.isBusy && act.send("undo", { stepId: view.undoableStepId }),
     turn: () => turnTo(STANDPOINTS[(STANDPOINTS.indexOf(standpoint) + 1) % STANDPOINTS.length] ?? "behind"),
   });
   const timeOf = useCallback((iso: string) => shortTime(iso, now, timeZone), [now, timeZone]);
