@@ -445,6 +445,22 @@ test("a marked set goes on a machine, comes off with why, is put away; only its 
   await expect(own).toContainText("lies ready");
 });
 
+test("the site in hand stays in hand when its last danger is gone", async ({ page }) => {
+  await open(page, "/sites");
+  await expect(page).toHaveURL(/sites\?site=/);
+  const current = page.getByRole("navigation", { name: "Which site" }).locator("[aria-current=page]");
+  const site = await current.innerText();
+  await open(page, "/sites?site=Cricket%20square");
+  await page.getByLabel("A place where something lies in wait").fill("Peg at the north end");
+  await page.getByRole("button", { name: "Write it down" }).click();
+  await page.getByRole("button", { name: "No danger any more" }).click();
+  await page.getByLabel("Because").fill("drawn out");
+  await page.getByRole("button", { name: "It is gone" }).click();
+  await expect(page.getByText("No danger is known here.")).toBeVisible();
+  await expect(current).toHaveText("Cricket square");
+  expect(site).not.toBe("Cricket square");
+});
+
 test("a place of a site is written down, told to whoever goes there, and said to be gone with a reason", async ({ page }) => {
   await open(page, "/sites?site=Bowls%20green");
   await expect(page.getByText("No danger is known here.")).toBeVisible();

@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { redirect } from "next/navigation";
 import { database } from "@/data/connection";
 import { dangersBySite, gonePlaces, hazardsOf, listSites, sitePictureId } from "@/data/site-places";
 import { SitePanel } from "./site-panel";
@@ -13,8 +14,10 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
   const sites = listSites(db);
   const asked = (await searchParams).site;
   const dangers = dangersBySite(db);
-  // Nobody asked for one: the first where something lies in wait.
-  const site = sites.find((one) => one === asked) ?? sites.find((one) => dangers[one]) ?? sites[0];
+  const site = sites.find((one) => one === asked);
+  // Nobody asked for one: the first where something lies in wait. In the address it stays the one in hand when its last danger is gone.
+  const first = sites.find((one) => dangers[one]) ?? sites[0];
+  if (site === undefined && first !== undefined) redirect(`/sites?site=${encodeURIComponent(first)}`);
   const pictureId = site === undefined ? undefined : sitePictureId(db, site);
   return (
     <main className="mx-auto max-w-[80rem] p-4">
@@ -29,7 +32,7 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
             aria-current={one === site ? "page" : undefined}
           >
             {one}
-            {dangers[one] ? <span className="num font-bold text-mark">{dangers[one]}</span> : null}
+            {dangers[one] ? <span className={`num font-bold ${one === site ? "" : "text-mark"}`}>{dangers[one]}</span> : null}
           </Link>
         ))}
       </nav>

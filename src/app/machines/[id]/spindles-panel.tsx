@@ -4,10 +4,9 @@ import { useState } from "react";
 import type { Machine } from "@/core/machine";
 import { type GreaseRule, isRotation, type SpindleStanding } from "@/core/service/spindles";
 import { useSeat } from "@/ui/person";
-import { useWriting } from "@/ui/reread";
-import type { Problem } from "@/ui/send";
 import { dateOnly } from "@/ui/time";
-import { sayError, sayIssue } from "@/ui/words/issues";
+import { usePost } from "@/ui/use-post";
+import { sayIssue } from "@/ui/words/issues";
 import { GreaseRuleForm } from "./grease-rule";
 
 type Named = { id: string; label: string };
@@ -42,17 +41,10 @@ export function SpindlesPanel(args: {
   log: readonly SpindleLine[];
 }) {
   const { machineId, standings, rule, places, log } = args;
-  const { who, system, timeZone } = useSeat();
-  const { submit, reread, isBusy } = useWriting();
-  const [failed, setFailed] = useState<{ error: string; issues: Problem[] }>();
+  const { timeZone } = useSeat();
+  const { post, isBusy, trouble } = usePost();
   const [isMoving, setMoving] = useState(false);
-  const post = async (path: string, body: Record<string, unknown>, method = "POST") => {
-    const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, { method });
-    if (!sent) return false;
-    setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues });
-    if (sent.ok) reread();
-    return sent.ok;
-  };
+  const path = `/api/v1/machines/${machineId}`;
   const labelOf = (id: string) => places.find((one) => one.id === id)?.label ?? id;
   const all = standings.map(({ place }) => place);
   return (
@@ -64,44 +56,24 @@ export function SpindlesPanel(args: {
       </p>
       <ul className="ruled">
         {standings.map((one) => (
-          <li key={one.place} className="py-2">
-            <span className={`block text-lg leading-tight font-bold ${one.state === "due" ? "text-mark" : ""}`}>
-              {labelOf(one.place)}: {sayState(one)}
-            </span>
-            <span className="block text-sm text-soft">
-              Since grease {hours(one.sinceGreaseHours)}, since purge {hours(one.sincePurgeHours)}, bearings {hours(one.sinceBearingsHours)}
-              {one.from === one.place ? "" : `; this spindle came from the ${labelOf(one.from).toLowerCase()}`}
-            </span>
-            <span className="mt-1 flex flex-wrap gap-1">
-              {rule.school === "by-hours" && (
-                <>
-                  <LogButton
-                    label={labelOf(one.place)}
-                    words="Greased"
-                    isBusy={isBusy}
-                    onLog={() => post("spindles", { kind: "topped-up", places: [one.place] })}
-                  />
-                  <LogButton
-                    label={labelOf(one.place)}
-                    words="Purged"
-                    isBusy={isBusy}
-                    onLog={() => post("spindles", { kind: "purged", places: [one.place] })}
-                  />
-                </>
-              )}
-              <LogButton
-                label={labelOf(one.place)}
-                words="New bearings"
-                isBusy={isBusy}
-                onLog={() => post("spindles", { kind: "bearings-new", places: [one.place] })}
-              />
-            </span>
-          </li>
+          <SpindleRow
+            key={one.place}
+            path={path}
+            standing={one}
+            label={labelOf(one.place)}
+            cameFrom={one.from === one.place ? undefined : labelOf(one.from)}
+            isGreased={rule.school === "by-hours"}
+          />
         ))}
       </ul>
       <div className="mt-1 flex flex-wrap gap-1">
         {rule.school === "by-hours" && (
-          <button type="button" className="btn" disabled={isBusy} onClick={() => post("spindles", { kind: "topped-up", places: all })}>
+          <button
+            type="button"
+            className="btn"
+            disabled={isBusy}
+            onClick={() => post(`${path}/spindles`, { kind: "topped-up", places: all })}
+          >
             All greased
           </button>
         )}
@@ -116,7 +88,7 @@ export function SpindlesPanel(args: {
           places={all.map((id) => ({ id, label: labelOf(id) }))}
           isBusy={isBusy}
           onMove={async (moves) => {
-            if (await post("spindles", { kind: "moved", moves })) setMoving(false);
+            if (await post(`${path}/spindles`, { kind: "moved", moves })) setMoving(false);
           }}
         />
       )}
@@ -127,11 +99,11 @@ export function SpindlesPanel(args: {
         rule={rule}
         isRotated={args.isRotated}
         isBusy={isBusy}
-        onSave={(machine, reason) => post("sheet", { basedOnVersion: args.sheet.version, machine, reason }, "PUT")}
+        onSave={(machine, reason) => post(`${path}/sheet`, { basedOnVersion: args.sheet.version, machine, reason }, { method: "PUT" })}
       />
-      {failed && (
+      {trouble && (
         <p className="trouble" role="alert">
-          {failed.error === "invalid" ? failed.issues.map((issue) => sayIssue(issue, system)).join(" ") : sayError(failed.error)}
+          {trouble}
         </p>
       )}
       {log.length > 0 && (
@@ -151,7 +123,7 @@ export function SpindlesPanel(args: {
                   className="btn btn-quiet"
                   disabled={isBusy}
                   aria-label={`Take back: ${words}`}
-                  onClick={() => post(`spindles/${id}/take-back`, {})}
+                  onClick={() => post(`${path}/spindles/${id}/take-back`, {})}
                 >
                   Take back
                 </button>
@@ -161,6 +133,39 @@ export function SpindlesPanel(args: {
         </details>
       )}
     </section>
+  );
+}
+
+/** One spindle: busy by itself, so that the next can be logged while this one is being written down. */
+function SpindleRow(args: { path: string; standing: SpindleStanding; label: string; cameFrom: string | undefined; isGreased: boolean }) {
+  const { standing, label, cameFrom, isGreased } = args;
+  const { post, isBusy, trouble } = usePost();
+  const log = (kind: "topped-up" | "purged" | "bearings-new") => post(`${args.path}/spindles`, { kind, places: [standing.place] });
+  return (
+    <li className="py-2">
+      <span className={`block text-lg leading-tight font-bold ${standing.state === "due" ? "text-mark" : ""}`}>
+        {label}: {sayState(standing)}
+      </span>
+      <span className="block text-sm text-soft">
+        Since grease {hours(standing.sinceGreaseHours)}, since purge {hours(standing.sincePurgeHours)}, bearings{" "}
+        {hours(standing.sinceBearingsHours)}
+        {cameFrom ? `; this spindle came from the ${cameFrom.toLowerCase()}` : ""}
+      </span>
+      <span className="mt-1 flex flex-wrap gap-1">
+        {isGreased && (
+          <>
+            <LogButton label={label} words="Greased" isBusy={isBusy} onLog={() => log("topped-up")} />
+            <LogButton label={label} words="Purged" isBusy={isBusy} onLog={() => log("purged")} />
+          </>
+        )}
+        <LogButton label={label} words="New bearings" isBusy={isBusy} onLog={() => log("bearings-new")} />
+      </span>
+      {trouble && (
+        <p className="trouble" role="alert">
+          {trouble}
+        </p>
+      )}
+    </li>
   );
 }
 
