@@ -1,4 +1,4 @@
-export { LONGEST_EDGE_HOURS, type MeterReading, meterAt, overdueContexts } from "./overdue";
+export { isAhead, LONGEST_EDGE_HOURS, type MeterReading, meterAt, overdueContexts } from "./overdue";
 export {
   type LoggedEvent,
   largestMovement,

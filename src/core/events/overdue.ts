@@ -28,6 +28,14 @@ export function overdueContexts(args: {
   return hours > LONGEST_EDGE_HOURS ? [{ context: "edge-overdue", because, hours }] : [];
 }
 
+const DAY = 86_400_000;
+
+/**
+ * Whether something was written under a clock that ran ahead of this one, by more than a day: how long ago it was cannot be told, and it is not
+ * taken for just now until that day comes.
+ */
+export const isAhead = (at: string, now: string): boolean => Date.parse(at) - Date.parse(now) > DAY;
+
 function inOrder(meter: readonly MeterReading[]): MeterReading[] {
   return [...meter].sort((a, b) => a.at.localeCompare(b.at));
 }

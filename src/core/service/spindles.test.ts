@@ -30,6 +30,14 @@ describe("grease by hours", () => {
     expect(at("left", [{ kind: "topped-up", place: "left", at: day(greased) }])?.state).toBe(state);
   });
 
+  it("greased under a clock that ran ahead it is due, not fresh for a year, and greased anew it is good", () => {
+    const ahead: SpindleEntry = { kind: "purged", place: "left", at: day(665) };
+    expect(at("left", [ahead])).toMatchObject({ state: "due", isAhead: true, next: { what: "top-up", inHours: 0 } });
+    expect(at("left", [ahead])?.sinceGreaseHours).toBeUndefined();
+    expect(at("left", [ahead, { kind: "topped-up", place: "left", at: day(300) }])?.state).toBe("good");
+    expect(at("middle", [ahead])?.state).toBe("unknown");
+  });
+
   it("wants a purge after 200 h however often it was topped up, and new bearings begin both anew", () => {
     const entries: SpindleEntry[] = [
       { kind: "purged", place: "left", at: day(190) },

@@ -1,4 +1,4 @@
-import { type MeterReading, meterAt } from "@/core/events";
+import { isAhead, type MeterReading, meterAt } from "@/core/events";
 import { featuresOf, kindById } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
 
@@ -28,6 +28,8 @@ export type SpindleStanding = {
   sinceBearingsHours?: number;
   state: "sealed" | "good" | "soon" | "due" | "unknown";
   next?: { what: "top-up" | "purge"; inHours: number; on?: string };
+  /** Greased under a clock that ran ahead: how long ago cannot be told, and so it is due. */
+  isAhead?: true;
 };
 
 export function greaseRule(machine: Machine): GreaseRule {
@@ -92,7 +94,7 @@ export function spindleStandings(args: {
   // Whatever the clock says: what was read last is what it shows.
   const meterNow = meter.at(-1)?.meterHours;
   const since = (at: string | undefined) => {
-    const then = at === undefined ? undefined : meterAt(meter, at);
+    const then = at === undefined || isAhead(at, now) ? undefined : meterAt(meter, at);
     return then === undefined || meterNow === undefined ? undefined : Math.max(0, meterNow - then);
   };
   return places.map((place): SpindleStanding => {
@@ -110,6 +112,8 @@ export function spindleStandings(args: {
       ...(sinceBearingsHours === undefined ? {} : { sinceBearingsHours }),
     };
     if (rule.school === "leave-sealed") return { ...base, state: "sealed" };
+    if (logged.greasedAt !== undefined && isAhead(logged.greasedAt, now))
+      return { ...base, state: "due", next: { what: "top-up", inHours: 0 }, isAhead: true };
     if (sinceGreaseHours === undefined) return { ...base, state: "unknown" };
     const next = nextOf(rule, sinceGreaseHours, sincePurgeHours);
     const within = (next.what === "purge" ? rule.purgeHours : rule.topUpHours) * SOON_SHARE;

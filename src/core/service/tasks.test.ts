@@ -228,6 +228,20 @@ describe("worse never makes better", () => {
       }
   });
 
+  it("what was done under a clock that ran ahead is not done just now until that day comes, whatever the rule (every task)", () => {
+    for (const machine of machines)
+      for (const { id } of SERVICE_TASKS.filter((task) => hasTask(task, machine)))
+        for (const rule of [{ everyHours: 10 }, { everyDays: 7 }, { everyHours: 10, everyDays: 7 }]) {
+          const rules: SetRule[] = [{ what: id, ...rule, scope: "fleet" }];
+          const done = (at: number) => standing(id, machine, [], { rules, entries: [entry(at, { what: id })] });
+          expect(done(465), id).toMatchObject({ state: "due", isAhead: true });
+          // A clock a little off is none that ran ahead; done anew it is done.
+          expect(done(100.5), id).toMatchObject({ state: "good" });
+          const anew = standing(id, machine, [], { rules, entries: [entry(465, { what: id }), entry(100, { what: id })] });
+          expect(anew?.state, id).toBe("good");
+        }
+  });
+
   it("a place fewer read never clears one (every task that is done place by place)", () => {
     for (const machine of machines)
       for (const task of TASKS.filter((one) => hasTask(one, machine) && one.by !== undefined && one.checks.length > 0)) {

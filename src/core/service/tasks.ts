@@ -1,4 +1,4 @@
-import { type MeterReading, meterAt } from "@/core/events";
+import { isAhead, type MeterReading, meterAt } from "@/core/events";
 import { featuresOf, type KindId, kindById, meetsNeed, type Need } from "@/core/kinds";
 import { type DueDay, dueDay, type Pace } from "@/core/lasting";
 import { type Machine, spindlesAcross, unitSheetOf, unitsAcross } from "@/core/machine";
@@ -182,6 +182,8 @@ export type ServiceStanding = {
   hoursLeft?: number;
   /** With 80 % within, where hours decide. */
   day?: DueDay;
+  /** Done under a clock that ran ahead: how long ago cannot be told, and so it is due. */
+  isAhead?: true;
   /** Raised by something that happened since it was last done. */
   raisedBy?: { event: EventId; at: string };
   postponed?: { untilDay: string; who: string; words: string };
@@ -260,9 +262,10 @@ function stateBy(args: {
   meter: readonly MeterReading[];
   use: Pace;
   now: string;
-}): Pick<ServiceStanding, "state" | "hoursSince" | "hoursLeft" | "day"> {
+}): Pick<ServiceStanding, "state" | "hoursSince" | "hoursLeft" | "day" | "isAhead"> {
   const { rule, last, meter, use, now } = args;
   if (!last) return { state: "never" };
+  if (isAhead(last.at, now)) return { state: "due", isAhead: true };
   const shares: number[] = [];
   let answer: Pick<ServiceStanding, "hoursSince" | "hoursLeft" | "day"> = {};
   const [then, today] = [meterAt(meter, last.at), meter.at(-1)?.meterHours];

@@ -51,8 +51,11 @@ export function sayRule(rule: ServiceRule | undefined): string {
   return `${often}, ${SCOPES[rule.scope]}`;
 }
 
+export const SAY_AHEAD = "done under a clock ahead of this one: how long ago cannot be told";
+
 /** When it falls due, with 80 % within. */
-export function sayDay({ day, hoursLeft, state }: ServiceStanding, now: string): string {
+export function sayDay({ day, hoursLeft, state, isAhead }: ServiceStanding, now: string): string {
+  if (isAhead) return SAY_AHEAD;
   if (hoursLeft !== undefined && hoursLeft <= 0) return `${round(-hoursLeft)} h over`;
   if (state === "overdue" || state === "due") return day?.on && day.on < now ? `${sinceWords(day.on, now)} over` : "";
   if (!day?.on) return "";

@@ -7,6 +7,7 @@ import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 import { sayIssue } from "@/ui/words/issues";
+import { SAY_AHEAD } from "@/ui/words/service";
 import { GreaseRuleForm } from "./grease-rule";
 
 type Named = { id: string; label: string };
@@ -14,10 +15,11 @@ export type SpindleLine = { id: number; words: string; at: string; who: string }
 
 const hours = (value: number | undefined) => (value === undefined ? "not logged" : `${Math.round(value)} h`);
 
-function sayState({ state, next }: SpindleStanding): string {
+function sayState({ state, next, isAhead }: SpindleStanding): string {
   if (state === "sealed") return "sealed: left alone";
   if (state === "unknown" || !next) return "never logged";
   const what = next.what === "purge" ? "Purge" : "Top up";
+  if (isAhead) return `${what}: ${SAY_AHEAD}`;
   if (next.inHours <= 0) return `${what} now, ${Math.round(-next.inHours)} h over`;
   return `${what} in ${Math.round(next.inHours)} h${next.on ? `, about ${dateOnly(next.on)}` : ""}`;
 }
