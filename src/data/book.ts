@@ -120,7 +120,34 @@ function ordered(db: Db, machineId: string): BookLine[] {
       ...(untilDay ? { untilDay } : {}),
     },
   }));
-  return [...steps, ...events, ...service].sort((a, b) => a.seq - b.seq).map(({ line }) => line);
+  return [...steps, ...events, ...service, ...setLines(db, machineId)].sort((a, b) => a.seq - b.seq).map(({ line }) => line);
+}
+
+/** What became of the sets that were on it. */
+function setLines(db: Db, machineId: string): { seq: number; line: BookLine }[] {
+  const rows = db
+    .prepare(
+      `SELECT l.id, l.kind, l.data_json, l.who, l.at, l.seq, s.mark FROM set_log l JOIN part_sets s ON s.id = l.set_id WHERE l.machine_id = ? AND l.kind <> 'taken-back'
+       AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
+    )
+    .all(machineId) as { id: number; kind: string; data_json: string; who: string; at: string; seq: number; mark: string }[];
+  return rows.map(({ id, kind, data_json, who, at, seq, mark }) => {
+    const data = JSON.parse(data_json) as { place?: string; work?: string; why?: string; isDull?: boolean };
+    const { place, work, why = data.isDull === undefined ? undefined : data.isDull ? "dull" : "still sharp" } = data;
+    const line: BookLine = {
+      key: `set-${id}`,
+      at,
+      who,
+      kind: "set",
+      of: "set",
+      places: place === undefined ? [] : [place],
+      mark,
+      setKind: kind,
+      ...(work ? { work } : {}),
+      ...(why ? { why } : {}),
+    };
+    return { seq, line };
+  });
 }
 
 /** What is not on the log's own order, by its clock. */
@@ -138,12 +165,6 @@ function beside(db: Db, machineId: string): BookLine[] {
     who: string;
     at: string;
   }[];
-  const sets = db
-    .prepare(
-      `SELECT l.id, l.kind, l.data_json, l.who, l.at, s.mark FROM set_log l JOIN part_sets s ON s.id = l.set_id WHERE l.machine_id = ? AND l.kind <> 'taken-back'
-       AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
-    )
-    .all(machineId) as { id: number; kind: string; data_json: string; who: string; at: string; mark: string }[];
   return [
     ...hours.map(({ id, meter_hours, offset_hours, who, at }, k): BookLine => {
       const isSwap = k > 0 && offset_hours !== hours[k - 1]?.offset_hours;
@@ -172,27 +193,11 @@ function beside(db: Db, machineId: string): BookLine[] {
         done: entry.kind,
       }),
     ),
-    ...sets.map(({ id, kind, data_json, who, at, mark }): BookLine => {
-      const data = JSON.parse(data_json) as { place?: string; work?: string; why?: string; isDull?: boolean };
-      const { place, work, why = data.isDull === undefined ? undefined : data.isDull ? "dull" : "still sharp" } = data;
-      return {
-        key: `set-${id}`,
-        at,
-        who,
-        kind: "set",
-        of: "set",
-        places: place === undefined ? [] : [place],
-        mark,
-        setKind: kind,
-        ...(work ? { work } : {}),
-        ...(why ? { why } : {}),
-      };
-    }),
   ];
 }
 
 /**
- * A machine's whole book, the newest first: the log in its own order whatever the clock said, and what has no place in it (hours, grease, sheets, sets) where its
+ * A machine's whole book, the newest first: the log in its own order whatever the clock said, and what has no place in it (hours, grease, sheets) where its
  * clock puts it between the log's lines.
  */
 export function bookOf(db: Db, machineId: string): BookLine[] {

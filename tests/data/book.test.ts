@@ -62,6 +62,17 @@ const tyresOf = (machineId: string) =>
     getMachine(db, machineId).machine.wheels.flatMap(({ id, isPneumatic }) => (isPneumatic ? [[id, { pressurePascals: 83_000 }]] : [])),
   );
 
+const blade = {
+  kind: "blade" as const,
+  label: "Blade 17",
+  supplier: "",
+  currency: "£",
+  lowMark: 3,
+  notes: "",
+  price: 24,
+  lengthMetres: 0.4318,
+};
+
 describe("machines as a whole", () => {
   it("a job closed on a machine that was retired since is not opened again by an undo, until the machine is back", () => {
     const jobId = openJob(db, clock, "zt-2");
@@ -223,16 +234,6 @@ describe("service", () => {
 });
 
 describe("parts and the sets made of them", () => {
-  const blade = {
-    kind: "blade" as const,
-    label: "Blade 17",
-    supplier: "",
-    currency: "£",
-    lowMark: 3,
-    notes: "",
-    price: 24,
-    lengthMetres: 0.4318,
-  };
   const bought = (partId: number, count: number, lot?: string) =>
     movePart(db, clock.doing(), { partId, move: { why: "bought", count, ...(lot ? { lot } : {}) } });
 
@@ -379,10 +380,14 @@ describe("the book", () => {
       { who: "BL", now: "2020-01-01T00:00:00.000Z" },
       { jobId, fix: "set-pressures", cause: "tyres-off-spec", words: "all four" },
     );
+    const { partId } = addPart(db, clock.doing(), { part: blade });
+    const { setId } = addSet(db, clock.doing(), { partId, mark: "B7" });
+    const early = { who: "BL", now: "2020-01-01T00:05:00.000Z" };
+    logSet(db, early, { setId, entry: { kind: "fitted", machineId: "zt-1", work: "rough" } });
     logEvent(db, clock.doing(), { machineId: "zt-1", event: "struck", place: "left", words: "a kerb", where: "east wall" });
     logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 12, isCorrection: false });
     const kinds = bookOf(db, "zt-1").map(({ kind }) => kind);
-    expect(kinds.slice(0, 5)).toEqual(["hours", "strike", "fix", "reading", "complaint"]);
+    expect(kinds.slice(0, 6)).toEqual(["hours", "strike", "set", "fix", "reading", "complaint"]);
     expect(kinds.at(-1)).toBe("sheet");
     expect(bookOf(db, "zt-1").find(({ kind }) => kind === "reading")?.places).toEqual(
       expect.arrayContaining(["left-drive", "right-caster"]),
