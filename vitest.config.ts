@@ -5,7 +5,8 @@ export default defineConfig({
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
   test: {
     // Enumerations and small trials take seconds on a slow machine; none is a measure of speed.
-    testTimeout: 60_000,
+    testTimeout: 180_000,
+    hookTimeout: 180_000,
     include: ["src/**/*.test.ts", "src/**/*.test.tsx", "tests/core/**/*.test.ts", "tests/data/**/*.test.ts"],
     environment: "node",
     // Browser tests have not begun: both processors of a small machine are free.

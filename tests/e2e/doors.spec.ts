@@ -53,7 +53,7 @@ for (const rate of [1, 4]) {
       await note.waitFor({ state: "visible" });
       await note.evaluate((button: HTMLButtonElement) => button.click());
       const field = page.getByRole("textbox", { name: "Note" });
-      await field.waitFor({ timeout: 10_000 }).catch(() => {
+      await field.waitFor({ timeout: 30_000 }).catch(() => {
         lost += 1;
       });
       await page.evaluate(() => localStorage.clear());

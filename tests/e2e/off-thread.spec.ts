@@ -27,9 +27,7 @@ test("a job of twelve looks opens at once, and its work-up comes from the browse
   const drawn = await (await page.request.get(`/jobs/${jobId}`)).text();
   expect(drawn).toContain("Reckoning what it might be");
   await open(page, `/jobs/${jobId}`);
-  await expect(page.getByRole("region", { name: "What it might be" }).getByRole("listitem").first()).toContainText(/\d+ %/, {
-    timeout: 20_000,
-  });
+  await expect(page.getByRole("region", { name: "What it might be" }).getByRole("listitem").first()).toContainText(/\d+ %/);
   await page.getByRole("button", { name: "Ask over the telephone" }).click();
-  await expect(page.getByRole("region", { name: "In hand" }).getByRole("listitem").first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("region", { name: "In hand" }).getByRole("listitem").first()).toBeVisible();
 });

@@ -26,7 +26,7 @@ async function serve(port: number, folder: string, more: Record<string, string> 
     stream.on("data", (data) => {
       said += data;
     });
-  await expect.poll(() => said, { timeout: 20_000 }).toContain("Zygometer is at");
+  await expect.poll(() => said, { timeout: 60_000 }).toContain("Zygometer is at");
   return { base: `http://127.0.0.1:${port}`, said: () => said, stop: () => child.kill("SIGKILL") };
 }
 
@@ -95,7 +95,7 @@ test("a record of a newer program is left alone; a busy one is waited for; a spo
     writer.exec("BEGIN IMMEDIATE");
     setTimeout(() => writer.close(), 3000);
     await page.getByRole("button", { name: "Write", exact: true }).click();
-    await expect(page.getByRole("list", { name: "Timeline" }).getByText("waited its turn")).toHaveCount(1, { timeout: 15_000 });
+    await expect(page.getByRole("list", { name: "Timeline" }).getByText("waited its turn")).toHaveCount(1);
     // One sheet that cannot be read.
     change("DROP TRIGGER IF EXISTS machine_sheets_kept; UPDATE machine_sheets SET sheet_json = '{}' WHERE machine_id = 'zt-2'");
     server.stop();
