@@ -28,7 +28,8 @@ export function usePost() {
       reread();
       return sent.answer;
     }
-    if (sent.error === "changed-since") reread();
+    // It stands otherwise than this page shows: another was first.
+    if (sent.error !== "invalid" && sent.error !== "offline") reread();
     setIssues(sent.error === "invalid" ? sent.issues : []);
     const [first] = sent.issues;
     setTrouble(first && sent.error === "invalid" ? sayIssue(first, system) : sayError(who ? sent.error : "unknown-person"));

@@ -244,6 +244,7 @@ test("the fleet is found as it is typed, filtered and sorted in the address, and
 test("a round is begun, gone through by the keyboard alone, and taken back", async ({ page }) => {
   await open(page, "/rounds/new");
   await page.getByRole("radio", { name: "Read the tyres" }).click();
+  await expect(page.getByRole("button", { name: "Pick the machines first" })).toBeDisabled();
   await page.getByLabel("To be through by").fill("2099-06-12");
   await page.getByLabel("Called").fill("Tyres before the season");
   for (const number of ["FD-1", "GR-1"]) await page.getByRole("checkbox", { name: new RegExp(number) }).check();
@@ -485,6 +486,17 @@ test("a place of a site is written down, told to whoever goes there, and said to
   await expect(page.getByText("1 place to look out for.")).toBeVisible();
   await expect(page.getByText("stands proud until it is set")).toBeVisible();
   await expect(page.getByText(/^No danger any more: /)).toHaveCount(0);
+  // Another was first: what stands now is shown.
+  const headers = { origin: BASE };
+  const { sites } = await (await page.request.get("/api/v1/sites", { headers })).json();
+  const [place] = sites.find(({ site }: { site: string }) => site === "Bowls green").places;
+  await page.request.post(`/api/v1/sites/places/${place.id}/gone`, { headers, data: { who: "AK", reason: "dug out" } });
+  await page.getByRole("button", { name: "No danger any more" }).click();
+  await page.getByLabel("Because").fill("seen too");
+  await page.getByRole("button", { name: "It is gone" }).click();
+  await expect(page.getByText("No danger is known here.")).toBeVisible();
+  await page.getByText("No danger any more: 1").click();
+  await expect(page.getByText(/AK: dug out/)).toBeVisible();
 });
 
 test("a school set for the depot goes on the sheets that said nothing, and who says something else keeps it", async ({ page }) => {

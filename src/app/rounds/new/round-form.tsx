@@ -123,7 +123,11 @@ export function RoundForm({ machines }: { machines: readonly Listed[] }) {
         </p>
       )}
       <button type="submit" className="btn btn-go my-2" disabled={isBusy || picked.size === 0 || value.byDay === "" || isRecheckBad}>
-        Begin the round of {picked.size}
+        {picked.size === 0
+          ? "Pick the machines first"
+          : value.byDay === ""
+            ? "The day to be through by first"
+            : `Begin the round of ${picked.size}`}
       </button>
     </form>
   );
