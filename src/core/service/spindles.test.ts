@@ -31,11 +31,16 @@ describe("grease by hours", () => {
   });
 
   it("greased under a clock that ran ahead it is due, not fresh for a year, and greased anew it is good", () => {
-    const ahead: SpindleEntry = { kind: "purged", place: "left", at: day(665) };
+    const ahead = { kind: "topped-up", place: "left", at: day(665) } as const;
+    const anew = { kind: "topped-up", place: "left", at: day(300) } as const;
     expect(at("left", [ahead])).toMatchObject({ state: "due", isAhead: true, next: { what: "top-up", inHours: 0 } });
     expect(at("left", [ahead])?.sinceGreaseHours).toBeUndefined();
-    expect(at("left", [ahead, { kind: "topped-up", place: "left", at: day(300) }])?.state).toBe("good");
+    expect(at("left", [ahead, anew])?.state).toBe("good");
     expect(at("middle", [ahead])?.state).toBe("unknown");
+    // Topped up since, its purge is no nearer told.
+    const purged = { ...ahead, kind: "purged" } as const;
+    expect(at("left", [purged, anew])).toMatchObject({ state: "due", isAhead: true, next: { what: "purge" } });
+    expect(at("left", [purged, { ...anew, kind: "purged" }])?.state).toBe("good");
   });
 
   it("wants a purge after 200 h however often it was topped up, and new bearings begin both anew", () => {

@@ -28,7 +28,7 @@ export type SpindleStanding = {
   sinceBearingsHours?: number;
   state: "sealed" | "good" | "soon" | "due" | "unknown";
   next?: { what: "top-up" | "purge"; inHours: number; on?: string };
-  /** Greased under a clock that ran ahead: how long ago cannot be told, and so it is due. */
+  /** Greased or purged under a clock that ran ahead: how long ago cannot be told, and so it is due. */
   isAhead?: true;
 };
 
@@ -112,8 +112,9 @@ export function spindleStandings(args: {
       ...(sinceBearingsHours === undefined ? {} : { sinceBearingsHours }),
     };
     if (rule.school === "leave-sealed") return { ...base, state: "sealed" };
-    if (logged.greasedAt !== undefined && isAhead(logged.greasedAt, now))
-      return { ...base, state: "due", next: { what: "top-up", inHours: 0 }, isAhead: true };
+    const ahead = (at: string | undefined) => at !== undefined && isAhead(at, now);
+    const untold = ahead(logged.purgedAt) ? "purge" : ahead(logged.greasedAt) ? "top-up" : undefined;
+    if (untold) return { ...base, state: "due", next: { what: untold, inHours: 0 }, isAhead: true };
     if (sinceGreaseHours === undefined) return { ...base, state: "unknown" };
     const next = nextOf(rule, sinceGreaseHours, sincePurgeHours);
     const within = (next.what === "purge" ? rule.purgeHours : rule.topUpHours) * SOON_SHARE;
