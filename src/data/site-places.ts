@@ -65,10 +65,10 @@ export function placeGone(db: Db, doing: Doing, args: { placeId: number; reason:
 export function placeBack(db: Db, doing: Doing, placeId: number): { placeId: number } {
   return once(db, doing, "site-place-back", () => {
     const place = db
-      .prepare("SELECT p.site, p.name FROM site_places p JOIN site_places_gone g ON g.place_id = p.id WHERE p.id = ?")
-      .get(placeId) as { site: string; name: string } | undefined;
+      .prepare("SELECT p.site, p.name, p.words FROM site_places p JOIN site_places_gone g ON g.place_id = p.id WHERE p.id = ?")
+      .get(placeId) as ({ site: string } & Told) | undefined;
     if (!place) throw new AppError("place-not-found");
-    if (placesOfSite(db, place.site).some(isNamed(place.name))) throw new AppError("place-stands");
+    if (placesOfSite(db, place.site).some(isSame(place))) throw new AppError("place-stands");
     const { lastInsertRowid } = db
       .prepare(
         `INSERT INTO site_places (site, name, words, x_share, y_share, who, at)
@@ -80,7 +80,9 @@ export function placeBack(db: Db, doing: Doing, placeId: number): { placeId: num
   });
 }
 
-const isNamed = (name: string) => (one: { name: string }) => one.name.toLowerCase() === name.toLowerCase();
+type Told = { name: string; words: string };
+/** At one spot two things may lie in wait: the same only where it is said in the same words. */
+const isSame = (a: Told) => (b: Told) => [a.name, a.words].join("\n").toLowerCase() === [b.name, b.words].join("\n").toLowerCase();
 
 /** So many of what is no danger any more are shown. */
 const GONE_SHOWN = 20;
@@ -94,9 +96,9 @@ export function gonePlaces(db: Db, site: string): GonePlace[] {
     )
     .all(site) as GonePlace[];
   // One that went twice is shown as it went last.
-  const last = rows.filter(({ name }, k) => rows.findIndex(isNamed(name)) === k);
+  const last = rows.filter((row, k) => rows.findIndex(isSame(row)) === k);
   const standing = placesOfSite(db, site);
-  return last.filter(({ name }) => !standing.some(isNamed(name))).slice(0, GONE_SHOWN);
+  return last.filter((row) => !standing.some(isSame(row))).slice(0, GONE_SHOWN);
 }
 
 /** Another picture of a site takes the place of the last; that one stays. */
@@ -188,7 +190,7 @@ export function dangersBySite(db: Db): Record<string, number> {
   return Object.fromEntries(rows.map(({ site, n }) => [site, n]));
 }
 
-/** Every site a machine mows, or where something lies in wait though none does now, by name. */
+/** Every site a machine mows, or where something lies or lay in wait though none does now, by name. */
 export function listSites(db: Db): string[] {
   const rows = db.prepare("SELECT site FROM machines UNION SELECT site FROM site_places ORDER BY site").all() as { site: string }[];
   return rows.map(({ site }) => site);

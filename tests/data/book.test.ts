@@ -591,6 +591,8 @@ describe("procedures, schools, sites, handing over", () => {
     expect(gonePlaces(db, "Airfield verges")).toEqual([]);
     expect(refusedFor(() => placeBack(db, clock.doing(), placeId))).toEqual(["place-stands"]);
     expect(refusedFor(() => placeBack(db, clock.doing(), again))).toEqual(["place-not-found"]);
+    // Another thing at the same spot hides neither.
+    addPlace(db, clock.doing(), { site: "Airfield verges", name: "Weir gate", words: "wire in the hedge" });
     placeGone(db, clock.doing(), { placeId: again, reason: "dug out" });
     expect(gonePlaces(db, "Airfield verges").map(({ reason }) => reason)).toEqual(["dug out"]);
     // The only machine there mows elsewhere now: the site with its dangers stays.

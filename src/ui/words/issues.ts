@@ -252,7 +252,7 @@ const ERRORS: Record<string, string> = {
   "set-not-found": "There is no such set.",
   "round-not-found": "There is no such round, or that machine is not in it.",
   "place-not-found": "There is no such place.",
-  "place-stands": "A place of that name stands among the dangers already.",
+  "place-stands": "It stands among the dangers already.",
   "procedure-not-found": "There is no such procedure.",
   "not-proved": "Not proved yet.",
   "not-yours": "Only the person changes this. Pick your own initials, at the top right.",
