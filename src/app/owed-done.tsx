@@ -1,22 +1,12 @@
 "use client";
 
-import { useState } from "react";
-import { useSeat } from "@/ui/person";
-import { useWriting } from "@/ui/reread";
-import { sayError } from "@/ui/words/issues";
+import { usePost } from "@/ui/use-post";
 
 export function OwedDone({ owedId }: { owedId: number }) {
-  const { who } = useSeat();
-  const { submit, reread, isBusy } = useWriting();
-  const [trouble, setTrouble] = useState("");
-  const done = async () => {
-    const sent = await submit(`/api/v1/owed/${owedId}/done`, { who: who ?? "" });
-    if (sent?.ok) reread();
-    else if (sent) setTrouble(sayError(who ? sent.error : "unknown-person"));
-  };
+  const { post, isBusy, trouble } = usePost();
   return (
     <>
-      <button type="button" className="btn" disabled={isBusy} onClick={done}>
+      <button type="button" className="btn" disabled={isBusy} onClick={() => post(`/api/v1/owed/${owedId}/done`, {})}>
         Done
       </button>
       {trouble && (

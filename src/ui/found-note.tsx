@@ -3,13 +3,13 @@
 import { useEffect, useState } from "react";
 import { FOUND } from "./draft";
 import { pruneKept } from "./kept";
-import { useReread } from "./reread";
+import { useAskAnew } from "./reread";
 
 const SHOWN_MILLISECONDS = 8000;
 
 /** Says that what was sent before a reload had arrived, and shows it; lets go of drafts nobody came back to. */
 export function FoundNote() {
-  const { reread } = useReread();
+  const askAnew = useAskAnew();
   const [isShown, setShown] = useState(false);
   useEffect(() => {
     pruneKept(new Date().toISOString());
@@ -18,14 +18,14 @@ export function FoundNote() {
       setShown(true);
       clearTimeout(hide);
       hide = setTimeout(() => setShown(false), SHOWN_MILLISECONDS);
-      reread();
+      askAnew();
     };
     window.addEventListener(FOUND, show);
     return () => {
       window.removeEventListener(FOUND, show);
       clearTimeout(hide);
     };
-  }, [reread]);
+  }, [askAnew]);
   return (
     <div role="status">
       {isShown && (

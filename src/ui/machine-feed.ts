@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { useReread, wasAskedSince } from "./reread";
+import { useAskAnew, wasAskedSince } from "./reread";
 import { isUnderWay } from "./send";
 
 /** How long a lost line is left before it is tried again. */
@@ -21,7 +21,7 @@ const REST_MILLISECONDS = 20_000;
  * screen that lost it says so, and asks again until it has it.
  */
 export function useMachineFeed(machineId: string): boolean {
-  const { reread } = useReread();
+  const askAnew = useAskAnew();
   const [isLive, setLive] = useState(true);
   useEffect(() => {
     let source: EventSource | undefined;
@@ -37,7 +37,7 @@ export function useMachineFeed(machineId: string): boolean {
         return;
       }
       gathering = undefined;
-      if (!wasAskedSince(movedAt)) reread();
+      if (!wasAskedSince(movedAt)) askAnew();
     };
     const lose = () => {
       source?.close();
@@ -57,7 +57,7 @@ export function useMachineFeed(machineId: string): boolean {
         hear();
         setLive(true);
         // What was written while the line was down was not heard.
-        if (wasLost) reread();
+        if (wasLost) askAnew();
         wasLost = false;
       });
       source.addEventListener("beat", hear);
@@ -99,6 +99,6 @@ export function useMachineFeed(machineId: string): boolean {
       clearTimeout(gathering);
       source?.close();
     };
-  }, [machineId, reread]);
+  }, [machineId, askAnew]);
   return isLive;
 }

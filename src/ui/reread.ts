@@ -13,9 +13,18 @@ export const wasAskedSince = (moment: number): boolean => lastAsked >= moment;
 /** A line that hangs does not keep anybody from working: so long is waited for it, and what is written then is the record's to judge. */
 const LONGEST_MILLISECONDS = 8000;
 
-/** Draws the page anew from the record. Until it stands, what it shows is of before: whoever wrote waits that long before he writes on. */
-export function useReread(): { reread: () => void; isRereading: boolean } {
+/** Asks for the page anew from the record. */
+export function useAskAnew(): () => void {
   const router = useRouter();
+  return useCallback(() => {
+    lastAsked = performance.now();
+    router.refresh();
+  }, [router]);
+}
+
+/** The same, and whether it stands yet. Until it stands, what it shows is of before: whoever wrote waits that long before he writes on. */
+export function useReread(): { reread: () => void; isRereading: boolean } {
+  const askAnew = useAskAnew();
   const [isPending, start] = useTransition();
   const [isLate, setLate] = useState(false);
   useEffect(() => {
@@ -26,10 +35,7 @@ export function useReread(): { reread: () => void; isRereading: boolean } {
       setLate(false);
     };
   }, [isPending]);
-  const reread = useCallback(() => {
-    lastAsked = performance.now();
-    start(() => router.refresh());
-  }, [router]);
+  const reread = useCallback(() => start(askAnew), [askAnew]);
   return { reread, isRereading: isPending && !isLate };
 }
 

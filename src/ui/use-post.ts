@@ -28,7 +28,7 @@ export function usePost() {
       reread();
       return sent.answer;
     }
-    // It stands otherwise than this page shows: another was first.
+    // It may stand otherwise than this page shows, where another was first.
     if (sent.error !== "invalid" && sent.error !== "offline") reread();
     setIssues(sent.error === "invalid" ? sent.issues : []);
     const [first] = sent.issues;

@@ -1,7 +1,7 @@
 "use client";
 
 import { Minus, Plus } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { TORQUE_WITHIN } from "@/core/blades/bolts";
 import { type Ask, asksOf, type SequenceState, stepProblems } from "@/core/sequences/counted";
 import { parseQuantity, shownUnit, unitById } from "@/core/units";
@@ -58,6 +58,9 @@ export function CountedStep(args: {
     return found && sayIssue(found, system);
   };
   const [isTaken, setTaken] = useState(false);
+  useEffect(() => {
+    if (!args.isBusy) setTaken(false);
+  }, [args.isBusy]);
   const done = async () => {
     if (!(await args.onDone({ counts, answers, sizes }, ticket))) return;
     setTaken(true);
