@@ -210,20 +210,24 @@ test("a job page at rest asks nothing of its worker, with readings typed and not
   const jobId = await newJob(page, { machineId: await twinOf(page, "zt-2", "ZT-2REST"), words: "at rest" });
   await open(page, `/jobs/${jobId}`);
   const asked = () => page.evaluate(() => (window as unknown as { asked: number }).asked);
-  /** What is asked in two seconds; a slow machine comes to rest later, one that does not rest never. */
-  const inTwoSeconds = async () => {
+  const within = async (milliseconds: number) => {
     const before = await asked();
-    await page.waitForTimeout(2000);
+    await page.waitForTimeout(milliseconds);
     return (await asked()) - before;
+  };
+  /** A slow machine comes to rest later; once at rest it stays so. */
+  const atRest = async () => {
+    await expect.poll(() => within(1500)).toBe(0);
+    return within(4000);
   };
   await makeSafe(page, "Locked out");
   await openCheck(page, "Tyre pressures");
   await typeReadings(page, ["12", "18", "18", "7"]);
   await expect(page.getByRole("heading", { name: /^As typed/ })).toBeVisible();
   expect(await asked()).toBeGreaterThan(0);
-  await expect.poll(inTwoSeconds, { message: "tyres typed" }).toBe(0);
+  expect(await atRest(), "tyres typed").toBe(0);
   await openCheck(page, "Blade overlap");
-  await expect.poll(inTwoSeconds, { message: "another check in hand" }).toBe(0);
+  expect(await atRest(), "another check in hand").toBe(0);
 });
 
 test("units are one system throughout, and the drawing turns with the mechanic", async ({ page }) => {
