@@ -13,7 +13,7 @@ import { GreaseRuleForm } from "./grease-rule";
 type Named = { id: string; label: string };
 export type SpindleLine = { id: number; words: string; at: string; who: string };
 
-const hours = (value: number | undefined) => (value === undefined ? "not logged" : `${Math.round(value)} h`);
+const hours = (value: number | undefined) => (value === undefined ? "not known" : `${Math.round(value)} h`);
 
 function sayState({ state, next, isAhead }: SpindleStanding): string {
   if (state === "sealed") return "sealed: left alone";
