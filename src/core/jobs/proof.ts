@@ -36,8 +36,12 @@ export type ProofGap =
   /** Let go by word only. */
   | { code: "released-unread"; cause: Unsafe };
 
-/** What exactly is owed where its code alone does not say: a gap of the proof, or what a part was handed over with. */
-export type OwedDetail = { gap: ProofGap } | { what: string; to: string; owes: string };
+/** What exactly is owed where its code alone does not say: a gap of the proof, what a part was handed over with, or what was let go of by word. */
+export type OwedDetail =
+  | { gap: ProofGap }
+  | { what: string; to: string; owes: string }
+  /** Reasons that kept a machine from running, written down by one and let go of by another's word. */
+  | { letGo: { code: string; place?: string }[]; of: string; by: string; reason: string };
 
 export type Proof = {
   isProved: boolean;
@@ -83,13 +87,14 @@ export function workOutProof(args: ProofArgs): Proof {
   const wanted = wantedOf(args);
   const cutGap = cutGapOf(args, wanted);
   const nothing: ProofGap[] = args.fixes.length === 0 && needed.length === 0 ? [{ code: "nothing-changed" }] : [];
-  const gaps = [
+  const found = [
     ...nothing,
     ...required.flatMap(({ gap }) => (gap ? [gap] : [])),
     ...(cutGap ? [cutGap] : []),
     ...symptomGaps(args),
     ...machineGaps(args.state),
   ];
+  const gaps = found.length > 0 ? found : handsOn(args.state);
   const last = latest(args.testCuts);
   return {
     isProved: gaps.length === 0,
@@ -196,6 +201,13 @@ function symptomGaps(args: ProofArgs): ProofGap[] {
       (by?.figure === undefined || take.figures?.includes(by.figure) === true);
     return said === "gone" || isRead ? [] : [{ code: "symptom-not-asked", symptom }];
   });
+}
+
+/** Cut and all, and yet not put back, or somebody locked on to it: hands went back in after the cut, and it is no proved machine that stands so. */
+function handsOn(state: MachineState): ProofGap[] {
+  return mayRun(state, { to: "cut" }).reasons.flatMap((reason): ProofGap[] =>
+    reason.code === "not-put-back" || reason.code === "locked-by" ? [{ code: "open-on-machine", reason }] : [],
+  );
 }
 
 function machineGaps(state: MachineState): ProofGap[] {

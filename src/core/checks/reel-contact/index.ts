@@ -18,13 +18,14 @@ import {
   type Setting,
   type Trials,
 } from "@/core/reel";
+import { physicalOrNought } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
 
 const along = z.object({ left: z.enum(PAPER).optional(), middle: z.enum(PAPER).optional(), right: z.enum(PAPER).optional() });
-const gap = z.number().min(0).max(0.1);
+const gap = physicalOrNought("metres", 0.1);
 
 export const contactReadingsSchema = byUnitSchema(
   z.object({
@@ -50,7 +51,8 @@ type Says = {
     | { code: "grind-knife"; place: string }
     | { code: "look-at-blade"; place: string; blades: string }
     | { code: "lap-or-grind"; place: string }
-    | { code: "bearing-first"; place: string };
+    | { code: "bearing-first"; place: string }
+    | { code: "free-reel"; place: string };
   warning: { code: "bearing-not-known"; place: string } | { code: "bearing-lifts"; place: string };
   provisional:
     | { code: "unit-unread"; place: string }
@@ -74,7 +76,7 @@ export type ContactDetail = { units: Record<string, UnitContact> };
 /** How reel and knife meet along the knife and round the reel, by paper or by feeler, under the unit's own school. */
 export const reelContact: Check<ContactReadings, ContactDetail, Says> = keepsUnits({
   id: "reel-contact",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["feel-for-contact", "reels-isolated"],
   readingsSchema: contactReadingsSchema,
   missing: noUnits,
@@ -208,9 +210,22 @@ const CAUSES_OF: Record<Exclude<Pattern["name"], "even">, Finding["causes"]> = {
   "in-part": pointsAt("contact-loose", "contact-tapered"),
 };
 
+/**
+ * A reel that turns stiff though paper passes everywhere touches no knife there: what holds it is its bearings, cut grass wound on its shaft, or the knife bar,
+ * and brought closer it would only turn harder.
+ */
+function isHeldElsewhere(read: Read): boolean {
+  const papers = Object.values(trialsOf(read).all).flatMap((row) => ALONG.flatMap((at) => row[at] ?? []));
+  return read.turns === "stiff" && papers.length > 0 && papers.every((paper) => paper === "passes");
+}
+
 /** By drag, by paper or by feeler: a place that paper calls loose may be tight by feeler, and both are told. */
-const isTightAnywhere = ({ turns, gaps = {} }: Read, { along: places, school }: Pick<UnitContact, "along" | "school">): boolean =>
-  turns === "stiff" || ALONG.some((at) => places[at] === "tight" || (gaps[at] !== undefined && gapSays(school, gaps[at]) === "tight"));
+const isTightAnywhere = (
+  { turns, gaps = {} }: Read,
+  { along: places, school }: Pick<UnitContact, "along" | "school">,
+  isFree: boolean,
+): boolean =>
+  (turns === "stiff" && !isFree) || ALONG.some((at) => places[at] === "tight" || (gaps[at] !== undefined && gapSays(school, gaps[at]) === "tight"));
 
 /** Paper that cuts wherever it was tried, where only a feeler shows a gap: one of both may be misread. */
 function isOnlyByFeeler(read: Read): boolean {
@@ -232,7 +247,8 @@ function findingsAt(place: string, read: Read, contact: UnitContact): Finding[] 
 }
 
 function patternFindings(place: string, read: Read, { pattern, along: places, school }: UnitContact): Finding[] {
-  const isTight = isTightAnywhere(read, { along: places, school });
+  const isHeld = isHeldElsewhere(read);
+  const isTight = isTightAnywhere(read, { along: places, school }, isHeld);
   const name = pattern.name;
   // Pinched paper at one place may be the hand that held it, or an edge on its way to dull; paper that passes is not.
   const { all } = trialsOf(read);
@@ -240,7 +256,8 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
   // Paper that dull edges will not cut says nothing of how they stand.
   const isDull = read.closer === "will-not" && name === "everywhere-loose";
   const off: Finding[] = [
-    ...(name === "even" || name === "everywhere-tight"
+    ...(isHeld ? [{ place, code: "held-elsewhere", verdict: "out" as const, causes: pointsAt("reel-bearing-worn", "shaft-wrapped") }] : []),
+    ...(name === "even" || name === "everywhere-tight" || isHeld
       ? []
       : [
           {
@@ -332,6 +349,7 @@ const OTHER_END = { left: "right", right: "left" } as const;
 function actionsOf(machine: Machine, place: string, read: Read, contact: UnitContact): Says["action"][] {
   const { pattern, along: places, school } = contact;
   if (read.bearing === "lifts") return [{ code: "bearing-first", place }];
+  if (isHeldElsewhere(read)) return [{ code: "free-reel", place }];
   const throwMetres = unitSheetOf(machine, place).adjusters?.knifeThrowMetres;
   /** Turns of the adjuster where the feeler says the same way as what is to be done: plus is closer. */
   const turnsAt = (at: Along, way: 1 | -1) => {
@@ -352,7 +370,7 @@ function actionsOf(machine: Machine, place: string, read: Read, contact: UnitCon
     end,
     ...turnsAt(end === "both" ? "middle" : end, -1),
   });
-  const isTight = isTightAnywhere(read, contact);
+  const isTight = isTightAnywhere(read, contact, false);
   const dull: Says["action"][] = read.closer === "will-not" ? [{ code: "lap-or-grind", place }] : [];
   switch (pattern.name) {
     case "everywhere-loose":

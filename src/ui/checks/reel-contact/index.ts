@@ -30,6 +30,13 @@ export const face: Face<typeof reelContact> = {
     "grind-knife": (a, t) => unitIn(face, t.machine, a.place, "grind the knife: it is not straight along its edge"),
     "look-at-blade": (a, t) => unitIn(face, t.machine, a.place, `reel blade ${a.blades}: look for a bend or a nick`),
     "lap-or-grind": (a, t) => unitIn(face, t.machine, a.place, "dull: lap or grind it before it is set"),
+    "free-reel": (a, t) =>
+      unitIn(
+        face,
+        t.machine,
+        a.place,
+        "it turns stiff and touches no knife: bearings, grass wound on the shaft, the knife bar. Free it, then read the contact again",
+      ),
     "bearing-first": (a, t) =>
       unitIn(face, t.machine, a.place, "reel bearings first: a contact set over a bearing that lifts does not hold"),
   },
@@ -60,6 +67,7 @@ export const face: Face<typeof reelContact> = {
     "in-part": "off where it was read, not read all along",
     "will-not-cut": "will not cut however close",
     "bearing-lifts": "reel bearing lifts",
+    "held-elsewhere": "stiff, and not by the knife",
   },
   figures: { "gap-left": "Gap, left", "gap-middle": "Gap, middle", "gap-right": "Gap, right" },
   isPlanless: true,
