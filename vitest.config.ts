@@ -2,7 +2,13 @@ import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  resolve: {
+    alias: {
+      // A thread of the build's own is none of the sources.
+      "@/server/reckoning/start-thread": fileURLToPath(new URL("./tests/start-thread.ts", import.meta.url)),
+      "@": fileURLToPath(new URL("./src", import.meta.url)),
+    },
+  },
   test: {
     // Enumerations and small trials take seconds on a slow machine; none is a measure of speed.
     testTimeout: 180_000,

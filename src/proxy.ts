@@ -1,20 +1,9 @@
 import { randomBytes } from "node:crypto";
 import { type NextRequest, NextResponse } from "next/server";
+import { HEADERS } from "@/server/headers";
 import { isHostAllowed, ownOrigins } from "@/server/origins";
 
-/** Nothing of a browser's is asked for: photographs come from its own picker. */
-const PERMISSIONS = ["accelerometer", "camera", "geolocation", "gyroscope", "microphone", "payment", "usb", "serial", "bluetooth"]
-  .map((name) => `${name}=()`)
-  .join(", ");
-
-/** What every answer carries, whatever it is. */
-export const HEADERS = {
-  "x-content-type-options": "nosniff",
-  "referrer-policy": "same-origin",
-  "cross-origin-resource-policy": "same-origin",
-  "cross-origin-opener-policy": "same-origin",
-  "permissions-policy": PERMISSIONS,
-} as const;
+export { HEADERS };
 
 /** A nonce for every page: no inline script runs without it, and nothing is fetched from anywhere but here. */
 function policyWith(nonce: string): string {
@@ -70,4 +59,5 @@ export function proxy(request: NextRequest) {
   return response;
 }
 
-export const config = { matcher: [{ source: "/((?!_next/static|_next/image|favicon.ico).*)" }] };
+/** Every path: a page that is not found is a page of this record too. */
+export const config = { matcher: "/:path*" };

@@ -2,6 +2,7 @@ import { chmodSync, existsSync, mkdirSync, readdirSync, statSync } from "node:fs
 import path from "node:path";
 import Database from "better-sqlite3";
 import { AppError, ofDriver } from "./errors";
+import { ensureFeedKey } from "./feed-key";
 import { refoldStates } from "./machine-state";
 import { isNewer, migrate } from "./migrate";
 import { keepStatements } from "./reads";
@@ -30,6 +31,7 @@ export function openDatabase(file: string, now = new Date().toISOString()): Db {
     db.pragma("foreign_keys = ON");
     migrate(db, { now });
     refoldStates(db);
+    ensureFeedKey(db, now);
     pruneSubmissions(db, now);
     if (file !== ":memory:") ownerOnly(file);
     return db;

@@ -1,6 +1,8 @@
 import { announce } from "./announce";
 import type { Db } from "./connection";
+import type { DeedId } from "./deeds";
 import { AppError } from "./errors";
+import { beginExplaining, requireExplained } from "./let-go";
 import { settleStates } from "./machine-state";
 
 /** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
@@ -32,12 +34,12 @@ function isSame(before: Before, doing: Doing, action: string): boolean {
 /**
  * Runs a change in one immediate transaction, once for each submission id: the same id again gets the same answer and changes
  * nothing. Throws `submission-reused` when the id was used by another, for another action or with another content, `unknown-person` for
- * initials not on the list.
+ * initials not on the list, `reason-stands` where a reason that keeps a machine from running would go by a deed that does not do away with it.
  */
 export function once<T>(
   db: Db,
   doing: Doing,
-  action: string,
+  action: DeedId,
   change: () => T,
   kept: Kept<T> = { keep: (answer) => answer, again: (answer) => answer as T },
 ): T {
@@ -47,8 +49,11 @@ export function once<T>(
       if (!db.prepare("SELECT 1 FROM people WHERE initials = ?").get(doing.who)) throw new AppError("unknown-person");
       const id = doing.submissionId;
       const changed = () => {
+        beginExplaining(db);
         const done = change();
-        moved = settleStates(db);
+        const settled = settleStates(db);
+        for (const one of settled) requireExplained(db, doing, action, one);
+        moved = settled.map(({ machineId }) => machineId);
         return done;
       };
       if (id === undefined) return changed();

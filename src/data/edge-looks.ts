@@ -2,7 +2,7 @@ import { meterAt } from "@/core/events";
 import type { KindId } from "@/core/kinds";
 import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
-import { meterReadings } from "./machines";
+import { meterReadings } from "./hours";
 import { sharpBySets } from "./parts";
 import { STANDS } from "./takes-read";
 

@@ -26,6 +26,7 @@ export const ERROR_STATUS = {
   "not-safe": 409,
   "nothing-to-undo": 409,
   "hold-stands": 409,
+  "reason-stands": 409,
   "changed-since": 409,
   "read-since": 409,
   "initials-taken": 409,
@@ -45,6 +46,8 @@ export const ERROR_STATUS = {
   "record-unreadable": 500,
   "no-room": 507,
   internal: 500,
+  "json-only": 415,
+  "reckoning-too-long": 503,
   "record-busy": 503,
   "folder-in-use": 503,
 } as const;
@@ -72,12 +75,13 @@ export class AppError extends Error {
   }
 }
 
-/** What the database driver throws, by the start of its code: spoilt pages, no access, another program's lock, no room left. */
+/** What the database driver and the file system throw, by the start of their codes: spoilt pages, no access, another program's lock, no room left. */
 const OF_DRIVER: readonly [RegExp, ErrorCode][] = [
   [/^SQLITE_(CORRUPT|NOTADB)/, "record-spoilt"],
   [/^SQLITE_(BUSY|LOCKED)/, "record-busy"],
   [/^SQLITE_(CANTOPEN|PERM|READONLY|AUTH|IOERR)/, "record-unreadable"],
-  [/^SQLITE_FULL/, "no-room"],
+  [/^(EACCES|EROFS|EPERM|ENOTDIR|EEXIST)$/, "record-unreadable"],
+  [/^(SQLITE_FULL|ENOSPC)/, "no-room"],
 ];
 
 /** A failure of the driver as one of ours; anything else as it is. */

@@ -1,11 +1,14 @@
 import * as z from "zod";
 import { isSubstantial } from "@/core/safety";
+import { mayRun } from "@/core/state";
 import { EVENT_IDS, type EventId } from "@/core/trade";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { type EventRecord, type eventDataSchema, listEvents } from "./events-read";
 import { requirePlaces } from "./known";
+import { letGo } from "./let-go";
+import { stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { nextSeq } from "./sequence";
 import { touch } from "./touched";
@@ -48,10 +51,22 @@ export function insertEvent(
   return Number(lastInsertRowid);
 }
 
-/** Logs what happened to a machine outside any job. */
+/**
+ * Somebody says that a machine was run: against a reason why it may not, that wants words of substance. It is a claim, and lets go of nothing but the lock-out
+ * of who makes it. That nobody made it ready is no such reason: operators do not. Throws `invalid` at the words, with what stood against it.
+ */
+export function requireToldRun(db: Db, doing: Doing, args: { machineId: string; words?: string | undefined }): void {
+  const { reasons } = mayRun(stateOfMachine(db, args.machineId), { to: "cut", who: doing.who });
+  const against = reasons.filter(({ code }) => code !== "not-ready").map(({ code }) => code);
+  if (against.length > 0 && !isSubstantial(args.words ?? ""))
+    throw new AppError("invalid", { issues: [{ code: "run-against-reasons", path: ["words"], against }] });
+}
+
+/** Logs what happened to a machine outside any job. Throws `invalid` at the words of a run that it might not have made. */
 export function logEvent(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof newEventSchema>): { eventId: number } {
   return once(db, doing, "event-logged", () => {
     getMachine(db, args.machineId);
+    if (args.event === "run") requireToldRun(db, doing, args);
     const eventId = insertEvent(db, doing, {
       ...args,
       data: {
@@ -75,8 +90,8 @@ export function canTakeBack(db: Db, { stepId }: Pick<EventRecord, "stepId">): bo
 }
 
 /**
- * Takes an event back by a further entry; the first stays on the log. Throws `nothing-to-undo`, and `invalid` where what it says keeps the
- * machine from running and no reason of substance is given.
+ * Takes an event back by a further entry; the first stays on the log. Throws `nothing-to-undo`, and `invalid` where something that keeps the machine from
+ * running goes with it, it is somebody else's event or a strike or a hold, and no reason of substance is given (`letGo`).
  */
 export function voidEvent(
   db: Db,
@@ -89,6 +104,7 @@ export function voidEvent(
     const { reason = "" } = args;
     if (HOLDING_EVENTS.includes(standing.event) && !isSubstantial(reason))
       throw new AppError("invalid", { issues: [{ code: "reason-of-substance", path: ["reason"] }] });
+    const before = stateOfMachine(db, args.machineId);
     const { lastInsertRowid } = db
       .prepare("INSERT INTO events (machine_id, event, data_json, voids_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?)")
       .run(
@@ -101,6 +117,8 @@ export function voidEvent(
         nextSeq(db),
       );
     touch(db, args.machineId);
+    const from = { eventId: Number(lastInsertRowid) };
+    letGo(db, doing, { machineId: args.machineId, before, of: standing.who, reason, from });
     audit(db, doing, { action: "event-voided", subject: `machine:${args.machineId}`, detail: { eventId: args.eventId, reason } });
     return { eventId: Number(lastInsertRowid) };
   });

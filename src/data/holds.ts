@@ -5,7 +5,7 @@ import { CAUSES, type CauseRow, EVENTS, type EventRow } from "@/core/trade";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { grouped } from "./grouped";
-import { meterReadings } from "./machines";
+import { meterReadings } from "./hours";
 import { whileUnchanged } from "./reads";
 
 export type HeldFix = ClosedJob & {

@@ -6,19 +6,21 @@ import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, spoken
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { finishesRebuild } from "@/core/sequences/rebuild";
-import { type MachineState, mayRun, offBench, type RunReason } from "@/core/state";
+import { mayRun, offBench, type RunReason } from "@/core/state";
 import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
+import { dayText } from "./days";
 import { AppError } from "./errors";
-import { insertEvent, listEvents } from "./events";
+import { insertEvent, listEvents, requireToldRun } from "./events";
 import { owedAtSteps } from "./guided";
 import { requireCauses, requirePlaces } from "./known";
-import { requireMayRun, requireState, requireSubstance, stateOfMachine } from "./machine-state";
+import { letGo } from "./let-go";
+import { requireMayRun, requireState, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
-import { addHandedOver, addOwed } from "./owed";
+import { addHandedOver, addLetGo, addOwed } from "./owed";
 import { boxStates } from "./rebuild-moves";
 import { stepsOfMachine } from "./step-data";
 import { type AnyStep, addStep, getJobRow, listSteps, openJobRow, STEP_DATA, type StepData } from "./steps";
@@ -43,11 +45,16 @@ export const newHandoverSchema = STEP_DATA.handover.extend({
   what: z.string().trim().min(1, "say-what").max(120),
   to: z.string().trim().min(1, "say-who").max(120),
   owes: z.array(z.string().trim().min(1).max(200)).min(1, "say-what-is-owed").max(20),
-  dueAt: z.iso.date().optional(),
+  dueAt: dayText.optional(),
 });
 /** A hold is let go by a release with its reasons, never by a line in the log. */
 const JOB_EVENTS = EVENT_IDS.filter((id) => id !== "released") as [EventId, ...EventId[]];
-export const newJobEventSchema = z.object({ event: z.enum(JOB_EVENTS), place: z.string().max(60).optional() });
+export const newJobEventSchema = z.object({
+  event: z.enum(JOB_EVENTS),
+  place: z.string().max(60).optional(),
+  /** Of a run that is told of a machine that might not run: how that was. */
+  words: z.string().trim().max(500).optional(),
+});
 export const newCloseSchema = z.object({
   causes: z.array(z.string()).min(1, "name-a-cause").max(6),
   words: z.string().trim().max(1000).default(""),
@@ -215,13 +222,18 @@ export function recordNote(db: Db, doing: Doing, args: ForJob<typeof newNoteSche
   });
 }
 
-/** Something that happened to the machine while it is in this job: run, a tyre let down, a strike. */
+/**
+ * Something that happened to the machine while it is in this job: run, a tyre let down, a strike. Throws `invalid` at the words of a run that it might
+ * not have made.
+ */
 export function recordJobEvent(db: Db, doing: Doing, args: ForJob<typeof newJobEventSchema>): { stepId: number } {
   return once(db, doing, "event", () => {
     const job = openJobRow(db, args.jobId);
+    if (args.event === "run") requireToldRun(db, doing, { machineId: job.machineId, words: args.words });
     const data = { event: args.event as EventId, ...(args.place ? { place: args.place } : {}) };
     const stepId = addStep(db, doing, { jobId: job.id, kind: "event", data });
-    insertEvent(db, doing, { machineId: job.machineId, event: args.event, place: args.place, stepId });
+    const words = args.words ? { words: args.words } : {};
+    insertEvent(db, doing, { machineId: job.machineId, event: args.event, place: args.place, stepId, data: words });
     return { stepId };
   });
 }
@@ -253,6 +265,12 @@ export function recordRelease(db: Db, doing: Doing, args: ForJob<typeof newRelea
     const reason = [...new Set(reasons.map((one) => one.reason))].join("; ").slice(0, 500);
     const stepId = addStep(db, doing, { jobId: job.id, kind: "release", data: { reason, reasons } });
     insertEvent(db, doing, { machineId: job.machineId, event: "released", stepId });
+    // What was read stays owed by itself until it is read right; another's word stays owed to who gave it.
+    for (const cause of unsafe)
+      if (cause.kind === "by-word" && cause.who !== doing.who && reasons.some(({ key }) => key === cause.key)) {
+        const gone = [{ key: cause.key, code: "unsafe" as const }];
+        addLetGo(db, doing, { machineId: job.machineId, of: cause.who, reason, from: { jobId: job.id, stepId }, gone });
+      }
     return { stepId, stillNot: mayRun(stateOfMachine(db, job.machineId), { to: "make-ready", who: doing.who }).reasons };
   });
 }
@@ -363,8 +381,8 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
 
 /**
  * Takes back the last step that counts, as a step of its own. Throws `changed-since` when `stepId` is not (or no longer) the last,
- * `hold-stands` for a hold, which falls only with its cause or a release, `not-safe` for another's lock-out, and `invalid` where taking it back
- * lets the machine go and no reason of substance is given.
+ * `hold-stands` for a hold, which falls only with its cause or a release, `not-safe` for another's lock-out, and `invalid` where something that keeps
+ * the machine from running goes with it, the step is somebody else's or it was read unsafe or struck, and no reason of substance is given (`letGo`).
  */
 export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema>): { stepId: number } {
   return once(db, doing, "undo", () => {
@@ -385,7 +403,8 @@ export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema
     if (last.kind === "close" && last.data.joined) requireJoinOpen(db, last.data.joined.intoJobId);
     const before = stateOfMachine(db, job.machineId);
     const stepId = addStep(db, doing, { jobId: args.jobId, kind: "undo", data: { reason: args.reason }, undoesId: last.id });
-    if (letsGo(before, stateOfMachine(db, job.machineId))) requireSubstance(args.reason);
+    const from = { jobId: job.id, stepId };
+    letGo(db, doing, { machineId: job.machineId, before, of: last.who, reason: args.reason, from });
     if (last.kind === "close" && last.data.joined) partAgain(db, doing, { jobId: job.id, ...last.data.joined });
     return { stepId };
   });
@@ -400,11 +419,4 @@ function requireJoinOpen(db: Db, intoJobId: number): void {
 function isMovedOn(db: Db, machineId: string, last: AnyStep): boolean {
   if (last.kind !== "deck" && last.kind !== "rebuild" && last.kind !== "guided") return false;
   return liveSteps(stepsOfMachine(db, machineId)).some((step) => step.kind === last.kind && step.seq > last.seq);
-}
-
-/** Whether something that kept the machine from running is gone: a stop, a strike not looked at. */
-function letsGo(before: MachineState, after: MachineState): boolean {
-  const held = ({ unsafe, struck }: MachineState) => [...unsafe.map(({ key }) => key), ...(struck ? [`struck:${struck.seq}`] : [])];
-  const left = held(after);
-  return held(before).some((key) => !left.includes(key));
 }

@@ -6,6 +6,7 @@ import { featuresOf, kindById } from "@/core/kinds";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import type { GuidedState } from "@/core/sequences/guided";
 import { type MachineState, mayRun } from "@/core/state";
+import { table } from "@/core/tables";
 import { CHECKS, type CheckId, type ContextId, type SymptomId } from "@/core/trade";
 import { type CheckContexts, checkContexts } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
@@ -13,11 +14,12 @@ import type { Db } from "./connection";
 import { deckMoves, type Photograph } from "./deck";
 import { type EventRecord, listEvents } from "./events";
 import { guidedStates } from "./guided";
+import { meterReadings } from "./hours";
 import { proofOfJob } from "./job-actions";
 import { lastKept } from "./last-kept";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { stateOfMachine } from "./machine-state";
-import { getMachine, type MachineRecord, meterReadings } from "./machines";
+import { getMachine, type MachineRecord } from "./machines";
 import { type BoxState, boxStates } from "./rebuild-moves";
 import { type Hazards, hazardsOf } from "./site-places";
 import { greaseDue } from "./spindle-log";
@@ -157,7 +159,7 @@ function caseView(args: {
   return { input, standing, meaning, asked };
 }
 
-const DAYS_SINCE: Readonly<Record<string, number>> = { today: 0, yesterday: 1 };
+const DAYS_SINCE: Readonly<Record<string, number>> = table({ today: 0, yesterday: 1 });
 /** A cut browns within two days (common practice). */
 const BROWN_AFTER_DAYS = 2;
 

@@ -4,7 +4,8 @@ import { unitSheetOf, unitsAcross } from "@/core/machine";
 import { type Ground, type KnifeLife, knifeLife, type ReelStanding, type ReelTally, reelStanding } from "@/core/reel";
 import { dateIn, hoursADay } from "@/core/service/spindles";
 import type { Db } from "./connection";
-import { getMachine, type MachineRecord, meterReadings } from "./machines";
+import { meterReadings } from "./hours";
+import { getMachine, type MachineRecord } from "./machines";
 import { STEP_DATA } from "./step-data";
 import { takesOfCheck } from "./takes-read";
 

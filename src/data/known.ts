@@ -1,5 +1,5 @@
 import { kindById } from "@/core/kinds";
-import { isPlaceOf, type Machine, sheetProblems } from "@/core/machine";
+import { isPlaceOf, type Machine, type SheetProblem, sheetProblems } from "@/core/machine";
 import { CAUSES, type CauseRow } from "@/core/trade";
 import { AppError, type Issue } from "./errors";
 
@@ -26,7 +26,12 @@ export function requireCauses(machine: Machine, named: readonly Named[]): void {
 
 /** A sheet that contradicts itself is not taken from outside. Throws `invalid` with every contradiction. */
 export function requireSound(machine: Machine): void {
-  refuse(sheetProblems(machine).map((problem) => ({ ...problem, path: ["machine", ...problem.path] })));
+  refuseProblems(sheetProblems(machine));
+}
+
+/** Throws `invalid` with every contradiction that was found. */
+export function refuseProblems(problems: readonly SheetProblem[]): void {
+  refuse(problems.map((problem) => ({ ...problem, path: ["machine", ...problem.path] })));
 }
 
 function refuse(issues: Issue[]): void {

@@ -4,6 +4,8 @@ import { type Answers, isSubstantial } from "@/core/safety";
 import { lastSeen } from "@/core/service/tasks";
 import {
   BELT_SEATED,
+  goneBetween,
+  type HeldReason,
   isIn,
   type LogEntry,
   type LogLine,
@@ -18,13 +20,13 @@ import { FIX_LABELS, type FixId } from "@/core/trade";
 import type { Db } from "./connection";
 import { AppError, type Issue } from "./errors";
 import { type EventRecord, listEvents, listTakenBackRuns } from "./events-read";
-import { sheetInForce, unlessSpoilt } from "./sheets-read";
+import { sheetInForce, sheetsInOrder, unlessSpoilt } from "./sheets-read";
 import { type AnyStep, stepsOfMachine } from "./step-data";
 import { type StandingTake, standingOfMachine } from "./takes-read";
 import { isTouched, takeTouched } from "./touched";
 
 /** Of the fold: another number folds every machine again when the data is opened. */
-export const FOLD_VERSION = 5;
+export const FOLD_VERSION = 6;
 
 /** Everything a machine's jobs and events say of it, as the core folds it. */
 export function machineLog(db: Db, machineId: string): LogLine[] {
@@ -33,8 +35,9 @@ export function machineLog(db: Db, machineId: string): LogLine[] {
   const takes = new Map(standingOfMachine(db, machineId).map((take) => [take.stepId, take]));
   const byStep = new Map(live.map((step) => [step.id, step]));
   return [
+    ...sheetsInOrder(db, machineId).map((sheet): LogLine => ({ kind: "specification", ...sheet })),
     ...live.flatMap((step) => lineOf(step, takes)),
-    ...steps.filter((step) => step.kind === "confirmation" && !byStep.has(step.id)).flatMap((step) => takenBack(step)),
+    ...steps.filter(({ id }) => !byStep.has(id)).flatMap((step) => takenBack(step)),
     ...listEvents(db, machineId).flatMap((event) => eventLine(event, byStep)),
     ...listTakenBackRuns(db, machineId).map((event): LogLine => ({ ...whenceOf(event), kind: "event", event: "run", isTakenBack: true })),
   ];
@@ -91,7 +94,9 @@ export function turnedIn(answers: Answers): { turned: string[]; touching: string
   return { turned: said("yes"), touching: said("refused"), isBeltSeated: answers[BELT_SEATED]?.answer === "yes" };
 }
 
+/** What does not come back by being taken back: a safe state that was confirmed, and what ended with a job that was closed. */
 function takenBack(step: AnyStep & { jobId: number }): LogLine[] {
+  if (step.kind === "close") return [{ ...whence(step), kind: "close" }];
   if (step.kind !== "confirmation") return [];
   const { state, outcome, parts } = step.data;
   return [{ ...whence(step), kind: "confirmation", state, outcome, parts, isTakenBack: true }];
@@ -126,11 +131,18 @@ export function stateOfMachine(db: Db, machineId: string): MachineState {
   return machineState(sheetInForce(db, machineId), machineLog(db, machineId));
 }
 
-/** Folds every machine the change in hand moved and keeps how it stands; answers which. Inside the transaction of the change. */
-export function settleStates(db: Db): string[] {
-  const moved = takeTouched(db);
-  for (const machineId of moved) keep(db, machineId);
-  return moved;
+/**
+ * Folds every machine the change in hand moved and keeps how it stands; answers which, and what kept each from running before and does not now. Inside
+ * the transaction of the change.
+ */
+export function settleStates(db: Db): { machineId: string; gone: HeldReason[] }[] {
+  return takeTouched(db).map((machineId) => {
+    const row = db.prepare("SELECT state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
+      | { state_json: string }
+      | undefined;
+    const after = keep(db, machineId);
+    return { machineId, gone: row ? goneBetween(JSON.parse(row.state_json) as MachineState, after) : [] };
+  });
 }
 
 /** Brings every machine up to this reckoning, once, when the data is opened. */
@@ -144,7 +156,7 @@ export function refoldStates(db: Db): void {
   }).immediate();
 }
 
-function keep(db: Db, machineId: string): void {
+function keep(db: Db, machineId: string): MachineState {
   const log = machineLog(db, machineId);
   const state = machineState(sheetInForce(db, machineId), log);
   db.prepare(
@@ -152,6 +164,7 @@ function keep(db: Db, machineId: string): void {
      ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json,
        last_json = excluded.last_json`,
   ).run(machineId, FOLD_VERSION, state.unsafe.length > 0 ? 1 : 0, JSON.stringify(state), JSON.stringify(lastSeen(log)));
+  return state;
 }
 
 /** Throws `not-safe` with every reason, unless the machine may run for this purpose. */

@@ -1,12 +1,19 @@
 import * as z from "zod";
+import { checkRow, isOffered } from "@/core/checks";
 import { kindById } from "@/core/kinds";
-import { isPlaceOf, type Machine, machineSchema, placesOf, storedSheet } from "@/core/machine";
+import { type Machine, machineSchema, type PlaceSort, placesBySort, storedSheet } from "@/core/machine";
+import type { Order } from "@/core/sequences/counted";
 import { deckSteps } from "@/core/sequences/deck-off";
-import { type MachineState, placesOpen } from "@/core/state";
+import { guidedOrder, roundsOf } from "@/core/sequences/guided";
+import { gearboxes } from "@/core/sequences/rebuild";
+import { type MachineState, mayRun, type OpenPlace, placesOpen } from "@/core/state";
+import { physicalOrNought } from "@/core/units/physical";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
+import { insertHours } from "./hours";
 import { requireSound } from "./known";
+import { stateOfMachine } from "./machine-state";
 import { whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 import { sheetFrom, unlessSpoilt } from "./sheets-read";
@@ -36,7 +43,7 @@ export const newMachineSchema = z.object({
   name: z.string().trim().min(1).max(60),
   site: z.string().trim().min(1).max(60),
   machine: machineSchema,
-  meterHours: z.number().min(0).max(200_000).optional(),
+  meterHours: physicalOrNought("hours", 200_000).optional(),
 });
 
 type Row = {
@@ -174,9 +181,10 @@ export function writeSheet(
   requireSound(args.machine);
   const [was, is] = [kindById(current.machine.kind).cutsWith, kindById(args.machine.kind).cutsWith];
   if (was !== is) throw new AppError("invalid", { issues: [{ code: "cuts-with-another", path: ["machine", "kind"] }] });
-  const open = openState(db, current.id);
+  const open = stateOfMachine(db, current.id);
   requireFree(open, current.machine, args.machine);
   requireSameOrder(open, current.machine, args.machine);
+  requireReadable(open, current.machine, args.machine);
   const version = current.sheetVersion + 1;
   insertSheet(db, doing, { ...args, version });
   db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
@@ -185,25 +193,60 @@ export function writeSheet(
   return { sheetVersion: version };
 }
 
-function openState(db: Db, machineId: string): MachineState | undefined {
-  const row = db.prepare("SELECT state_json FROM machine_states WHERE machine_id = ?").get(machineId) as { state_json: string } | undefined;
-  return row && (JSON.parse(row.state_json) as MachineState);
-}
-
 /** A place that something unsafe, unturned or apart is still written down of does not leave the sheet: it would be forgotten with it. */
-function requireFree(state: MachineState | undefined, machine: Machine, next: Machine): void {
-  const open = new Set(state ? placesOpen(state) : []);
-  const held = placesOf(machine).filter((place) => !isPlaceOf(next, place) && open.has(place));
+function requireFree(state: MachineState, machine: Machine, next: Machine): void {
+  const [was, is] = [sortedPlaces(machine), sortedPlaces(next)];
+  const sorts = Object.keys(was) as PlaceSort[];
+  const isLost = ({ place, sort }: OpenPlace) =>
+    (sort ? [sort] : sorts).some((one) => was[one].includes(place) && !is[one].includes(place));
+  const held = [
+    ...new Set(
+      placesOpen(state)
+        .filter(isLost)
+        .map(({ place }) => place),
+    ),
+  ];
   if (held.length > 0) throw new AppError("invalid", { issues: held.map((place) => ({ code: "place-in-use", path: ["machine"], place })) });
 }
 
-/** A deck that is coming off goes back by the order it came off in: that order, and what lies in the tray by it, stay until it is on. */
-function requireSameOrder(state: MachineState | undefined, machine: Machine, next: Machine): void {
-  if (!state?.apart.some(({ what }) => what === "deck")) return;
-  const told = ({ off, on }: ReturnType<typeof deckSteps>) =>
-    JSON.stringify([off.map(({ id, parts }) => [id, parts.map((part) => [part.id, part.count])]), on.map(({ id }) => id)]);
-  if (told(deckSteps(machine)) !== told(deckSteps(next)))
-    throw new AppError("invalid", { issues: [{ code: "deck-is-off", path: ["machine", "sheet", "deckOff"] }] });
+/** A blade and the hanger over it may go by one name: what is open at the one is not kept by the other. Boxes that nobody named count too. */
+const sortedPlaces = (machine: Machine) => ({ ...placesBySort(machine), gearbox: gearboxes(machine).map(({ id }) => id) });
+
+const partsOf = ({ off, on }: Order): string =>
+  JSON.stringify([off.map(({ id, parts }) => [id, parts.map((part) => [part.id, part.count])]), on.map(({ id }) => id)]);
+
+/**
+ * What is coming off goes back by the order it came off in: that order, and what lies in the tray by it, stay until it is on. A blade's washers are no
+ * fewer because the specification has fewer by now, and a spindle that is out stays one that is served.
+ */
+function requireSameOrder({ apart }: MachineState, machine: Machine, next: Machine): void {
+  const issues = apart.flatMap((one): Issue[] => {
+    if (one.what === "deck")
+      return partsOf(deckSteps(machine)) === partsOf(deckSteps(next))
+        ? []
+        : [{ code: "deck-is-off", path: ["machine", "sheet", "deckOff"] }];
+    if (one.what === "box") return [];
+    const { what: round, place } = one;
+    const isSame = partsOf(guidedOrder(machine, round)) === partsOf(guidedOrder(next, round));
+    const hasIt = roundsOf(next).some((other) => other.round === round && other.place === place);
+    return isSame && hasIt ? [] : [{ code: "work-is-open", path: ["machine", "sheet", "blade", "stack"], place }];
+  });
+  if (issues.length > 0) throw new AppError("invalid", { issues });
+}
+
+/** What keeps a machine from running until it is read stays a thing that can be read there. */
+function requireReadable(state: MachineState, machine: Machine, next: Machine): void {
+  const checks = mayRun(state, { to: "cut" }).reasons.flatMap((reason) => {
+    if (reason.code === "struck-not-looked") return reason.checks;
+    return reason.clears.do === "read" ? [reason.clears.check] : [];
+  });
+  const isLost = (check: string) => {
+    const row = checkRow(check);
+    return row !== undefined && isOffered(row, machine) && !isOffered(row, next);
+  };
+  const lost = [...new Set(checks)].filter(isLost);
+  if (lost.length > 0)
+    throw new AppError("invalid", { issues: lost.map((check) => ({ code: "read-first", path: ["machine", "kind"], check })) });
 }
 
 /** Renames a machine or moves it to another site; its number is what stands on it and stays. */
@@ -266,153 +309,14 @@ export function setStanding(db: Db, doing: Doing, args: { machineId: string } & 
 }
 
 function insertSheet(db: Db, doing: Doing, args: { machineId: string; version: number; machine: Machine; reason: string }): void {
-  db.prepare("INSERT INTO machine_sheets (machine_id, version, sheet_json, reason, who, at) VALUES (?, ?, ?, ?, ?, ?)").run(
+  db.prepare("INSERT INTO machine_sheets (machine_id, version, sheet_json, reason, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?)").run(
     args.machineId,
     args.version,
     JSON.stringify(storedSheet(args.machine)),
     args.reason,
     doing.who,
     doing.now,
+    // Of a new machine it stands before everything.
+    args.version === 1 ? 0 : nextSeq(db),
   );
-}
-
-export type HoursEntry = { id: number; meterHours: number; who: string; at: string };
-
-const HOUR = 3_600_000;
-/** A meter cannot run faster than the clock; a clock a little off, and one read before the machine was last logged, are let pass. */
-const SLACK_HOURS = 24;
-
-/**
- * Logs the hour meter. Throws `invalid` when it runs backwards and is not marked as a correction, or faster than hours went by and nobody is
- * sure: a digit too many makes every service overdue.
- */
-export function logHours(
-  db: Db,
-  doing: Doing,
-  args: { machineId: string; meterHours: number; isCorrection: boolean; isSure?: boolean | undefined },
-): { hoursId: number } {
-  return once(db, doing, "hours-logged", () => {
-    const problem = hoursProblem(db, doing, args);
-    if (problem) throw new AppError("invalid", { issues: [problem] });
-    const last = lastHours(db, args.machineId);
-    const hoursId = insertHours(db, doing, {
-      ...args,
-      offsetHours: last?.offset_hours ?? 0,
-      correctsId: args.isCorrection ? last?.id : undefined,
-    });
-    return { hoursId };
-  });
-}
-
-function insertHours(
-  db: Db,
-  doing: Doing,
-  args: { machineId: string; meterHours: number; offsetHours?: number; correctsId?: number | undefined },
-): number {
-  const { lastInsertRowid } = db
-    .prepare("INSERT INTO hours (machine_id, meter_hours, corrects_id, offset_hours, who, at) VALUES (?, ?, ?, ?, ?, ?)")
-    .run(args.machineId, args.meterHours, args.correctsId ?? null, args.offsetHours ?? 0, doing.who, doing.now);
-  audit(db, doing, { action: "hours-logged", subject: `machine:${args.machineId}`, detail: { meterHours: args.meterHours } });
-  return Number(lastInsertRowid);
-}
-
-export const meterSwapSchema = z.object({
-  /** What the old one showed when it came out, and the new one when it went in. */
-  oldHours: z.number().min(0).max(200_000),
-  newHours: z.number().min(0).max(200_000),
-});
-
-/** Another hour meter is fitted: the machine's hours go on where the old one stopped. Throws `invalid` with `hours-run-backwards`. */
-export function swapMeter(
-  db: Db,
-  doing: Doing,
-  args: { machineId: string } & z.output<typeof meterSwapSchema>,
-): { hoursId: number; totalHours: number } {
-  return once(db, doing, "meter-swapped", () => {
-    const { meterHours: before } = getMachine(db, args.machineId);
-    if (before !== undefined && args.oldHours < before)
-      throw new AppError("invalid", { issues: [{ code: "hours-run-backwards", path: ["oldHours"], beforeHours: before }] });
-    const last = lastHours(db, args.machineId);
-    const totalHours = args.oldHours + (last?.offset_hours ?? 0);
-    if (before !== args.oldHours)
-      insertHours(db, doing, { machineId: args.machineId, meterHours: args.oldHours, offsetHours: last?.offset_hours ?? 0 });
-    const hoursId = insertHours(db, doing, {
-      machineId: args.machineId,
-      meterHours: args.newHours,
-      offsetHours: totalHours - args.newHours,
-    });
-    audit(db, doing, { action: "meter-swapped", subject: `machine:${args.machineId}`, detail: args });
-    return { hoursId, totalHours };
-  });
-}
-
-const lastHours = (db: Db, machineId: string) =>
-  db.prepare("SELECT id, at, offset_hours FROM hours WHERE machine_id = ? ORDER BY id DESC LIMIT 1").get(machineId) as
-    | { id: number; at: string; offset_hours: number }
-    | undefined;
-
-/** The machine's hours as they were read, all its meters together, one after the other, corrections in the place of what they correct. */
-export function meterReadings(db: Db, machineId: string): { at: string; meterHours: number }[] {
-  const rows = db
-    .prepare(
-      `SELECT h.at, h.meter_hours + h.offset_hours AS meter_hours FROM hours h WHERE h.machine_id = ? AND NOT EXISTS (SELECT 1 FROM hours c WHERE c.corrects_id = h.id)
-       ORDER BY h.id`,
-    )
-    .all(machineId) as { at: string; meter_hours: number }[];
-  return rows.map(({ at, meter_hours }) => ({ at, meterHours: meter_hours }));
-}
-
-export const hoursImportSchema = z.object({
-  rows: z
-    .array(z.object({ fleetNumber: z.string().trim().min(1).max(20), meterHours: z.number().min(0).max(200_000) }))
-    .min(1, "nothing-set")
-    .max(1000),
-  isSure: z.boolean().optional(),
-});
-
-/**
- * Hour meters of many machines at once: all rows are written, or none. Throws `invalid` with an issue at every row that cannot be: `unknown-machine`,
- * `hours-run-backwards`, `hours-run-too-fast` unless it is sure, `machine-twice`.
- */
-export function importHours(db: Db, doing: Doing, args: z.output<typeof hoursImportSchema>): { hoursIds: number[] } {
-  return once(db, doing, "hours-imported", () => {
-    const issues: Issue[] = [];
-    const seen = new Set<string>();
-    const hoursIds = args.rows.flatMap(({ fleetNumber, meterHours }, k): number[] => {
-      const at = (code: string, detail: object = {}) => issues.push({ code, path: ["rows", k, "meterHours"], fleetNumber, ...detail });
-      const found = db.prepare("SELECT id FROM machines WHERE fleet_number = ? COLLATE NOCASE").get(fleetNumber) as
-        | { id: string }
-        | undefined;
-      if (!found) {
-        at("unknown-machine");
-        return [];
-      }
-      if (seen.has(found.id)) at("machine-twice");
-      seen.add(found.id);
-      const problem = hoursProblem(db, doing, { machineId: found.id, meterHours, isSure: args.isSure });
-      if (problem) issues.push({ ...problem, path: ["rows", k, "meterHours"], fleetNumber });
-      return issues.length > 0
-        ? []
-        : [insertHours(db, doing, { machineId: found.id, meterHours, offsetHours: lastHours(db, found.id)?.offset_hours ?? 0 })];
-    });
-    if (issues.length > 0) throw new AppError("invalid", { issues });
-    return { hoursIds };
-  });
-}
-
-/** What is wrong with a reading of the hour meter, if anything. */
-function hoursProblem(
-  db: Db,
-  doing: Doing,
-  args: { machineId: string; meterHours: number; isCorrection?: boolean; isSure?: boolean | undefined },
-): Issue | undefined {
-  const { meterHours: before } = getMachine(db, args.machineId);
-  if (before === undefined || args.isCorrection) return undefined;
-  if (args.meterHours < before) return { code: "hours-run-backwards", path: ["meterHours"], beforeHours: before };
-  const last = lastHours(db, args.machineId);
-  const gone =
-    last === undefined ? Number.POSITIVE_INFINITY : Math.max(0, Date.parse(doing.now) - Date.parse(last.at)) / HOUR + SLACK_HOURS;
-  if (args.meterHours - before > gone && args.isSure !== true)
-    return { code: "hours-run-too-fast", path: ["meterHours"], beforeHours: before, goneHours: Math.max(0, Math.round(gone)) };
-  return undefined;
 }

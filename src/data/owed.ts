@@ -1,11 +1,13 @@
 import type { OwedDetail, ProofGap } from "@/core/jobs";
+import type { HeldReason } from "@/core/state";
 import { FIXES, type FixRow } from "@/core/trade";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import type { AnyStep, JobRow } from "./steps";
 
-export type Owed = { id: number; machineId: string; jobId: number; code: string; dueAt: string; detail?: OwedDetail };
+/** Without a job where it was let go of at the machine itself. */
+export type Owed = { id: number; machineId: string; jobId?: number; code: string; dueAt: string; detail?: OwedDetail };
 
 const DAY = 86_400_000;
 /** A cut that browns does so within two days (common practice). */
@@ -15,6 +17,8 @@ const FIRST_RUN_DAYS = 1;
 
 /** A job closed unproved is looked at again before it is forgotten. Estimate. */
 const GAP_DAYS = 2;
+/** Whoever is let go over hears of it at the next day's work. Estimate. */
+const LET_GO_DAYS = 1;
 /** When nobody said by when. Estimate. */
 const HANDED_OVER_DAYS = 7;
 
@@ -88,6 +92,36 @@ export function addHandedOver(
   );
 }
 
+/** Somebody else's reason let go of by word: who it is told to, and what is looked at again. Due the next day. */
+export function addLetGo(
+  db: Db,
+  doing: Doing,
+  args: {
+    machineId: string;
+    of: string;
+    reason: string;
+    gone: readonly HeldReason[];
+    from: { jobId: number; stepId: number } | { eventId: number };
+  },
+): void {
+  const { of, reason, gone } = args;
+  const from = { jobId: null, stepId: null, eventId: null, ...args.from };
+  const detail: OwedDetail = {
+    letGo: gone.map(({ code, place }) => ({ code, ...(place === undefined ? {} : { place }) })),
+    of,
+    by: doing.who,
+    reason,
+  };
+  db.prepare("INSERT INTO owed (machine_id, job_id, step_id, event_id, code, due_at, detail_json) VALUES (?, ?, ?, ?, 'let-go', ?, ?)").run(
+    args.machineId,
+    from.jobId,
+    from.stepId,
+    from.eventId,
+    later(doing.now, LET_GO_DAYS),
+    JSON.stringify(detail),
+  );
+}
+
 /** What is owed and not done, soonest first; a job opened again owes nothing. */
 export function listOwed(db: Db, machineId?: string): Owed[] {
   const sql = (own: string) =>
@@ -97,7 +131,7 @@ export function listOwed(db: Db, machineId?: string): Owed[] {
   const rows = found as {
     id: number;
     machine_id: string;
-    job_id: number;
+    job_id: number | null;
     code: string;
     due_at: string;
     detail_json: string | null;
@@ -105,7 +139,7 @@ export function listOwed(db: Db, machineId?: string): Owed[] {
   return rows.map((row) => ({
     id: row.id,
     machineId: row.machine_id,
-    jobId: row.job_id,
+    ...(row.job_id === null ? {} : { jobId: row.job_id }),
     code: row.code,
     dueAt: row.due_at,
     ...(row.detail_json === null ? {} : { detail: JSON.parse(row.detail_json) as OwedDetail }),

@@ -13,10 +13,12 @@ import {
   setStanding,
   sharpOn,
 } from "@/core/parts";
+import { emptyTable } from "@/core/tables";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { getMachine, listMachines, type MachineRecord, meterReadings } from "./machines";
+import { meterReadings } from "./hours";
+import { getMachine, listMachines, type MachineRecord } from "./machines";
 import { whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 
@@ -109,6 +111,17 @@ export const partMoveSchema = z.discriminatedUnion("why", [
   z.object({ why: z.literal("counted"), count: z.number().int().min(0).max(10_000), lot: lotName }),
 ]);
 
+/** A lot as it was first written down: two that differ in capitals only are one. */
+function spelt(db: Db, partId: number, lot: string | undefined): string | undefined {
+  if (lot === undefined || lot === "") return undefined;
+  const known = db
+    .prepare(
+      "SELECT lot FROM part_moves WHERE part_id = ? AND lot IS NOT NULL UNION SELECT lot FROM part_sets WHERE part_id = ? AND lot IS NOT NULL",
+    )
+    .all(partId, partId) as { lot: string }[];
+  return known.find((one) => one.lot.toLowerCase() === lot.toLowerCase())?.lot ?? lot;
+}
+
 /** Writes a move of stock. Throws `invalid` with `not-so-many` where more leave than lie there, `nothing-set` where the count is what stands. */
 export function movePart(
   db: Db,
@@ -118,7 +131,7 @@ export function movePart(
   return once(db, doing, "part-moved", () => {
     const { move, partId } = args;
     const { byLot } = getPart(db, partId);
-    const lot = move.lot === "" ? undefined : move.lot;
+    const lot = spelt(db, partId, move.lot);
     const lies = byLot.find((one) => one.lot === lot)?.stock ?? 0;
     if (move.why === "fitted" && move.machineId !== undefined) getMachine(db, move.machineId);
     const change = move.why === "bought" ? move.count : move.why === "counted" ? move.count - lies : -move.count;
@@ -227,7 +240,7 @@ export function addSet(db: Db, doing: Doing, args: z.output<typeof newSetSchema>
       throw new AppError("invalid", { issues: [{ code: "mark-taken", path: ["mark"] }] });
     const { lastInsertRowid } = db
       .prepare("INSERT INTO part_sets (part_id, mark, lot, who, at) VALUES (?, ?, ?, ?, ?)")
-      .run(args.partId, args.mark, args.lot || null, doing.who, doing.now);
+      .run(args.partId, args.mark, spelt(db, args.partId, args.lot) ?? null, doing.who, doing.now);
     audit(db, doing, { action: "set-added", subject: `set:${lastInsertRowid}`, detail: args });
     return { setId: Number(lastInsertRowid) };
   });
@@ -476,7 +489,7 @@ export function lotsOf(db: Db, partId: number, now: string): Lots {
     const isWorn = ({ standing }: SetRecord) => standing.finished?.why === "worn";
     const finishedHours = own.filter(isWorn).map(({ standing }) => effective(standing));
     const runningHours = own.filter((one) => !isWorn(one)).map(({ standing }) => effective(standing));
-    const hoursByWork: Record<string, number> = {};
+    const hoursByWork: Record<string, number> = emptyTable();
     for (const { standing } of own)
       for (const [kind, hours] of Object.entries(standing.hoursByWork)) hoursByWork[kind] = (hoursByWork[kind] ?? 0) + hours;
     const life = lifeOf(lifeBelief({ finishedHours, runningHours }, depotHours));
@@ -486,7 +499,7 @@ export function lotsOf(db: Db, partId: number, now: string): Lots {
       finishedHours,
       runningHours,
       life,
-      hoursByWork,
+      hoursByWork: { ...hoursByWork },
       ...(cost ? { costAnHour: costAnHour(cost, life) } : {}),
     };
   });

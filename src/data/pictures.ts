@@ -49,19 +49,25 @@ const MEGABYTE = 1_000_000;
 /** Of the whole record: at 100 kB each, twenty thousand. ZYGOMETER_PHOTOGRAPHS_MB sets another. */
 const MOST_MEGABYTES = 2000;
 
-/** Throws `photographs-full` where a job, a machine or the record has as many as it may keep. Inside the transaction. */
-export function requireRoom(db: Db, args: { of: "job" | "machine"; id: number | string; bytes: number }): void {
-  const own =
-    args.of === "job"
-      ? db.prepare("SELECT count(*) AS n FROM photographs p JOIN steps s ON s.id = p.step_id WHERE s.job_id = ?").get(args.id)
-      : db.prepare("SELECT count(*) AS n FROM machine_photographs WHERE machine_id = ?").get(args.id);
+/** Every table that keeps a picture: one count over all of them, of what is really kept. */
+const TABLES = ["photographs", "machine_photographs", "site_pictures"] as const;
+type Pictured = "job" | "machine" | "site";
+const COUNTED: Record<Pictured, string> = {
+  job: "SELECT count(*) AS n FROM photographs p JOIN steps s ON s.id = p.step_id WHERE s.job_id = ?",
+  machine: "SELECT count(*) AS n FROM machine_photographs WHERE machine_id = ?",
+  site: "SELECT count(*) AS n FROM site_pictures WHERE site = ?",
+};
+
+/** Throws `photographs-full` where a job, a machine, a site or the record has as many as it may keep. Inside the transaction. */
+export function requireRoom(db: Db, args: { of: Pictured; id: number | string; bytes: number }): void {
+  const own = db.prepare(COUNTED[args.of]).get(args.id);
   if ((own as { n: number }).n >= MOST_PHOTOGRAPHS)
     throw new AppError("photographs-full", { issues: [{ code: "photographs-full", path: [], of: args.of, most: MOST_PHOTOGRAPHS }] });
   const { bytes } = db
-    .prepare(
-      "SELECT (SELECT coalesce(sum(length(bytes)), 0) FROM photographs) + (SELECT coalesce(sum(length(bytes)), 0) FROM machine_photographs) AS bytes",
-    )
-    .get() as { bytes: number };
+    .prepare(`SELECT ${TABLES.map((name) => `(SELECT coalesce(sum(length(bytes)), 0) FROM ${name})`).join(" + ")} AS bytes`)
+    .get() as {
+    bytes: number;
+  };
   const most = Number(process.env.ZYGOMETER_PHOTOGRAPHS_MB ?? MOST_MEGABYTES);
   if (bytes + args.bytes > most * MEGABYTE)
     throw new AppError("photographs-full", { issues: [{ code: "photographs-full", path: [], of: "record", most }] });

@@ -1,3 +1,4 @@
+import { randomBytes } from "node:crypto";
 import * as z from "zod";
 import { CHECKS, type CheckId } from "@/core/trade";
 import type { Db } from "./connection";
@@ -73,17 +74,27 @@ export function proceduresInForce(db: Db): ProcedureVersion[] {
   return [...last.values()].filter(({ withdrawn }) => withdrawn === undefined);
 }
 
-const slugOf = (title: string): string =>
+/** As much of a title as an address can hold; a title of another alphabet has nothing of it. */
+const wordsOf = (title: string): string =>
   title
     .toLowerCase()
+    .normalize("NFKD")
     .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^[^a-z]+|-+$/g, "")
-    .slice(0, 60) || "procedure";
+    .replace(/^[^a-z]+/, "")
+    .slice(0, 40)
+    .replace(/-+$/, "") || "procedure";
+
+/** An id nobody has: made, not derived, so that two of one title, or of none that an address can hold, are two. */
+function newSlug(db: Db, title: string): string {
+  const words = wordsOf(title);
+  const isTaken = (slug: string) => db.prepare("SELECT 1 FROM procedures WHERE slug = ?").get(slug) !== undefined;
+  return isTaken(words) ? `${words}-${randomBytes(4).toString("hex")}` : words;
+}
 
 /** A procedure, or its next version. Throws `changed-since` when another version came in between. */
 export function keepProcedure(db: Db, doing: Doing, args: z.output<typeof newProcedureSchema>): { slug: string; version: number } {
   return once(db, doing, "procedure-kept", () => {
-    const slug = args.slug ?? slugOf(args.procedure.title);
+    const slug = args.slug ?? newSlug(db, args.procedure.title);
     const last = listProcedures(db).findLast((one) => one.slug === slug);
     if ((last?.version ?? 0) !== args.basedOnVersion) throw new AppError("changed-since");
     const version = args.basedOnVersion + 1;

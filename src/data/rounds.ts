@@ -3,6 +3,7 @@ import { hasTask, TASK_IDS, type TaskId, taskRow } from "@/core/service/tasks";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
+import { dayText } from "./days";
 import { AppError } from "./errors";
 import { getMachine } from "./machines";
 
@@ -10,7 +11,7 @@ export const newRoundSchema = z.object({
   what: z.enum(TASK_IDS),
   title: z.string().trim().min(1, "say-what").max(80),
   /** To be through by that day. */
-  byDay: z.iso.date("date-unreadable"),
+  byDay: dayText,
   machines: z.array(z.string().max(60)).min(1, "pick-machines").max(400),
   /** Looked at once more so many days after it was done: bolts after their first run. */
   recheckDays: z.number().min(0.5).max(60).optional(),

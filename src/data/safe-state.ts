@@ -14,6 +14,7 @@ import { type MachineState, putBackPoints } from "@/core/state";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { letGo } from "./let-go";
 import { requireMayRun, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { addStep, openJobRow } from "./steps";
@@ -69,27 +70,27 @@ function refuseLowering({ locks }: MachineState, { who, state }: { who: string; 
   if (lowered.length === 0) return;
   // Locking on as well, to a machine that stands fuller already, lowers nothing: the fuller state stays in force.
   if (isLockOut(state) && lowered.every((lock) => satisfies(lock.state, state))) return;
-  throw new AppError("not-safe", {
-    issues: lowered.map((lock) => ({
-      code: "locked-by",
-      path: [],
-      owner: lock.who,
-      state: lock.state,
-      at: lock.at,
-      clears: { do: "lift", owner: lock.who },
-    })),
-  });
+  throw new AppError("not-safe", { issues: lowered.map(lockedBy) });
 }
+
+const lockedBy = ({ who, state, at }: MachineState["locks"][number]) => ({
+  ...{ code: "locked-by", path: [], owner: who, state, at },
+  clears: { do: "lift", owner: who },
+});
 
 /**
  * Keeps that the machine was put back together after work: what the work could have broken, guards, tools, everything turned by hand, lead or
- * battery last. A blade that touches is kept as such and stops. Throws `invalid` naming what is unanswered.
+ * battery last. A blade that touches is kept as such and stops. Throws `invalid` naming what is unanswered, `not-safe` while somebody else is locked on
+ * or the deck is off.
  */
 export function recordPutBack(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newPutBackSchema>): Confirmed {
   return once(db, doing, "put-back", () => {
     const job = openJobRow(db, args.jobId);
     const { machine } = getMachine(db, job.machineId);
     const state = stateOfMachine(db, job.machineId);
+    const others = state.locks.filter(({ who }) => who !== doing.who);
+    // The lead goes back on with it: nobody puts that back over another's hands.
+    if (others.length > 0) throw new AppError("not-safe", { issues: others.map(lockedBy) });
     const deck = state.apart.find(({ what }) => what === "deck");
     if (deck) throw new AppError("not-safe", { issues: [{ code: "deck-off", path: [], where: deck.where, clears: { do: "refit-deck" } }] });
     const items = putBackPoints(machine, state);
@@ -102,14 +103,17 @@ export function recordPutBack(db: Db, doing: Doing, args: { jobId: number } & z.
   });
 }
 
-/** Lifts a lock-out: one's own at a word, somebody else's with a reason of substance that stands on the record. */
+/** Lifts a lock-out: one's own at a word, somebody else's with a reason of substance that stands on the record and stays owed to its owner. */
 export function recordLift(db: Db, doing: Doing, args: { jobId: number } & z.output<typeof newLiftSchema>): { stepId: number } {
   return once(db, doing, "lift", () => {
     const job = openJobRow(db, args.jobId);
-    const { locks } = stateOfMachine(db, job.machineId);
-    if (!locks.some(({ who }) => who === args.owner)) throw new AppError("changed-since");
-    if (args.owner !== doing.who) requireSubstance(args.reason);
-    return { stepId: addStep(db, doing, { jobId: job.id, kind: "lift", data: { owner: args.owner, reason: args.reason } }) };
+    const before = stateOfMachine(db, job.machineId);
+    const { owner, reason } = args;
+    if (!before.locks.some(({ who }) => who === owner)) throw new AppError("changed-since");
+    if (owner !== doing.who) requireSubstance(reason);
+    const stepId = addStep(db, doing, { jobId: job.id, kind: "lift", data: { owner, reason } });
+    letGo(db, doing, { machineId: job.machineId, before, of: owner, reason, from: { jobId: job.id, stepId } });
+    return { stepId };
   });
 }
 

@@ -13,19 +13,22 @@ import {
   type TaskId,
   taskRow,
 } from "@/core/service/tasks";
+import { emptyTable } from "@/core/tables";
+import { physical } from "@/core/units/physical";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
+import { dayText, isTooFar } from "./days";
 import { edgeLooks } from "./edge-looks";
 import { AppError } from "./errors";
+import { meterReadings } from "./hours";
 import { machineLog } from "./machine-state";
-import { getMachine, listMachines, type MachineRecord, meterReadings } from "./machines";
+import { getMachine, listMachines, type MachineRecord } from "./machines";
 import { sharpBySets } from "./parts";
 import { whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 
 const what = z.enum(TASK_IDS);
-const dayText = z.iso.date("date-unreadable");
 const words = z.string().trim().max(500).default("");
 
 export const newRuleSchema = z
@@ -35,8 +38,8 @@ export const newRuleSchema = z
     kind: z.enum(KIND_IDS).optional(),
     machineId: z.string().max(60).optional(),
     isOff: z.boolean().default(false),
-    everyHours: z.number().positive().max(5000).optional(),
-    everyDays: z.number().positive().max(1500).optional(),
+    everyHours: physical("hours", 5000).optional(),
+    everyDays: physical("days", 1500).optional(),
     reason: z.string().trim().min(1, "say-why").max(300),
   })
   .refine(
@@ -181,6 +184,7 @@ export function postponeService(db: Db, doing: Doing, args: { machineId: string 
   return once(db, doing, "service-postponed", () => {
     requireTask(db, args.machineId, args.what);
     if (args.untilDay <= localDay(doing.now)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["untilDay"] }] });
+    if (isTooFar(args.untilDay, doing.now)) throw new AppError("invalid", { issues: [{ code: "date-too-far", path: ["untilDay"] }] });
     return { entryId: insertEntry(db, doing, { ...args, kind: "postponed" }) };
   });
 }
@@ -281,7 +285,7 @@ function seenOnSite(db: Db, { id, site }: MachineRecord): LastSeen {
       .all(site) as { last_json: string }[];
     return rows.map(({ last_json }) => JSON.parse(last_json) as LastSeen);
   });
-  const merged: Record<string, LastSeen[string]> = { ...own };
+  const merged: Record<string, LastSeen[string]> = Object.assign(emptyTable<LastSeen[string]>(), own);
   for (const key of OF_THE_TURF)
     for (const other of shared) {
       const seen = other[key];

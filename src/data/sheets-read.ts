@@ -10,8 +10,8 @@ export function sheetFrom(db: Db, row: { machine_id: string; version: number; sh
   parsed.set(db, sheets);
   const key = `${row.machine_id} ${row.version}`;
   const kept = sheets.get(key);
-  // What was read in a change that is taken back must not stay under a version that another sheet may get.
-  if (kept && !db.inTransaction) return kept;
+  // What was read in a change that is taken back must not stay under a version that another sheet may get: it is kept only outside of one.
+  if (kept) return kept;
   const machine = readSheet(row);
   if (!db.inTransaction) sheets.set(key, machine);
   return machine;
@@ -51,4 +51,12 @@ export function sheetOfVersion(db: Db, machineId: string, version: number): Mach
     .get(machineId, version) as { machine_id: string; version: number; sheet_json: string } | undefined;
   if (!row) throw new AppError("machine-not-found");
   return sheetFrom(db, row);
+}
+
+/** Every version of a machine's sheet with its place in the log, the oldest first. */
+export function sheetsInOrder(db: Db, machineId: string): { seq: number; at: string; who: string; machine: Machine }[] {
+  const rows = db
+    .prepare("SELECT machine_id, version, sheet_json, seq, at, who FROM machine_sheets WHERE machine_id = ? ORDER BY version")
+    .all(machineId) as { machine_id: string; version: number; sheet_json: string; seq: number; at: string; who: string }[];
+  return rows.map(({ seq, at, who, ...row }) => ({ seq, at, who, machine: sheetFrom(db, row) }));
 }

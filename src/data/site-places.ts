@@ -105,7 +105,7 @@ export function gonePlaces(db: Db, site: string): GonePlace[] {
 export function addSitePicture(db: Db, doing: Doing, { site, picture }: { site: string; picture: Picture }): { pictureId: number } {
   return once(db, doing, "site-picture", () => {
     if (!listSites(db).includes(site)) throw new AppError("place-not-found");
-    requireRoom(db, { of: "machine", id: `site ${site}`, bytes: picture.bytes.length });
+    requireRoom(db, { of: "site", id: site, bytes: picture.bytes.length });
     const { lastInsertRowid } = db
       .prepare("INSERT INTO site_pictures (site, mime, bytes, who, at) VALUES (?, ?, ?, ?, ?)")
       .run(site, picture.mime, picture.bytes, doing.who, doing.now);
@@ -177,17 +177,17 @@ export const hazardsOf = (db: Db, site: string, now: string): Hazards => ({
 });
 
 export function hazardCount(db: Db): number {
-  return Object.values(dangersBySite(db)).reduce((sum, n) => sum + n, 0);
+  return [...dangersBySite(db).values()].reduce((sum, n) => sum + n, 0);
 }
 
 /** How many places lie in wait on each site that has any. */
-export function dangersBySite(db: Db): Record<string, number> {
+export function dangersBySite(db: Db): ReadonlyMap<string, number> {
   const rows = db
     .prepare(
       "SELECT site, count(*) AS n FROM site_places p WHERE NOT EXISTS (SELECT 1 FROM site_places_gone g WHERE g.place_id = p.id) GROUP BY site",
     )
     .all() as { site: string; n: number }[];
-  return Object.fromEntries(rows.map(({ site, n }) => [site, n]));
+  return new Map(rows.map(({ site, n }) => [site, n]));
 }
 
 /** Every site a machine mows, or where something lies or lay in wait though none does now, by name. */

@@ -4,7 +4,8 @@ import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent } from "./events";
-import { getMachine, type MachineRecord, meterReadings } from "./machines";
+import { meterReadings } from "./hours";
+import { getMachine, type MachineRecord } from "./machines";
 
 export const newSpindleEntrySchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.enum(["topped-up", "purged", "bearings-new"]), places: z.array(z.string().max(60)).min(1).max(7) }),

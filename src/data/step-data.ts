@@ -14,6 +14,7 @@ import {
 import { answerSchema, SAFE_STATES } from "@/core/safety";
 import { ROUNDS } from "@/core/sequences/guided";
 import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import type { Db } from "./connection";
 import { whileUnchanged } from "./reads";
 
@@ -22,7 +23,7 @@ export const CONTEXT_IDS = CONTEXTS.map(({ id }) => id) as [ContextId, ...Contex
 /** Why a check is left out; `back` takes it in again. */
 export const SKIP_REASONS = ["no-tool", "no-access", "sure-already", "no-time", "back"] as const;
 
-const SI_PRESSURE = z.number().min(0).max(700_000);
+const SI_PRESSURE = physicalOrNought("pascals", 700_000);
 
 export const pressureChangeSchema = z.object({ wheelId: z.string(), fromPascals: SI_PRESSURE, toPascals: SI_PRESSURE });
 export const turnMadeSchema = z.object({ hangerId: z.string(), turns: z.number().min(-60).max(60) });
@@ -38,9 +39,9 @@ const moveShape = {
 
 /** What each kind of step carries; parsed on the way in and again out of its JSON column. */
 const faceTallySchema = z.object({
-  plannedMetres: z.number().min(0).max(0.01),
+  plannedMetres: physicalOrNought("metres", 0.01),
   inFeeds: z.number().int().min(0).max(400),
-  inFeedMetres: z.number().positive().max(0.001),
+  inFeedMetres: physical("metres", 0.001),
   passes: z.number().int().min(0).max(2000),
 });
 
@@ -87,7 +88,7 @@ export const STEP_DATA = {
     minutes: z.number().min(0).max(10_000).optional(),
     words: z.string().max(1000),
     parts: z.string().max(200).optional(),
-    torqueNewtonMetres: z.number().positive().max(2000).optional(),
+    torqueNewtonMetres: physical("newtonMetres", 2000).optional(),
     /** Of a reel machine, the units it was done on; all of them where none is named. */
     units: z.array(z.string().max(60)).max(9).optional(),
     /** Of a bedknife ground: clamped, traverse locked and guards on before the wheel came in; each face as it was counted, booked against its life. */
@@ -138,7 +139,7 @@ export const STEP_DATA = {
     symptoms: z.partialRecord(z.enum(SYMPTOM_IDS), z.enum(SYMPTOM_NOW)).optional(),
     /** Blades seen to cut, where a belt was disturbed. */
     seenCutting: z.array(z.string().max(60)).max(20).optional(),
-    cutHeightMetres: z.number().positive().max(0.3).optional(),
+    cutHeightMetres: physical("metres", 0.3).optional(),
     words: z.string().max(500),
   }),
   note: z.object({ text: z.string().max(2000) }),

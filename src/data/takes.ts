@@ -18,7 +18,8 @@ import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { requireCauses } from "./known";
-import { requireMayRun, requireState, requireSubstance } from "./machine-state";
+import { letGo } from "./let-go";
+import { requireMayRun, requireState, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { nameProcedures } from "./procedures";
 import { addStep, openJobRow } from "./steps";
@@ -85,6 +86,7 @@ export function recordTake(
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
     const { assessment } = outcome;
+    const stood = before && stateOfMachine(db, job.machineId);
     requireAsTyped({ check, machine, readings: own.readings, asTyped: args.asTyped });
     if (before && letsGo(before, assessment)) requireSubstance(args.reason ?? "");
     const stepId = addStep(db, doing, {
@@ -108,9 +110,18 @@ export function recordTake(
     });
     insertReadings(db, { stepId, readings: own.readings, asTyped: args.asTyped, before });
     nameProcedures(db, stepId, args.checkId);
+    // A slip put right is no new reading: what went with the slip is let go of, not read away.
+    if (before && stood)
+      letGo(db, doing, {
+        ...{ machineId: job.machineId, before: stood, of: before.who, reason: args.reason ?? "" },
+        from: { jobId: job.id, stepId },
+      });
     return { stepId, assessment };
   };
-  return once(db, doing, "take", take, { keep: ({ stepId }) => ({ stepId }), again: (kept) => takenAs(db, keptSchema.parse(kept)) });
+  return once(db, doing, args.correctsStepId === undefined ? "take" : "take-corrected", take, {
+    keep: ({ stepId }) => ({ stepId }),
+    again: (kept) => takenAs(db, keptSchema.parse(kept)),
+  });
 }
 
 const keptSchema = z.object({ stepId: z.number().int() });

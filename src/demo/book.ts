@@ -2,6 +2,7 @@ import { type Part, partSchema, wantedBlade } from "@/core/parts";
 import { seededRandom } from "@/core/random";
 import { hasTask, SERVICE_TASKS, type TaskId, usualRule } from "@/core/service/tasks";
 import { withValue } from "@/core/sheet";
+import { table } from "@/core/tables";
 import type { Db } from "@/data/connection";
 import { getMachine, replaceSheet } from "@/data/machines";
 import { addPart, addSet, logSet, movePart } from "@/data/parts";
@@ -238,12 +239,12 @@ function setEntries(db: Db, clock: Clock, partId: number): Entry[] {
 }
 
 /** What is late, on which machine and by how many days more than its rule. */
-const LATE: Readonly<Record<string, Partial<Record<TaskId, number>>>> = {
+const LATE: Readonly<Record<string, Partial<Record<TaskId, number>>>> = table({
   "bd-2": { "tyre-check": 16 },
   "zt-2": { sharpen: 6 },
   "gr-1": { "gearbox-oil": 9 },
   "rf-1": { "wash-rollers": 4 },
-};
+});
 
 /** Every task of every machine as it was done over the months. */
 function served(db: Db, clock: Clock): Entry[] {

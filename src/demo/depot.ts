@@ -1,7 +1,8 @@
 import { machineSchema } from "@/core/machine";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import type { Db } from "@/data/connection";
-import { addMachine, getMachine, logHours } from "@/data/machines";
+import { logHours } from "@/data/hours";
+import { addMachine, getMachine } from "@/data/machines";
 import { listOwed, settleOwed } from "@/data/owed";
 import { addPerson } from "@/data/people";
 import { logSpindles } from "@/data/spindle-log";

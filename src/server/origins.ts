@@ -57,6 +57,11 @@ export function ownOrigins(): Set<string> {
   return origins;
 }
 
+/** The environment is looked at again when it is next asked. */
+export function forgetOrigins(): void {
+  known = undefined;
+}
+
 export function reachOf(environment: Partial<Record<string, string>>): Reach {
   const { PORT, HOST = "127.0.0.1", ZYGOMETER_TLS, ZYGOMETER_PUBLIC_URL = "" } = environment;
   const addresses = Object.values(networkInterfaces()).flatMap((cards) => cards ?? []);

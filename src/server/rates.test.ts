@@ -9,10 +9,11 @@ describe("rates", () => {
     ["PATCH", "/api/v1/people/AK", "writes"],
     ["POST", "/api/v1/jobs/3/photographs", "photographs"],
     ["POST", "/api/v1/machines/zt-1/photographs", "photographs"],
-    ["POST", "/api/v1/diagnose", "diagnosis"],
+    ["POST", "/api/v1/diagnose", "reckoning"],
     ["POST", "/api/v1/jobs/3/takes", "writes"],
     ["PUT", "/api/v1/machines/zt-1/sheet", "writes"],
-    ["POST", "/api/v1/checks/deck-level/assess", undefined],
+    ["POST", "/api/v1/checks/deck-level/assess", "reckoning"],
+    ["POST", "/api/v1/sites/pictures", "photographs"],
     ["GET", "/api/v1/people", undefined],
     ["GET", "/jobs/3", undefined],
   ])("%s %s counts as %s", (method, path, name) => {

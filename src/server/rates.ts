@@ -10,20 +10,30 @@ export const RATES = {
   people: { burst: 20, aMinute: 6 },
   photographs: { burst: 40, aMinute: 30 },
   /** The page reckons by itself; what asks here is another program. */
-  diagnosis: { burst: 60, aMinute: 120 },
+  reckoning: { burst: 120, aMinute: 240 },
   /** Everything else that writes. */
   writes: { burst: 300, aMinute: 300 },
 } as const satisfies Record<string, Rate>;
 
 export type RateName = keyof typeof RATES;
 
+/**
+ * The path a router sees of what was asked, or nothing where there are two ways to read it: dots that climb, doubled or back slashes, slashes and dots written
+ * as %. A rate that looked at another path than the router would hold nobody.
+ */
+export function canonicalPath(url: string): string | undefined {
+  const path = url.split(/[?#]/)[0] ?? "";
+  if (!path.startsWith("/") || /\/\/|\\|%2e|%2f|%5c/i.test(path) || path.split("/").some((part) => part === "." || part === ".."))
+    return undefined;
+  return path;
+}
+
 /** Which rate a request counts against; reads count against none. */
 export function rateOf(method: string, path: string): RateName | undefined {
   if (method === "GET" || method === "HEAD" || method === "OPTIONS") return undefined;
   if (path.startsWith("/api/v1/people")) return method === "POST" ? "people" : "writes";
-  if (path.endsWith("/photographs")) return "photographs";
-  if (path === "/api/v1/diagnose") return "diagnosis";
-  if (path.startsWith("/api/v1/checks/")) return undefined;
+  if (path.endsWith("/photographs") || path.endsWith("/pictures")) return "photographs";
+  if (path === "/api/v1/diagnose" || path.startsWith("/api/v1/checks/")) return "reckoning";
   return "writes";
 }
 

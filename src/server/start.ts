@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import next from "next";
 import { databaseFile, dataFolder, openDatabase } from "@/data/connection";
-import { AppError } from "@/data/errors";
+import { AppError, ofDriver } from "@/data/errors";
 import { holdFolder } from "@/data/hold";
 import { sayError } from "@/ui/words/issues";
 import { atTheDoor, serverFor } from "./door";
@@ -31,8 +31,8 @@ async function start(): Promise<void> {
   // A wrong setting is said now, not at the first request.
   const origins = ownOrigins();
   const tls = tlsFiles();
-  holdFolder(dataFolder());
-  sayTrouble();
+  saying(dataFolder(), () => holdFolder(dataFolder()));
+  saying(databaseFile(), () => openDatabase(databaseFile()).close());
   const app = next({ dev: false, dir: process.cwd(), hostname, port });
   await app.prepare();
   const times = Number(process.env.ZYGOMETER_RATE_TIMES ?? 1);
@@ -53,14 +53,19 @@ async function start(): Promise<void> {
     });
 }
 
-/** What keeps the record from being opened, in the terminal too; the pages say it until it can be. */
-function sayTrouble(): void {
+/**
+ * Says in the terminal what keeps a file from being worked on; the pages say it until it can be. While another program has the folder to itself there is
+ * nothing to serve.
+ */
+function saying(file: string, work: () => unknown): void {
   try {
-    openDatabase(databaseFile()).close();
-  } catch (error) {
-    if (!(error instanceof AppError)) throw error;
-    console.error(`\n    ${databaseFile()}: ${sayError(error.code)}\n`);
-    log().error({ file: databaseFile(), code: error.code, err: error.cause ?? error }, error.code);
+    work();
+  } catch (thrown) {
+    const error = ofDriver(thrown);
+    if (!(error instanceof AppError)) throw thrown;
+    console.error(`\n    ${file}: ${sayError(error.code)}\n`);
+    log().error({ file, code: error.code, err: error.cause ?? error }, error.code);
+    if (error.code === "folder-in-use") process.exit(1);
   }
 }
 

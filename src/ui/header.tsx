@@ -15,7 +15,7 @@ const YEAR_SECONDS = 31_536_000;
 function remember(initials: string): void {
   // The cookie only says whose units and theme to draw the page with; every change names its person itself.
   // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store interface is not in every browser a shop has
-  document.cookie = `zygometer-who=${encodeURIComponent(initials)}; path=/; max-age=${YEAR_SECONDS}; samesite=strict`;
+  document.cookie = `zygometer-who=${encodeURIComponent(initials)}; path=/; max-age=${YEAR_SECONDS}; samesite=strict${window.location.protocol === "https:" ? "; secure" : ""}`;
 }
 
 /** Pages of the shop, besides the machines' own. */

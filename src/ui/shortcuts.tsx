@@ -2,6 +2,7 @@
 
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
+import { table } from "@/core/tables";
 
 const SHORTCUTS: readonly (readonly [string, string])[] = [
   ["Enter", "Keep this reading, go to the next in measuring order"],
@@ -20,7 +21,7 @@ function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
 }
 
-const PLACES: Record<string, string> = { KeyB: "/", KeyM: "/machines", KeyC: "/complaint" };
+const PLACES: Record<string, string> = table({ KeyB: "/", KeyM: "/machines", KeyC: "/complaint" });
 
 /** The list of keys under `?`, and the keys that lead from page to page. */
 export function ShortcutsDialog() {

@@ -74,14 +74,13 @@ class Account {
   lockedOn(): string[] {
     const on = new Set<string>();
     for (const one of this.kept) {
-      const isBack = this.takenBack.has(one.stepId);
-      if (one.did === "run") on.clear();
-      if (one.did === "lifted" && !isBack) on.delete(one.owner);
+      // What is taken back leaves every lock-out as it was.
+      if (this.takenBack.has(one.stepId)) continue;
+      if (one.did === "run") on.delete(one.who);
+      if (one.did === "lifted") on.delete(one.owner);
       if (one.did !== "stood") continue;
-      if (one.state === "locked-out" || one.state === "raised") {
-        if (isBack) on.delete(one.who);
-        else on.add(one.who);
-      } else if (!isBack) on.delete(one.who);
+      if (one.state === "locked-out" || one.state === "raised") on.add(one.who);
+      else on.delete(one.who);
     }
     return [...on].sort();
   }
@@ -237,7 +236,7 @@ function walk(seed: number, tally: Tally): void {
       }
       case "run":
         attempt("says it was run", () => {
-          const { stepId } = recordJobEvent(db, clock.doing(), { jobId, event: "run" });
+          const { stepId } = recordJobEvent(db, clock.doing(), { jobId, event: "run", words: WHY });
           account.add({ did: "run", who, jobId, stepId });
         });
         break;

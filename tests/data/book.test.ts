@@ -10,18 +10,9 @@ import { logEvent } from "@/data/events";
 import { fleetRows } from "@/data/fleet";
 import { awayNow, owedByMachine } from "@/data/handover";
 import { closedJobs, holdsOf } from "@/data/holds";
+import { logHours, meterReadings, swapMeter } from "@/data/hours";
 import { closeJob, recordFix, recordHandover, undoStep } from "@/data/job-actions";
-import {
-  addMachine,
-  getMachine,
-  listMachineNames,
-  logHours,
-  meterReadings,
-  renameMachine,
-  replaceSheet,
-  setStanding,
-  swapMeter,
-} from "@/data/machines";
+import { addMachine, getMachine, listMachineNames, renameMachine, replaceSheet, setStanding } from "@/data/machines";
 import { settleOwed } from "@/data/owed";
 import {
   addPart,

@@ -101,7 +101,7 @@ describe("every border", () => {
     const send = async (record: string) => {
       const route = ROUTES.find(({ pattern }) => pattern === "/api/v1/complaints");
       const body = { who: "AK", machineId: "zt-1", words: "said", saidBy: "TV", looks: {} };
-      const headers = { host: HOST, origin: `http://${HOST}`, "x-zygometer-record": record };
+      const headers = { host: HOST, origin: `http://${HOST}`, "x-zygometer-record": record, "content-type": "application/json" };
       const request = new Request(`http://${HOST}/api/v1/complaints`, { method: "POST", headers, body: JSON.stringify(body) });
       return (await route?.module.POST?.(request, { params: Promise.resolve({}) }))?.status;
     };

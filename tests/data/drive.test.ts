@@ -5,6 +5,7 @@ import { usualMoves } from "@/core/sequences/moves.fixtures";
 import { REBUILD, type RebuildMove } from "@/core/sequences/rebuild";
 import type { Db } from "@/data/connection";
 import { insertEvent, listEvents, logEvent, voidEvent } from "@/data/events";
+import { logHours } from "@/data/hours";
 import { closeJob, recordFix, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import {
@@ -14,7 +15,7 @@ import {
   newMachinePhotographSchema,
   takeBackMachinePhotograph,
 } from "@/data/machine-photographs";
-import { getMachine, logHours } from "@/data/machines";
+import { getMachine } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { recordOwnList } from "@/data/own-list";
 import { MOST_PHOTOGRAPHS } from "@/data/pictures";

@@ -136,7 +136,7 @@ describe("every stop against running and cutting", () => {
     const readings = JSON.parse(JSON.stringify(spoiled(one.sound, { [spoil.path]: spoil.value })));
     expect(take(ak, jobId, one.check.id, readings).assessment.verdict).toBe("stop");
     const other = openJob(db, bl, machineId);
-    expect(refusedFor(() => makeReady(db, bl, other, machineId))).toContain("unsafe");
+    expect(refusedFor(() => makeSafe(db, bl, other, "running", machineId))).toContain("unsafe");
     expect(refusedFor(() => cutWith(db, bl, other))).toContain("unsafe");
     expect(refusedFor(() => cutWith(db, ak, jobId))).toContain("unsafe");
   });
@@ -245,12 +245,27 @@ describe("a lock-out and its owner", () => {
     expect(stateOfMachine(db, ZT).stands).toBeUndefined();
   });
 
-  it("ends when the machine was run, for everybody: a fact is a fact", () => {
+  it("is not let go of by another's telling that the machine was run: that wants words, ends what was confirmed, and leaves the lock-out", () => {
     const jobId = openJob(db, ak);
     confirm(ak, jobId, "locked-out")();
-    recordJobEvent(db, bl.doing(), { jobId: openJob(db, bl), event: "run" });
-    expect(stateOfMachine(db, ZT)).toMatchObject({ locks: [], lapsed: { state: "locked-out", who: "AK" } });
+    const other = openJob(db, bl);
+    const tell = (words?: string) => () => recordJobEvent(db, bl.doing(), { jobId: other, event: "run", ...(words ? { words } : {}) });
+    expect(refusedFor(tell())).toEqual(["invalid", "run-against-reasons"]);
+    expect(refusedFor(tell("ok"))).toEqual(["invalid", "run-against-reasons"]);
+    expect(refusedFor(() => logEvent(db, bl.doing(), { machineId: ZT, event: "run" }))).toEqual(["invalid", "run-against-reasons"]);
+    tell("TV drove it round the yard before he saw the tag")();
+    expect(stateOfMachine(db, ZT)).toMatchObject({ locks: [{ who: "AK" }], lapsed: { state: "locked-out", who: "AK" } });
     expect(refusedFor(() => take(ak, jobId, "blade-edge", sheet("blade-edge")))).toEqual(["not-safe", "state-needed"]);
+    undoLast(bl, other);
+    expect(stateOfMachine(db, ZT).locks).toMatchObject([{ who: "AK" }]);
+  });
+
+  it("is let go of by its owner's telling that it was run: who says so is not locked on to it", () => {
+    const jobId = openJob(db, ak);
+    confirm(ak, jobId, "locked-out")();
+    const told = recordJobEvent(db, ak.doing(), { jobId, event: "run", words: "moved it to the other bay myself" });
+    expect(told.stepId).toBeGreaterThan(0);
+    expect(stateOfMachine(db, ZT).locks).toEqual([]);
   });
 
   it("a firm point refused later ends the state, with the words of the point on the record", () => {
@@ -350,7 +365,8 @@ describe("put back, ready, cut, close", () => {
     expect(getJobView(db, first).deck.done).toHaveLength(2);
     expect(refusedFor(() => undoLast(ak, first))).toEqual(["changed-since"]);
     expect(refusedFor(() => makeSafe(db, bl, second, "running", "bd-1"))).toContain("deck-off");
-    expect(refusedFor(() => recordPutBack(db, bl.doing(), { jobId: second, answers: {} }))).toEqual(["not-safe", "deck-off"]);
+    expect(refusedFor(() => recordPutBack(db, bl.doing(), { jobId: second, answers: {} }))).toEqual(["not-safe", "locked-by"]);
+    expect(refusedFor(() => recordPutBack(db, ak.doing(), { jobId: first, answers: {} }))).toEqual(["not-safe", "deck-off"]);
   });
 });
 
@@ -403,7 +419,7 @@ describe("order is by the log, not by the clock", () => {
     const jobId = openJob(db, ak);
     makeSafe(db, ak, jobId, "raised");
     const back = { who: "BL", now: "2026-05-04T05:00:00.000Z" };
-    recordJobEvent(db, back, { jobId: openJob(db, ak), event: "run" });
+    recordJobEvent(db, back, { jobId: openJob(db, ak), event: "run", words: "driven off its stands by the night shift" });
     expect(refusedFor(() => recordFix(db, ak.doing(), { jobId, fix: "replace-blades", cause: "blade-dull", words: "" }))).toEqual([
       "not-safe",
       "state-needed",

@@ -16,7 +16,7 @@ import { getMachine } from "@/data/machines";
 import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { recordTake } from "@/data/takes";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
-import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
+import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips, tyres } from "./helpers";
 
 let db: Db;
 let clock: Clock;
@@ -196,9 +196,12 @@ describe("what to do next at a machine that is not one's own alone", () => {
     take(jobId, "deck-level", tips(LEVEL_INCHES));
     makeSafe(db, bl, openJob(db, bl), "locked-out");
     const points = putBackPoints(getMachine(db, "zt-1").machine, getJobView(db, jobId).machineState);
-    recordPutBack(db, clock.doing(), { jobId, answers: allYes(points) });
+    const putBack = () => recordPutBack(db, clock.doing(), { jobId, answers: allYes(points) });
+    expect(refusedFor(putBack)).toEqual(["not-safe", "locked-by"]);
     expect(look(jobId).next).toBe("held");
     recordLift(db, bl.doing(), { jobId, owner: "BL", reason: "" });
+    expect(look(jobId).next).toBe("put-back");
+    putBack();
     expect(look(jobId)).toMatchObject({ next: "safe", wanted: "running" });
   });
 

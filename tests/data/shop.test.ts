@@ -12,12 +12,13 @@ import { type Db, openDatabase, recordId } from "@/data/connection";
 import { dueNow } from "@/data/due";
 import { edgeLooks } from "@/data/edge-looks";
 import { logEvent } from "@/data/events";
-import { feedKey, isFeedKey } from "@/data/feed-key";
+import { changeFeedKey, feedKey, isFeedKey } from "@/data/feed-key";
 import { fleetRows } from "@/data/fleet";
 import { grouped } from "@/data/grouped";
 import { holdsOf } from "@/data/holds";
+import { importHours, logHours, meterReadings, swapMeter } from "@/data/hours";
 import { recordFix, recordHold } from "@/data/job-actions";
-import { addMachine, getMachine, importHours, listMachines, logHours, meterReadings, setStanding, swapMeter } from "@/data/machines";
+import { addMachine, getMachine, listMachines, setStanding } from "@/data/machines";
 import { addPart, addSet, listParts, listSets, logSet, lotsOf, setCounts, takeBackSetEntry, whatFits } from "@/data/parts";
 import { readingsAt } from "@/data/place-readings";
 import { jobsBy, listProcedures } from "@/data/procedures";
@@ -311,11 +312,14 @@ describe("a calendar that keeps up by itself", () => {
   it("its key is this record's alone, as long as it is, and opens nothing else", async () => {
     const { db } = emptyDepot();
     const other = emptyDepot().db;
-    expect(feedKey(db)).toMatch(/^[0-9a-f]{24}$/);
+    expect(feedKey(db)).toMatch(/^[\w-]{32}$/);
     expect(feedKey(db)).not.toContain(recordId(db));
     expect(isFeedKey(db, feedKey(db))).toBe(true);
-    for (const wrong of ["", "0", feedKey(other), `${feedKey(db)}0`, feedKey(db).slice(1), feedKey(db).toUpperCase().replace("A", "B")])
-      expect(isFeedKey(db, wrong)).toBe(wrong === feedKey(db));
+    for (const wrong of ["", "0", feedKey(other), `${feedKey(db)}0`, feedKey(db).slice(1), `${feedKey(db).slice(0, -1)}~`])
+      expect(isFeedKey(db, wrong)).toBe(false);
+    const old = feedKey(db);
+    changeFeedKey(db, at(1));
+    expect([isFeedKey(db, old), isFeedKey(db, feedKey(db))]).toEqual([false, true]);
   });
 
   it("without its key a foreign page is refused", async () => {

@@ -61,6 +61,7 @@ function bookTargets(machineId: string, otherId: string): Target[] {
   return [
     post("machine name", `machines/${otherId}/name`, { name: "Zero-turn", site: "North cemetery" }, { method: "PUT" }),
     post("machine meter-swap", `machines/${otherId}/meter-swap`, { oldHours: 900, newHours: 0 }),
+    post("machine meter-swap back", `machines/${otherId}/meter-swap/1/take-back`, {}),
     post("machine standing", "machines/fz-1/standing", { kind: "retired", reason: "sold on" }),
     post("hours", "hours", { rows: [{ fleetNumber: "ZT-1", meterHours: 4000 }], isSure: true }),
     post("parts", "parts", { part }),
@@ -71,7 +72,7 @@ function bookTargets(machineId: string, otherId: string): Target[] {
     post("service rules", "service/rules", { what: "sharpen", scope: "fleet", isOff: false, everyHours: 9, reason: "sand" }),
     post("rounds", "rounds", { what: "sharpen", title: "Blades", byDay: "2099-06-12", machines: [machineId, otherId], recheckDays: 1 }),
     post("service", `machines/${machineId}/service`, { what: "sharpen", kind: "done", words: "", roundId: 1 }),
-    post("service postpone", `machines/${machineId}/service/postpone`, { what: "tyre-check", untilDay: "2099-06-12", words: "no gauge" }),
+    post("service postpone", `machines/${machineId}/service/postpone`, { what: "tyre-check", untilDay: "2028-06-12", words: "no gauge" }),
     post("site places", "sites/places", {
       site: "Airfield verges",
       name: "Weir gate",
@@ -83,6 +84,7 @@ function bookTargets(machineId: string, otherId: string): Target[] {
     post("site place gone", "sites/places/1/gone", { reason: "set flush" }),
     post("procedures", "procedures", { basedOnVersion: 0, procedure, reason: "first version" }),
     post("procedure withdrawn", "procedures/tyres-first/withdraw", { version: 1, reason: "cold was not said" }),
+    post("calendar key", "due/calendar/key", {}),
     post("schools", "schools", { school: "spindle-places", choice: "own", reason: "as the manual has it" }),
   ];
 }

@@ -50,8 +50,15 @@ async function bytesOf(request: Request): Promise<Buffer> {
   return Buffer.concat(chunks);
 }
 
-/** The body as JSON. Throws `body-too-large` before reading on, `bad-json`, `request-too-slow`, and `invalid` for a shape no body has. */
+/** What says of itself that it is JSON: a page of somebody else's cannot send that without asking first, and is never answered then. */
+const isJson = (request: Request): boolean => /^application\/(?:[\w.-]+\+)?json\s*(?:;|$)/i.test(request.headers.get("content-type") ?? "");
+
+/**
+ * The body as JSON. Throws `json-only` for what does not say that it is, `body-too-large` before reading on, `bad-json`, `request-too-slow`, and `invalid`
+ * for a shape no body has.
+ */
 export async function readJson(request: Request): Promise<unknown> {
+  if (!isJson(request)) throw new AppError("json-only");
   const bytes = await bytesOf(request);
   let body: unknown;
   try {

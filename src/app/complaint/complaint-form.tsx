@@ -5,6 +5,7 @@ import { useState } from "react";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
 import { stopsMowing } from "@/core/safety";
+import { table } from "@/core/tables";
 import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom, type SymptomId } from "@/core/trade";
 import type { Intake } from "@/data/intake";
 import type { MachineName } from "@/data/machines";
@@ -49,7 +50,7 @@ const BEHAVIOUR: readonly string[] = [
   "mown-in-dew",
   "one-unit-only",
 ];
-const OPPOSITES: Record<string, string> = { "one-machine-only": "all-machines", "all-machines": "one-machine-only" };
+const OPPOSITES: Record<string, string> = table({ "one-machine-only": "all-machines", "all-machines": "one-machine-only" });
 
 /** Whether anything this machine can suffer from depends on that context. */
 function canApply(context: ContextId, machine: Machine): boolean {

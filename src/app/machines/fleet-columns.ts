@@ -1,3 +1,4 @@
+import { table } from "@/core/tables";
 import type { FleetRow, FleetState } from "@/data/fleet";
 
 export const STATE_WORDS: Record<FleetState, string> = {
@@ -42,7 +43,7 @@ export function addressOf({ q, show, by, down }: FleetView): string {
   return text ? `?${text}` : "";
 }
 
-const MATCHES: Record<string, (row: FleetRow) => boolean> = {
+const MATCHES: Record<string, (row: FleetRow) => boolean> = table({
   all: ({ state }) => state !== "retired",
   held: ({ state }) => state === "held" || state === "struck",
   open: ({ openJobs }) => openJobs.length > 0,
@@ -50,12 +51,12 @@ const MATCHES: Record<string, (row: FleetRow) => boolean> = {
   owed: ({ owed }) => owed > 0,
   odd: ({ notAsBuilt, state }) => notAsBuilt > 0 && state !== "retired",
   retired: ({ state }) => state === "retired",
-};
+});
 
 const NUMBERS = new Intl.Collator("en", { numeric: true });
 
 type Key = (row: FleetRow) => string | number;
-export const SORTS: Record<string, Key> = {
+export const SORTS: Record<string, Key> = table({
   number: ({ fleetNumber }) => fleetNumber,
   kind: ({ kindLabel }) => kindLabel,
   site: ({ site }) => site,
@@ -65,7 +66,7 @@ export const SORTS: Record<string, Key> = {
   due: ({ due }) => due,
   owed: ({ owed }) => owed,
   odd: ({ notAsBuilt }) => notAsBuilt,
-};
+});
 
 /** The rows a view shows, in its order; of two alike the fleet number decides, so that the order is the same each time. */
 export function shownRows(rows: readonly FleetRow[], view: FleetView): FleetRow[] {

@@ -6,6 +6,7 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import Link from "next/link";
 import { unparse } from "papaparse";
 import { useMemo, useRef, useState } from "react";
+import { table } from "@/core/tables";
 import type { FleetRow } from "@/data/fleet";
 import { useSeat } from "@/ui/person";
 import { PlanPicture } from "@/ui/plan-picture";
@@ -222,7 +223,7 @@ export function FleetTable({ rows, start }: { rows: readonly FleetRow[]; start: 
 const Spacer = ({ pixels }: { pixels: number }) => (pixels > 0 ? <tr style={{ height: pixels }} /> : null);
 
 const NUMERIC = ["due", "owed", "odd", "hours"];
-const WIDTHS: Record<string, string> = {
+const WIDTHS: Record<string, string> = table({
   picture: "w-22",
   number: "md:w-[19%]",
   state: "w-[13%]",
@@ -233,7 +234,7 @@ const WIDTHS: Record<string, string> = {
   hours: "w-22",
   site: "w-[14%]",
   kind: "w-[14%]",
-};
+});
 const classOf = (id: string): string =>
   [WIDTHS[id] ?? "", NUMERIC.includes(id) ? "num text-right" : "", id === "picture" || id === "number" ? "" : "max-md:hidden"].join(" ");
 

@@ -12,6 +12,8 @@ import { dateOnly } from "@/ui/time";
 import { taskLabel } from "@/ui/words/service";
 import { sayDue } from "../due";
 import { paperAddress } from "../paper/address";
+import { currentPerson } from "../session";
+import { CalendarAddress } from "./calendar-address";
 import { HoursImport } from "./hours-import";
 import { RulesPanel } from "./rules-panel";
 import { TaskLine } from "./task-line";
@@ -33,6 +35,7 @@ export default async function Service({ searchParams }: Props) {
   const pressing = due.filter(({ state }) => state === "overdue" || state === "due").length;
   const grease = dueNow(db, now).filter((one) => one.what === "top-up" || one.what === "purge" || one.what === "order-knife");
   const { origin } = paperAddress((await headers()).get("host"));
+  const person = await currentPerson();
   const rounds = listRounds(db);
   const tasks = SERVICE_TASKS.map(({ id }) => id).filter((id) => due.some((one) => one.what === id));
   return (
@@ -112,12 +115,7 @@ export default async function Service({ searchParams }: Props) {
         </Link>
       )}
       <WrittenToday entries={entriesToday(db, now)} />
-      <p className="py-2 text-sm text-soft">
-        A calendar programme that is given this address keeps up by itself:{" "}
-        <span className="num break-all select-all">
-          {origin}/api/v1/due/calendar?key={feedKey(db)}
-        </span>
-      </p>
+      {person && <CalendarAddress address={`${origin}/api/v1/due/calendar?key=${feedKey(db)}`} />}
       {grease.length > 0 && (
         <section id="grease" aria-label="Grease and knives" className="my-3">
           <h2 className="border-b border-ink text-xl">Grease and knives</h2>

@@ -16,7 +16,7 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
   const dangers = dangersBySite(db);
   const site = sites.find((one) => one === asked);
   // Nobody asked for one: the first where something lies in wait. In the address it stays the one in hand when its last danger is gone.
-  const first = sites.find((one) => dangers[one]) ?? sites[0];
+  const first = sites.find((one) => dangers.get(one)) ?? sites[0];
   if (site === undefined && first !== undefined) redirect(`/sites?site=${encodeURIComponent(first)}`);
   const pictureId = site === undefined ? undefined : sitePictureId(db, site);
   return (
@@ -32,7 +32,7 @@ export default async function Sites({ searchParams }: { searchParams: Promise<{ 
             aria-current={one === site ? "page" : undefined}
           >
             {one}
-            {dangers[one] ? <span className={`num font-bold ${one === site ? "" : "text-mark"}`}>{dangers[one]}</span> : null}
+            {dangers.get(one) ? <span className={`num font-bold ${one === site ? "" : "text-mark"}`}>{dangers.get(one)}</span> : null}
           </Link>
         ))}
       </nav>

@@ -156,6 +156,8 @@ export type ClearRange = { fromPhase: number; toPhase: number };
 
 const PHASE_STEPS = 90;
 const PHASE_PRECISION = 1e-4;
+/** A half turn is halved to that precision in fifteen. */
+const MOST_HALVINGS = 40;
 const LOOK_STEPS = 90;
 
 /** Whether a pair keeps a distance over a full turn: the cheap lower bound first, the distance itself only where that is too small. */
@@ -214,7 +216,7 @@ export function searchedRanges(pair: TimedPair, wantedMetres: number): ClearRang
 
 function edgeOf(isClear: (phase: number) => boolean, from: number, to: number, isFromClear: boolean): number {
   let [low, high] = [from, to];
-  while (high - low > PHASE_PRECISION) {
+  for (let k = 0; k < MOST_HALVINGS && high - low > PHASE_PRECISION; k++) {
     const middle = (low + high) / 2;
     if (isClear(middle) === isFromClear) low = middle;
     else high = middle;

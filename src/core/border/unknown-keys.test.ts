@@ -44,6 +44,15 @@ describe("the shape of a body", () => {
     expect(shapeProblem({ words: "one\ntwo\tthree\r\n" })).toBeUndefined();
     expect(shapeProblem({ words: ["a\u0000b"] })).toEqual({ code: "letter-not-allowed", path: ["words", "0"] });
     expect(shapeProblem({ "a\u0007": 1 })?.code).toBe("name-not-allowed");
+    // A name is one line, and reads the way it is written.
+    for (const letter of ["\r", "\n", "\t", "\u2028", "\u202e", "\u2066"])
+      expect(shapeProblem({ fleetNumber: `Q1${letter}X:evil` })?.code, JSON.stringify(letter)).toBe("letter-not-allowed");
+    for (const letter of ["\u2028", "\u202e", "\u2066"]) expect(shapeProblem({ words: `a${letter}b` })?.code).toBe("letter-not-allowed");
+    expect(shapeProblem({ owes: ["a weld\na seal"], asTyped: { "tips.left": "3.1\n3.2" } })).toBeUndefined();
+    expect(shapeProblem({ readings: { radiusMetres: 5e-324 } })).toEqual({
+      code: "number-not-credible",
+      path: ["readings", "radiusMetres"],
+    });
   });
 
   it("has no name that reaches behind its object", () => {

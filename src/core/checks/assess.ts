@@ -61,6 +61,17 @@ export function readingsAlone(check: Check, readings: unknown): { ok: true; read
   return parsedReadings(check, readings);
 }
 
+/** Where in what was reckoned a number is none: divided by nothing, or grown past every bound. It would be kept as nothing at all. */
+function endlessIn(value: unknown, path: readonly string[] = []): readonly string[] | undefined {
+  if (typeof value === "number") return Number.isFinite(value) ? undefined : path;
+  if (typeof value !== "object" || value === null) return undefined;
+  for (const [key, inner] of Object.entries(value)) {
+    const found = endlessIn(inner, [...path, key]);
+    if (found) return found;
+  }
+  return undefined;
+}
+
 /**
  * The one way to a verdict: parses machine and readings (SI), refuses what a machine does not have, then assesses.
  * Pure; the same on server, in the browser and behind the API.
@@ -81,5 +92,8 @@ export function assessWith(check: Check, input: { machine: unknown; readings: un
   const problems = check.problems(machine.data, readings.readings);
   if (problems.length > 0)
     return { kind: "invalid", issues: problems.map((problem) => ({ ...problem, path: ["readings", ...problem.path] })) };
-  return { kind: "assessed", machine: machine.data, assessment: check.assess(machine.data, readings.readings) };
+  const assessment = check.assess(machine.data, readings.readings);
+  const endless = endlessIn(assessment);
+  if (endless) return { kind: "invalid", issues: [{ code: "cannot-be-reckoned", path: ["machine"], at: endless.join(".") }] };
+  return { kind: "assessed", machine: machine.data, assessment };
 }

@@ -37,6 +37,7 @@ export type { SquareDetail } from "./roller-square";
 export type { PlayReadings } from "./spindle-play";
 export { type SpeedDetail, type SpeedReadings, tipSpeedCheck } from "./tip-speed";
 export { hasClutch } from "./tip-speed/form";
+export { tryOut } from "./try-out";
 export type { TurfDetail, TurfReadings } from "./turf-condition";
 export type { Action, Assessment, Check, Mark, Of, ReadingProblem, Said, Saying, Told, Trend, Want } from "./types";
 export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";

@@ -239,9 +239,27 @@ describe("rollers and knife", () => {
     const higher = found("roller-position", triplex, { heightMetres: 0.7 * IN });
     expect(saysOf(higher, "front-roller-position")).toBe("seen");
     expect(higher.actions[0]).toEqual({ code: "move-bracket", place: "left", number: 4, facing: "forward" });
+    // No row is for two inches. The nearest is another hole's: that is wrong further off too, as it was at the last height there is a row for.
     const none = found("roller-position", triplex, { heightMetres: 2 * IN });
     expect(none.provisional.map(({ code }) => code)).toContain("no-row-for-height");
-    expect(saysOf(none, "front-roller-position")).toBeUndefined();
+    expect([saysOf(none, "front-roller-position"), none.verdict]).toEqual(["seen", "out"]);
+    // Nothing is called right by a row that is not for it.
+    const right = Object.fromEntries(
+      triplex.units.map(({ id }) => [`units.${id}.number`, higher.actions[0]?.code === "move-bracket" ? 4 : 0]),
+    );
+    expect(found("roller-position", triplex, { heightMetres: 2 * IN, ...right }).verdict).not.toBe("in-tolerance");
+  });
+
+  it("a reel that turns stiff where paper passes everywhere is held by something else than its knife: not tight, not brought closer", () => {
+    const passes = Object.fromEntries(["left", "middle", "right"].map((at) => [`units.left.worst.${at}`, "passes"]));
+    const held = found("reel-contact", triplex, { "units.left.turns": "stiff", ...passes });
+    expect(codes(held, "left")).toContain("held-elsewhere");
+    expect([saysOf(held, "contact-tight"), saysOf(held, "contact-loose"), saysOf(held, "reel-bearing-worn")]).not.toContain("seen");
+    expect(held.actions.map(({ code }) => code)).toEqual(["free-reel"]);
+    const loose = found("reel-contact", triplex, passes);
+    expect([saysOf(loose, "contact-loose"), loose.actions[0]?.code]).toEqual(["seen", "bring-closer"]);
+    const tight = found("reel-contact", triplex, { "units.left.turns": "stiff" });
+    expect(saysOf(tight, "contact-tight")).toBe("seen");
   });
 
   it("heel under a third of the height is a knife too thick for it; over it is right (estimate)", () => {

@@ -168,7 +168,8 @@ function byInformation(args: {
   left -= leader ? setUpMinutes(args.state, leader.state) + leader.minutes : 0;
   let rest = args.offered.filter((check) => check !== leader && (bitsOf.get(check.id) ?? 0) >= LEAST_BITS);
   let state = leader?.state ?? args.state;
-  while (rest.length > 0) {
+  // Each visit makes at least one of them.
+  for (let k = args.offered.length; k > 0 && rest.length > 0; k--) {
     const visit = bestVisit({ rest, bitsOf, state, left });
     if (!visit) break;
     sequence.push(...visit.checks);

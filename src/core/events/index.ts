@@ -9,4 +9,4 @@ export {
   staleReasonsAt,
   tickedContexts,
 } from "./stale";
-export { underSuspicion } from "./strike";
+export { type StruckTake, underSuspicion } from "./strike";

@@ -12,7 +12,7 @@ export function convexHull(points: readonly Point[]): Point[] {
   const chain = (all: readonly Point[]): Point[] => {
     const kept: Point[] = [];
     for (const point of all) {
-      while (kept.length > 1 && turn(kept.at(-2) as Point, kept.at(-1) as Point, point) <= 0) kept.pop();
+      for (let k = kept.length; k > 1 && turn(kept.at(-2) as Point, kept.at(-1) as Point, point) <= 0; k--) kept.pop();
       kept.push(point);
     }
     return kept.slice(0, -1);

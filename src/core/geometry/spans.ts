@@ -29,10 +29,9 @@ export function leastOver(count: number, cover: (k: number, at: number, span: Fl
       const [begins, ends] = [span[0] as number, span[1] as number];
       let place = k;
       // Kept in order of where they begin, by insertion: there are nine at most.
-      while (place > 0 && (from[place - 1] as number) > begins) {
+      for (; place > 0 && (from[place - 1] as number) > begins; place--) {
         from[place] = from[place - 1] as number;
         to[place] = to[place - 1] as number;
-        place -= 1;
       }
       from[place] = begins;
       to[place] = ends;

@@ -19,13 +19,16 @@ const HALF_LIFE_DAYS = 120;
 /** 80 % lie within. */
 const Q = 1.2816;
 const FURTHEST_DAYS = 1500;
+/** Readings of a meter further apart than ten years were written under a clock that was wrong: the rest of them says nothing of a season. */
+const LONGEST = 3660 * DAY;
 
 const monthOf = (at: number): number => new Date(at).getUTCMonth();
 
 /** Mean days between two times: a day of May counts for more than one of January. */
 function meanDays(from: number, to: number, season: Season): number {
   let sum = 0;
-  for (let at = from; at < to - DAY / 1e6; at += DAY) sum += (season[monthOf(at)] ?? 1) * Math.min(1, (to - at) / DAY);
+  for (let at = from; at < Math.min(to, from + LONGEST) - DAY / 1e6; at += DAY)
+    sum += (season[monthOf(at)] ?? 1) * Math.min(1, (to - at) / DAY);
   return sum;
 }
 
@@ -51,7 +54,7 @@ export function learntSeason(meters: readonly (readonly MeterReading[])[]): Seas
     const rate = days > 0 ? own.reduce((sum, { hours }) => sum + hours, 0) / days : 0;
     for (const { from, to, hours } of own) {
       const length = (to - from) / DAY;
-      for (let at = from; at < to; at += DAY) {
+      for (let at = from; at < Math.min(to, from + LONGEST); at += DAY) {
         const month = monthOf(at);
         const share = Math.min(1, (to - at) / DAY);
         // A long stretch says when its hours fell only as evenly as it is long.

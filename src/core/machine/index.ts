@@ -11,7 +11,7 @@ export {
   spindlesAcross,
   tipAt,
 } from "./geometry";
-export { placesOf } from "./places";
+export { type PlaceSort, placesBySort, placesOf } from "./places";
 export {
   type AntiScalpWheel,
   type BladeSheet,
@@ -41,5 +41,15 @@ export {
 } from "./schema";
 export { isPlaceOf, type SheetProblem, type SheetProblemCode, sheetProblems } from "./sheet-problems";
 export { STANDPOINT_LABELS, type Standpoint, seenFrom, turnSeenFrom } from "./standpoint";
-export { type Bracket, benchHeight, bracketFor, reelBladesOf, schoolOf, unitSheetOf, unitsAcross, withSheet } from "./units";
+export {
+  type Bracket,
+  benchHeight,
+  bracketFor,
+  nearestBracket,
+  reelBladesOf,
+  schoolOf,
+  unitSheetOf,
+  unitsAcross,
+  withSheet,
+} from "./units";
 export { SHEET_SCHEMA_VERSION, storedSheet, upcastSheet } from "./upcast";

@@ -1,14 +1,15 @@
 import * as z from "zod";
 import { FEATURE_IDS, REEL_KIND_IDS, ROTARY_KIND_IDS } from "@/core/kinds";
 import { CONTACT_SCHOOLS } from "@/core/reel/contact";
+import { physical, physicalOrNought } from "@/core/units/physical";
 
 const id = z
   .string()
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, "kebab-case")
   .max(60);
 const metres = z.number().min(-20).max(20);
-const positiveMetres = z.number().positive().max(20);
-const pressure = z.number().positive().max(1_000_000);
+const positiveMetres = physical("metres", 20);
+const pressure = physical("pascals", 1_000_000);
 const label = z.string().min(1).max(60);
 
 const place = { xMetres: metres, yMetres: metres };
@@ -35,7 +36,7 @@ export const hangerSchema = z.object({
   label,
   ...place,
   /** Thread pitch by lever ratio; not told, a deck is set in lengths and not in turns. */
-  liftPerTurnMetres: z.number().positive().max(0.1).optional(),
+  liftPerTurnMetres: physical("metres", 0.1).optional(),
   step: z.enum(["flat", "quarter", "half", "hole"]),
   turnsLeftUp: z.number().min(0).max(60),
   turnsLeftDown: z.number().min(0).max(60),
@@ -49,7 +50,7 @@ export const spindleSchema = z.object({
   label,
   ...place,
   /** Corner to corner. */
-  tipCircleDiameterMetres: z.number().positive().max(2),
+  tipCircleDiameterMetres: physical("metres", 2),
   turns: z.enum(["clockwise", "anticlockwise"]).optional(),
 });
 
@@ -87,22 +88,22 @@ const money = z.number().min(0).max(100_000);
 /** What a blade for this machine has to be, and what an edge costs in the shop's own money. */
 export const bladeSchema = z.object({
   /** Corner to corner where ends are square. */
-  lengthMetres: z.number().positive().max(2),
-  leastLengthMetres: z.number().positive().max(2).optional(),
+  lengthMetres: physical("metres", 2),
+  leastLengthMetres: physical("metres", 2).optional(),
   widthMetres: positiveMetres.optional(),
   leastWidthMetres: positiveMetres.optional(),
   thicknessMetres: positiveMetres.optional(),
   /** Of the sail, new. */
   sailThicknessMetres: positiveMetres.optional(),
   /** From the face on the hub down to the cutting edge. */
-  offsetMetres: z.number().min(0).max(0.2).optional(),
+  offsetMetres: physicalOrNought("metres", 0.2).optional(),
   lift: z.enum(LIFTS).optional(),
   /** `acrossMetres`: bore, points, teeth or the round part; `secondMetres`: over the flats, or from pin to pin. */
   hole: z.object({ shape: z.enum(HOLE_SHAPES), acrossMetres: positiveMetres, secondMetres: positiveMetres.optional() }).optional(),
-  massKilograms: z.number().positive().max(30).optional(),
+  massKilograms: physical("kilograms", 30).optional(),
   edges: z.number().int().min(2).max(8).default(2),
   /** Of the blade, at full throttle without load. */
-  ratedRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  ratedRevolutionsPerMinute: physical("revolutionsPerMinute", 20_000).optional(),
   bolt: z
     .object({
       diameterMetres: positiveMetres,
@@ -118,7 +119,7 @@ export const bladeSchema = z.object({
   fittingCost: money.optional(),
   /** As the shop writes it: letters or a sign. */
   currency: z.string().trim().min(1).max(3).optional(),
-  hoursPerEdge: z.number().positive().max(1000).optional(),
+  hoursPerEdge: physical("hours", 1000).optional(),
   sharpenings: z.number().int().min(0).max(100).optional(),
 });
 
@@ -136,7 +137,7 @@ export const pulleySchema = z.object({
   label,
   ...place,
   /** Where the belt's cord runs, not the rim: outside diameters give another ratio. */
-  pitchDiameterMetres: z.number().positive().max(1),
+  pitchDiameterMetres: physical("metres", 1),
   role: z.enum(["drive", "spindle", "idler"]),
   /** The blade it turns. */
   spindleId: id.optional(),
@@ -150,7 +151,7 @@ export const gearboxSchema = z.object({
   ...place,
   oil: z.string().min(1).max(60).optional(),
   /** From the cover's face down to the oil as it should stand. */
-  coverToOilMetres: z.number().positive().max(0.5).optional(),
+  coverToOilMetres: physical("metres", 0.5).optional(),
   /** Of the coupling that times the blades. */
   splineTeeth: z.number().int().min(3).max(120).optional(),
   /** Its oil runs into another box and takes hours to level. */
@@ -158,7 +159,7 @@ export const gearboxSchema = z.object({
 });
 
 const sidePoint = { yMetres: z.number().min(-2).max(2), zMetres: z.number().min(-2).max(2) };
-const sideRoller = z.object({ ...sidePoint, radiusMetres: z.number().positive().max(0.3) });
+const sideRoller = z.object({ ...sidePoint, radiusMetres: physical("metres", 0.3) });
 
 export const ROLLER_KINDS = ["smooth", "grooved"] as const;
 export const FACINGS = ["forward", "rearward"] as const;
@@ -178,8 +179,8 @@ const rollerSheetSchema = z.object({
 export const unitSheetSchema = z.object({
   reel: z
     .object({
-      newDiameterMetres: z.number().positive().max(0.4),
-      scrapDiameterMetres: z.number().positive().max(0.4),
+      newDiameterMetres: physical("metres", 0.4),
+      scrapDiameterMetres: physical("metres", 0.4),
       blades: z.number().int().min(3).max(20),
     })
     .optional(),
@@ -187,12 +188,12 @@ export const unitSheetSchema = z.object({
     .object({
       type: z.string().trim().min(1).max(40),
       /** Of the lip new, and the least it may be ground to. */
-      thicknessMetres: z.number().positive().max(0.03),
-      leastThicknessMetres: z.number().positive().max(0.03).optional(),
+      thicknessMetres: physical("metres", 0.03),
+      leastThicknessMetres: physical("metres", 0.03).optional(),
       /** Front to back of the front face's stock, new and least. */
-      depthMetres: z.number().positive().max(0.1).optional(),
-      leastDepthMetres: z.number().positive().max(0.1).optional(),
-      hoursBetweenGrinds: z.number().positive().max(2000).optional(),
+      depthMetres: physical("metres", 0.1).optional(),
+      leastDepthMetres: physical("metres", 0.1).optional(),
+      hoursBetweenGrinds: physical("hours", 2000).optional(),
       /** Heights of cut it is made for. */
       fromHeightMetres: positiveMetres.optional(),
       toHeightMetres: positiveMetres.optional(),
@@ -221,7 +222,7 @@ export const unitSheetSchema = z.object({
     .array(
       z.object({
         withGroomer: z.boolean(),
-        fromHeightMetres: z.number().min(0).max(0.2),
+        fromHeightMetres: physicalOrNought("metres", 0.2),
         toHeightMetres: positiveMetres,
         number: z.number().int().min(1).max(20),
         facing: z.enum(FACINGS),
@@ -232,13 +233,13 @@ export const unitSheetSchema = z.object({
   /** What one turn of each adjuster moves. */
   adjusters: z
     .object({
-      squareThrowMetres: z.number().positive().max(0.02).optional(),
-      heightThrowMetres: z.number().positive().max(0.02).optional(),
+      squareThrowMetres: physical("metres", 0.02).optional(),
+      heightThrowMetres: physical("metres", 0.02).optional(),
       /** The roller that the height screws move: the rear one, unless said. */
       heightEnd: z.enum(["front", "rear"]).optional(),
       /** Where its centre can stand in the side view's own frame. */
       heightTravel: z.object({ leastZMetres: z.number().min(-2).max(2), mostZMetres: z.number().min(-2).max(2) }).optional(),
-      knifeThrowMetres: z.number().positive().max(0.02).optional(),
+      knifeThrowMetres: physical("metres", 0.02).optional(),
     })
     .optional(),
 });
@@ -248,7 +249,7 @@ export const unitSchema = z.object({
   id,
   label,
   ...place,
-  widthMetres: z.number().positive().max(2),
+  widthMetres: physical("metres", 2),
   /** Its right end forward; nought is square to travel. */
   yawRadians: z.number().min(-0.6).max(0.6).optional(),
   own: unitSheetSchema.optional(),
@@ -280,18 +281,18 @@ export const sheetSchema = z.object({
   jackingPoints: z.array(z.string().trim().min(1).max(80)).max(8).optional(),
   /** What isolates it, in the order its lock-out goes: key, plug lead, battery switch, hydraulics. */
   isolationPoints: z.array(z.string().trim().min(1).max(80)).max(8).optional(),
-  capacitorWaitSeconds: z.number().min(0).max(7200).optional(),
-  bladeBoltTorqueNewtonMetres: z.number().positive().max(1000).optional(),
+  capacitorWaitSeconds: physicalOrNought("seconds", 7200).optional(),
+  bladeBoltTorqueNewtonMetres: physical("newtonMetres", 1000).optional(),
   blade: bladeSchema.optional(),
   /** In the order of taking off; the refit goes back up the list unless `backFirst` names steps that come first. */
   deckOff: z.object({ steps: z.array(deckOffStepSchema).min(1).max(30), backFirst: z.array(id).max(10).default([]) }).optional(),
-  passOverlapMetres: z.number().min(0).max(1).optional(),
+  passOverlapMetres: physicalOrNought("metres", 1).optional(),
   drive: z
     .object({
       /** At full throttle without load: of the shaft the drive pulley sits on, the gearbox's input, or the blade itself. */
-      engineRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+      engineRevolutionsPerMinute: physical("revolutionsPerMinute", 20_000).optional(),
       /** Blade turns for one of the input, through gears. */
-      toothRatio: z.number().positive().max(20).optional(),
+      toothRatio: physical("ratio", 20).optional(),
       /** Share of its speed this machine loses in its usual grass. */
       usualDroop: z.number().min(0).max(0.5).optional(),
     })
@@ -300,7 +301,7 @@ export const sheetSchema = z.object({
     .object({
       pulleys: z.array(pulleySchema).min(2).max(16),
       /** On the pitch line, as the belt is sold. */
-      lengthMetres: z.number().positive().max(20).optional(),
+      lengthMetres: physical("metres", 20).optional(),
     })
     .optional(),
   gearboxes: z.array(gearboxSchema).max(8).optional(),
@@ -308,15 +309,15 @@ export const sheetSchema = z.object({
     .object({
       /** By hours, packed over the old grease and purged; or sealed bearings left alone until they are changed. */
       school: z.enum(["by-hours", "leave-sealed"]),
-      topUpHours: z.number().positive().max(2000).optional(),
-      purgeHours: z.number().positive().max(5000).optional(),
+      topUpHours: physical("hours", 2000).optional(),
+      purgeHours: physical("hours", 5000).optional(),
     })
     .optional(),
   /** What every reel unit of the machine has to be. */
   unit: unitSheetSchema.optional(),
   reelDrive: z
     .object({
-      revolutionsPerMinute: z.number().positive().max(5000).optional(),
+      revolutionsPerMinute: physical("revolutionsPerMinute", 5000).optional(),
       /** Turned by the ground: its clip is the same at every speed. */
       isGroundDriven: z.boolean().default(false),
       /** What slows when the engine does. */
@@ -338,7 +339,7 @@ const common = {
     .array(z.object({ axle: id, ...place }))
     .max(2)
     .default([]),
-  frame: z.object({ weightNewtons: z.number().positive().max(100_000), ...place }).optional(),
+  frame: z.object({ weightNewtons: physical("newtons", 100_000), ...place }).optional(),
 };
 /** What a machine of the other kind has: told of this one it is refused. */
 const ofAnother = z.never({ error: "cuts-with-another" }).optional();

@@ -48,6 +48,19 @@ export function bracketFor(
   return row && { number: row.number, facing: row.facing };
 }
 
+/** The row nearest to a height that none is for: what is wrong for that one is wrong further off too. */
+export function nearestBracket(
+  machine: Pick<Machine, "units" | "sheet">,
+  unit: string,
+  heightMetres: number,
+  withGroomer: boolean,
+): Bracket | undefined {
+  const rows = (unitSheetOf(machine, unit).brackets ?? []).filter((one) => one.withGroomer === withGroomer);
+  const off = (row: (typeof rows)[number]) => Math.max(row.fromHeightMetres - heightMetres, heightMetres - row.toHeightMetres, 0);
+  const [row] = [...rows].sort((a, b) => off(a) - off(b));
+  return row && { number: row.number, facing: row.facing };
+}
+
 /** A machine with some of what its sheet says replaced: what it cuts with stays what it is. */
 export const withSheet = <M extends Machine>(machine: M, changes: Partial<M["sheet"]>): M => ({
   ...machine,

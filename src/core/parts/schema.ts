@@ -1,7 +1,8 @@
 import * as z from "zod";
 import { BOLT_GRADES, HOLE_SHAPES, LIFTS, ROLLER_KINDS } from "@/core/machine";
+import { physical, physicalOrNought } from "@/core/units/physical";
 
-const size = z.number().positive().max(3).optional();
+const size = physical("metres", 3).optional();
 const money = z.number().min(0).max(100_000);
 
 const common = {
@@ -14,7 +15,7 @@ const common = {
   lowMark: z.number().int().min(0).max(1000).default(0),
   sharpeningCost: money.optional(),
   fittingCost: money.optional(),
-  hoursPerEdge: z.number().positive().max(2000).optional(),
+  hoursPerEdge: physical("hours", 2000).optional(),
   sharpenings: z.number().int().min(0).max(100).optional(),
   notes: z.string().max(500).default(""),
 };
@@ -30,7 +31,7 @@ export const partSchema = z.discriminatedUnion("kind", [
     secondMetres: size,
     thicknessMetres: size,
     widthMetres: size,
-    offsetMetres: z.number().min(0).max(0.2).optional(),
+    offsetMetres: physicalOrNought("metres", 0.2).optional(),
     lift: z.enum(LIFTS).optional(),
     turns: z.enum(["clockwise", "anticlockwise"]).optional(),
   }),
@@ -50,7 +51,7 @@ export const partSchema = z.discriminatedUnion("kind", [
     diameterMetres: size,
     blades: z.number().int().min(3).max(20).optional(),
   }),
-  z.object({ kind: z.literal("belt"), ...common, lengthMetres: z.number().positive().max(20).optional() }),
+  z.object({ kind: z.literal("belt"), ...common, lengthMetres: physical("metres", 20).optional() }),
   z.object({ kind: z.literal("roller"), ...common, widthMetres: size, roller: z.enum(ROLLER_KINDS).optional() }),
   z.object({
     kind: z.literal("bolt"),

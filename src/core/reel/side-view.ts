@@ -97,6 +97,8 @@ export function laidOn(view: SideView, on: Partial<Record<End, number>>): SideVi
 
 /** No height adjuster of a unit travels further. Estimate. */
 const MOST_TRAVEL_METRES = 0.06;
+const TRAVEL_STEP_METRES = 0.001;
+const TRAVEL_STEPS = Math.ceil(MOST_TRAVEL_METRES / TRAVEL_STEP_METRES);
 
 /**
  * How far a roller's centre has to go up (negative: down) in the unit for a wanted height of cut; a roller that goes up lets the edge down.
@@ -107,8 +109,8 @@ export function travelFor(args: { view: SideView; end: End; heightMetres: number
   const { view, end, heightMetres } = args;
   const over = (up: number) => (stanceOf(movedRoller(view, end, up))?.heightMetres ?? Number.NaN) - heightMetres;
   let [low, high] = [-MOST_TRAVEL_METRES, MOST_TRAVEL_METRES];
-  while (low < 0 && Number.isNaN(over(low))) low += 0.001;
-  while (high > 0 && Number.isNaN(over(high))) high -= 0.001;
+  for (let k = 0; k < TRAVEL_STEPS && low < 0 && Number.isNaN(over(low)); k++) low += TRAVEL_STEP_METRES;
+  for (let k = 0; k < TRAVEL_STEPS && high > 0 && Number.isNaN(over(high)); k++) high -= TRAVEL_STEP_METRES;
   if (!(over(low) >= 0 && over(high) <= 0)) return undefined;
   return halved(low, high, (up) => over(up) <= 0);
 }
@@ -153,6 +155,8 @@ export function crestHeight(args: {
 
 /** A crest flatter than this is level ground to any unit. */
 const FLATTEST_METRES = 1000;
+/** Twice what a millionth takes from the sharpest crest to the flattest; a size no roller has must not keep it going. */
+const MOST_HALVINGS = 60;
 
 /**
  * The flattest crest that still touches edge, heel or toe, as a radius in metres: any sharper one scalps. By halving; nought where none does,
@@ -173,7 +177,7 @@ export function scalpingRadius(view: SideView): { radiusMetres: number; touches:
   const first = touched(sharp);
   if (!first) return { radiusMetres: 0, touches: "edge" };
   let by = first.name;
-  while (flat - sharp > 1e-6 * flat) {
+  for (let k = 0; k < MOST_HALVINGS && flat - sharp > 1e-6 * flat; k++) {
     const middle = Math.sqrt(sharp * flat);
     const at = touched(middle);
     if (at) [sharp, by] = [middle, at.name];

@@ -1,6 +1,7 @@
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
 import type { SafeState } from "@/core/safety";
+import { table } from "@/core/tables";
 import type { EventId } from "@/core/trade";
 import { choice, chosenAt, type Move, type Order, part, type SequenceState, type Step, sequenceState } from "./counted";
 
@@ -11,7 +12,7 @@ export type Round = (typeof ROUNDS)[number];
 export const ROUND_STATE = { blade: "raised", spindle: "locked-out" } as const satisfies Record<Round, SafeState>;
 export type GuidedMove = Move & { round: Round; place: string };
 
-const STACK_LABELS: Readonly<Record<string, string>> = {
+const STACK_LABELS: Readonly<Record<string, string>> = table({
   "lock-washer": "Lock washer",
   "flat-washer": "Flat washer",
   "cupped-washer-hollow-up": "Cupped washer",
@@ -19,7 +20,7 @@ const STACK_LABELS: Readonly<Record<string, string>> = {
   spacer: "Spacer",
   "anti-rotation-plate": "Anti-rotation plate",
   collar: "Collar",
-};
+});
 
 /**
  * A blade off and on (trade handbook, "blade off or on"; common practice): photograph, block, the ladder of a stuck bolt, which never ends in

@@ -3,6 +3,7 @@ import { featuresOf, type KindId, kindById, meetsNeed, type Need } from "@/core/
 import { type DueDay, dueDay, type Pace } from "@/core/lasting";
 import { type Machine, spindlesAcross, unitSheetOf, unitsAcross } from "@/core/machine";
 import type { LogLine } from "@/core/state";
+import { emptyTable } from "@/core/tables";
 import type { CheckId, EventId, FixId } from "@/core/trade";
 
 /** A sort of service: what of the record says that it was done, and what raises it whatever the hours say. */
@@ -124,7 +125,7 @@ const keysOf = (line: LogLine): string[] => {
 
 /** The last of each fix, check and event of a machine's log, by its order, whatever the clock says. */
 export function lastSeen(log: readonly LogLine[]): LastSeen {
-  const found: Record<string, Seen> = {};
+  const found: Record<string, Seen> = emptyTable();
   for (const line of log)
     for (const key of keysOf(line)) {
       const before = found[key];

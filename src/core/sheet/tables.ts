@@ -15,12 +15,9 @@ const idOf = (words: string, taken: ReadonlySet<string>, otherwise: string): str
     .slice(0, 50)
     .replace(/^-+|-+$/g, "");
   const start = plain === "" ? otherwise : plain;
-  let [id, k] = [start, 2];
-  while (taken.has(id)) {
-    id = `${start}-${k}`;
-    k += 1;
-  }
-  return id;
+  // Of so many names and one more, one is free.
+  const others = Array.from({ length: taken.size + 1 }, (_, k) => `${start}-${k + 2}`);
+  return [start, ...others].find((id) => !taken.has(id)) ?? start;
 };
 
 /** Names with a comma in them want another sign between them, also where there is only one. */

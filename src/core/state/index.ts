@@ -1,3 +1,4 @@
+export { goneBetween, type HeldReason, heldReasons } from "./held-reasons";
 export type { LogEntry, LogLine, TakenLine } from "./log";
 export {
   type Apart,
@@ -6,6 +7,7 @@ export {
   machineState,
   type Odd,
   type OnBench,
+  type OpenPlace,
   offBench,
   placesOpen,
   type Stands,

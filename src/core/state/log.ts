@@ -1,4 +1,5 @@
 import type { Evidence, Finding, Verdict } from "@/core/findings";
+import type { Machine } from "@/core/machine";
 import type { SafeState } from "@/core/safety";
 import type { Move } from "@/core/sequences/counted";
 import type { GuidedMove } from "@/core/sequences/guided";
@@ -17,7 +18,7 @@ export type TakenLine = {
   evidence: readonly Evidence[];
 };
 
-/** What a step or an event did to a machine. What was taken back is not here, but for a safe state and a run, which do not come back. */
+/** What a step or an event did to a machine. What was taken back is not here, but for a safe state, a run and a close, which do not come back. */
 export type LogEntry =
   | { kind: "confirmation"; state: SafeState; outcome: "safe" | "stopped"; parts: readonly string[]; isTakenBack?: boolean }
   /** Somebody else's lock-out lifted, with a reason. */
@@ -39,6 +40,8 @@ export type LogEntry =
   | { kind: "guided"; move: GuidedMove }
   /** The job that wrote it is done with: what it confirmed, short of a lock-out, is nobody's word any more. */
   | { kind: "close" }
+  /** Another version of the machine's specification came into force. */
+  | { kind: "specification"; machine: Machine }
   | { kind: "hold"; stepId: number; reason: string }
   /** Without reasons by cause it is one from before they were asked for: it let go of what its own job held. */
   | { kind: "release"; reasons?: readonly { key: string; reason: string }[]; reason: string }

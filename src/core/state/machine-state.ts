@@ -1,16 +1,16 @@
 import { worksheetsFor } from "@/core/checks";
-import { type LoggedEvent, staleReasons, underSuspicion } from "@/core/events";
+import { type LoggedEvent, type StruckTake, staleReasons, underSuspicion } from "@/core/events";
 import { featuresOf } from "@/core/kinds";
-import { cutters, type Machine } from "@/core/machine";
+import { cutters, type Machine, type PlaceSort } from "@/core/machine";
 import { isLockOut, type SafeState, satisfies } from "@/core/safety";
 import type { Place } from "@/core/sequences/counted";
 import { deckState } from "@/core/sequences/deck-off";
-import { guidedState, type Round, roundsOf } from "@/core/sequences/guided";
-import { gearboxes, type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
-import { type CheckId, EVENTS, type EventId, type EventRow, fixRow } from "@/core/trade";
+import { type GuidedMove, guidedState, type Round } from "@/core/sequences/guided";
+import { type RebuildMove, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import { type CheckId, causesNow, EVENTS, type EventId, type EventRow, fixRow } from "@/core/trade";
 import type { LogEntry, LogLine, TakenLine } from "./log";
 import { type ToPutBack, turnedOneByOne } from "./put-back";
-import { foldUnsafe, type Released, type Unsafe } from "./unsafe";
+import { foldUnsafe, isClearLook, type Released, type Unsafe } from "./unsafe";
 
 /** How a machine stands, by whose word and since when. */
 export type Stands = { state: SafeState; who: string; at: string; seq: number; jobId?: number };
@@ -83,15 +83,19 @@ const TOUCHES_NOTHING: readonly EventId[] = [
 const DISTURBS_BELT: readonly EventId[] = ["deck-off", "belt-disturbed", "spindle-apart"];
 const DISTURBS_TIMING = eventRows.filter(({ makesStale }) => makesStale.includes("blade-timing")).map(({ id }) => id as EventId);
 
-/** The state of a machine from its whole log: every job, every step, every event. Pure; lines in any order. */
+/**
+ * The state of a machine from its whole log: every job, every step, every event, every version of its specification. Pure; lines in any order.
+ * `machine` is the specification in force now. What is open was opened under the specification of its own time and stays as it was opened: a later
+ * one changes what is asked from then on.
+ */
 export function machineState(machine: Machine, lines: readonly LogLine[]): MachineState {
   const log = [...lines].sort((a, b) => a.seq - b.seq);
+  const machineAt = specifications(machine, log);
   const events = log.flatMap((line): LoggedEvent[] => (line.kind === "event" && !line.isTakenBack ? [loggedOf(line)] : []));
   const { open, released } = foldUnsafe(log);
   const toPutBack = toPutBackOf(log);
-  const timing = timingOf(machine, log, events);
-  const struck = struckOf(machine, log, events);
-  const belt = featuresOf(machine).includes("belt") ? beltOf(machine, log) : {};
+  const timing = timingOf(machineAt, log, events);
+  const struck = struckOf(machineAt, log, events);
   return {
     ...standsOf(log),
     onBench: onBenchOf(log),
@@ -99,12 +103,20 @@ export function machineState(machine: Machine, lines: readonly LogLine[]): Machi
     unsafe: open,
     released,
     ...(toPutBack ? { toPutBack } : {}),
-    unturned: unturnedOf(machine, log),
-    ...belt,
+    unturned: unturnedOf(machineAt, log),
+    ...beltOf(machineAt, log),
     ...(timing ? { timing } : {}),
     ...(struck ? { struck } : {}),
     notAsBuilt: notAsBuiltOf(log),
   };
+}
+
+/** The specification that was in force at a place in the log; before the first one told, that first one. */
+type MachineAt = (seq: number) => Machine;
+
+function specifications(now: Machine, log: readonly LogLine[]): MachineAt {
+  const told = log.flatMap((line) => (line.kind === "specification" ? [line] : []));
+  return (seq) => told.findLast((line) => line.seq <= seq)?.machine ?? told[0]?.machine ?? now;
 }
 
 /** What was set otherwise stays so until it is said of that place that it is as built again; of another place, or of the whole, is not said of it. */
@@ -123,31 +135,35 @@ const loggedOf = ({ event, seq, at, who, place }: Line<"event">): LoggedEvent =>
 
 const whence = ({ who, at, seq, jobId }: LogLine) => ({ who, at, seq, ...(jobId === undefined ? {} : { jobId }) });
 
-/** Safe state and lock-outs: a run ends them all; a refusal ends what was confirmed, not who is locked on; one taken back leaves nothing. */
+/**
+ * Safe state and lock-outs. A lock-out goes by its owner's word or by a lift with a reason, never by a run that somebody else tells of, by a refusal, or
+ * by what is taken back: a confirmation taken back leaves every lock-out as it was before it.
+ */
 function standsOf(log: readonly LogLine[]): Pick<MachineState, "stands" | "lapsed" | "stopped" | "locks"> {
   let stands: Stands | undefined;
   let lapsed: MachineState["lapsed"];
   let stopped: MachineState["stopped"];
   const locks = new Map<string, Stands>();
+  const lastLock = () => [...locks.values()].sort((a, b) => a.seq - b.seq).at(-1);
   for (const line of log) {
     if (line.kind === "lift") {
       locks.delete(line.owner);
       // The machine then stands as who is still locked on says; with nobody, by nobody's word.
-      if (stands?.who === line.owner) stands = [...locks.values()].sort((a, b) => a.seq - b.seq).at(-1);
+      if (stands?.who === line.owner) stands = lastLock();
     }
     if (line.kind === "event" && line.event === "run") {
       if (stands && stands.state !== "running") {
         lapsed = { ...stands, lapsedAt: line.at };
         stands = undefined;
       }
-      locks.clear();
+      // Who says that it was run is not locked on to it; of anybody else that is not said.
+      if (!line.isTakenBack) locks.delete(line.who);
     }
     if (line.kind === "close" && stands && stands.jobId === line.jobId && !isLockOut(stands.state)) stands = undefined;
     if (line.kind !== "confirmation" || line.state === "bench") continue;
     if (line.isTakenBack) {
-      // A lead that was put back by mistake is not off again by saying so: who was locked on stays so.
-      stands = undefined;
-      if (isLockOut(line.state)) locks.delete(line.who);
+      // A lead that was put back by mistake is not off again by saying so, and one that is off is not on.
+      stands = isLockOut(line.state) && line.outcome === "safe" ? lastLock() : undefined;
       continue;
     }
     if (line.outcome === "stopped") {
@@ -214,14 +230,14 @@ function toPutBackOf(log: readonly LogLine[]): ToPutBack | undefined {
 }
 
 /** Blades to be turned by hand one by one, less those turned since in putting back, at the track or in timing. */
-function unturnedOf(machine: Machine, log: readonly LogLine[]): string[] {
+function unturnedOf(machineAt: MachineAt, log: readonly LogLine[]): string[] {
   const left = new Set<string>();
   for (const line of log) {
     const event = eventOf(line);
-    if (event) for (const id of turnedOneByOne(machine, [event])) left.add(id);
+    if (event) for (const id of turnedOneByOne(machineAt(line.seq), [event])) left.add(id);
     if (line.kind === "test-cut") left.clear();
     if (line.kind === "put-back") for (const id of line.turned) left.delete(id);
-    if (line.kind === "take") for (const id of turnedIn(machine, line)) left.delete(id);
+    if (line.kind === "take") for (const id of turnedIn(machineAt(line.seq), line)) left.delete(id);
   }
   return [...left];
 }
@@ -236,14 +252,14 @@ function turnedIn(machine: Machine, { check, told, findings }: TakenLine): strin
 }
 
 /** What a disturbed belt still wants: its grooves looked at before anything runs, and a run that saw every blade cut before it is proved. */
-function beltOf(machine: Machine, log: readonly LogLine[]): Pick<MachineState, "beltUnseated" | "beltUnproved"> {
+function beltOf(machineAt: MachineAt, log: readonly LogLine[]): Pick<MachineState, "beltUnseated" | "beltUnproved"> {
   let unseated: MachineState["beltUnseated"];
   let unproved: MachineState["beltUnproved"];
-  const blades = machine.spindles.map(({ id }) => id);
-  const hasAll = (places: readonly string[]) => blades.every((id) => places.includes(id));
   for (const line of log) {
+    const machine = machineAt(line.seq);
+    const hasAll = (places: readonly string[]) => machine.spindles.every(({ id }) => places.includes(id));
     const event = eventOf(line);
-    if (event && DISTURBS_BELT.includes(event)) {
+    if (event && DISTURBS_BELT.includes(event) && featuresOf(machine).includes("belt")) {
       unseated = { seq: line.seq, at: line.at };
       unproved = unseated;
     }
@@ -264,21 +280,32 @@ function beltOf(machine: Machine, log: readonly LogLine[]): Pick<MachineState, "
   return { ...(unseated ? { beltUnseated: unseated } : {}), ...(unproved ? { beltUnproved: unproved } : {}) };
 }
 
-function timingOf(machine: Machine, log: readonly LogLine[], events: readonly LoggedEvent[]): MachineState["timing"] {
-  if (!worksheetsFor(machine).some(({ id }) => id === "blade-timing")) return undefined;
-  const take = log.findLast((line): line is Line<"take"> => line.kind === "take" && line.check === "blade-timing");
-  const isFresh = take !== undefined && staleReasons({ machine, check: "blade-timing", takenSeq: take.seq, events }).length === 0;
+const isTimed = (machine: Machine): boolean => worksheetsFor(machine).some(({ id }) => id === "blade-timing");
+
+function timingOf(machineAt: MachineAt, log: readonly LogLine[], events: readonly LoggedEvent[]): MachineState["timing"] {
+  const take = log.findLast((line): line is Line<"take"> => line.kind === "take" && line.check === "blade-timing" && tells(line));
+  const since = take === undefined ? [] : staleReasons({ machine: machineAt(take.seq), check: "blade-timing", takenSeq: take.seq, events });
+  const isFresh = take !== undefined && since.length === 0;
   if (isFresh && take.verdict === "out") return "too-near";
   const cut = log.findLast(({ kind }) => kind === "test-cut")?.seq ?? 0;
-  const wasDisturbed = events.some(({ event, seq }) => seq > cut && DISTURBS_TIMING.includes(event));
-  return wasDisturbed && !(isFresh && take.verdict !== "not-enough-readings") ? "unseen" : undefined;
+  const wasDisturbed = events.some(({ event, seq }) => seq > cut && DISTURBS_TIMING.includes(event) && isTimed(machineAt(seq)));
+  return wasDisturbed && !isFresh ? "unseen" : undefined;
 }
 
-function struckOf(machine: Machine, log: readonly LogLine[], events: readonly LoggedEvent[]): Struck | undefined {
-  const takes = log.flatMap((line) =>
-    line.kind === "take" ? [{ check: line.check, seq: line.seq, couldTell: line.verdict !== "not-enough-readings" }] : [],
-  );
-  const held = underSuspicion({ machine, events, takes });
+/** Whether a reading says anything: one that is not complete does not, nor a look that suspects or names nothing. */
+const tells = (line: TakenLine): boolean => (line.ruleVersion > 0 ? line.verdict !== "not-enough-readings" : isClearLook(line));
+
+/** What a reading or a look says of a strike before it: a look speaks of the causes it names, and of no other. */
+function struckTake({ check, seq, ruleVersion, verdict, findings }: Line<"take">): StruckTake {
+  if (ruleVersion > 0) return { check, seq, by: "worksheet", couldTell: verdict !== "not-enough-readings" };
+  const named = findings.flatMap(({ on, code }) => (on === undefined ? [] : causesNow(on).map((cause) => ({ cause, code }))));
+  const of = (isCleared: boolean) => named.filter(({ code }) => (code === "not-found") === isCleared).map(({ cause }) => cause);
+  return { check, seq, by: "look", cleared: of(true), left: of(false) };
+}
+
+function struckOf(machineAt: MachineAt, log: readonly LogLine[], events: readonly LoggedEvent[]): Struck | undefined {
+  const takes = log.flatMap((line) => (line.kind === "take" ? [struckTake(line)] : []));
+  const held = underSuspicion({ machineAt, events, takes });
   const line = held && log.find((one): one is Line<"event"> => one.kind === "event" && one.seq === held.strike.seq);
   if (!held || !line) return undefined;
   const { at, seq, who, place, words, where, droveOn } = line;
@@ -294,6 +321,7 @@ function struckOf(machine: Machine, log: readonly LogLine[], events: readonly Lo
   };
 }
 
+/** What is apart, by the moves that were made: whatever the specification says of the place by now. */
 function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
   const deck = deckState(
     machine,
@@ -303,15 +331,21 @@ function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
   const guided = log.flatMap((line) => (line.kind === "guided" ? [line.move] : []));
   return [
     ...(deck.where === "on" ? [] : [{ what: "deck" as const, where: deck.where }]),
-    ...gearboxes(machine).flatMap(({ id }): Apart[] => {
+    ...[...new Set(moves.map(({ box }) => box))].flatMap((id): Apart[] => {
       const { where } = rebuildState(id, moves);
       return where === "on" ? [] : [{ what: "box", place: id, where }];
     }),
-    ...(guided.length === 0 ? [] : roundsOf(machine)).flatMap((at): Apart[] => {
+    ...roundsIn(guided).flatMap((at): Apart[] => {
       const { where } = guidedState(machine, at, guided);
       return where === "on" ? [] : [{ what: at.round, place: at.place, where }];
     }),
   ];
+}
+
+/** Rounds that were ever begun, each place once. */
+function roundsIn(moves: readonly GuidedMove[]): { round: Round; place: string }[] {
+  const begun = new Map(moves.map(({ round, place }) => [`${round} ${place}`, { round, place }]));
+  return [...begun.values()];
 }
 
 /** Units or blades that nobody put on the bench; a word that named no part is of all of them. */
@@ -325,15 +359,24 @@ export function isIn(state: Pick<MachineState, "stands" | "onBench">, need: Safe
   return need === "bench" ? state.onBench.length > 0 : satisfies(state.stands?.state, need);
 }
 
+/** A place that something is still written down of, and of which sort it is; without a sort it may be any that goes by that name. */
+export type OpenPlace = { place: string; sort?: PlaceSort };
+
 /** Places that something is still written down of: unsafe, let go by word, apart, on the bench, not turned by hand, struck, set otherwise than built. */
-export function placesOpen(state: MachineState): string[] {
+export function placesOpen(state: MachineState): OpenPlace[] {
+  const causes = [...state.unsafe, ...state.released.map(({ cause }) => cause)];
+  const cutter = (place: string): OpenPlace => ({ place, sort: "cutter" });
   return [
-    ...state.unsafe.flatMap((cause) => (cause.kind === "by-word" ? [] : [cause.place])),
-    ...state.released.flatMap(({ cause }) => (cause.kind === "by-word" ? [] : [cause.place])),
-    ...state.apart.flatMap((one) => (one.what === "deck" ? [] : [one.place])),
-    ...state.onBench.flatMap(({ parts }) => parts),
-    ...state.unturned,
-    ...(state.struck?.place === undefined ? [] : [state.struck.place]),
-    ...state.notAsBuilt.flatMap(({ place }) => place ?? []),
+    ...causes.flatMap((cause) =>
+      cause.kind === "by-word" ? [] : [cause.kind === "touches" ? cutter(cause.place) : { place: cause.place }],
+    ),
+    ...state.apart.flatMap((one): OpenPlace[] => {
+      if (one.what === "deck") return [];
+      return [one.what === "box" ? { place: one.place, sort: "gearbox" } : cutter(one.place)];
+    }),
+    ...state.onBench.flatMap(({ parts }) => parts.map(cutter)),
+    ...state.unturned.map(cutter),
+    ...(state.struck?.place === undefined ? [] : [{ place: state.struck.place }]),
+    ...state.notAsBuilt.flatMap(({ place }) => (place === undefined ? [] : [{ place }])),
   ];
 }

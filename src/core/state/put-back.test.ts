@@ -58,7 +58,8 @@ describe("putting back", () => {
 
   it("goes on asking for the grooves until somebody looked, whatever else was done since", () => {
     expect(ids("ZT-1", ["tyre-changed"], { beltUnseated: { seq: 1, at: "" } })).toContain(BELT_SEATED);
-    expect(ids("WP-1", ["blade-changed"], { beltUnseated: { seq: 1, at: "" } })).not.toContain(BELT_SEATED);
+    // Also where a later specification has no belt: what stands is not done away with by it.
+    expect(ids("WP-1", ["blade-changed"], { beltUnseated: { seq: 1, at: "" } })).toContain(BELT_SEATED);
   });
 
   it("names what is put on last by what the machine has, and nothing where nothing was off", () => {

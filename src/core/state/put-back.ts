@@ -48,9 +48,10 @@ export type PutBackState = { toPutBack?: ToPutBack; unturned: readonly string[];
 export function putBackPoints(machine: Machine, { toPutBack, unturned, beltUnseated }: PutBackState): SafetyItem[] {
   const features = featuresOf(machine);
   const events = toPutBack?.events ?? [];
+  // A belt that was disturbed is looked at, whatever the specification says of belts since.
   const isAsked = ({ item, after, needs }: Row) =>
-    (events.some((event) => after.includes(event)) || (item.id === BELT_SEATED && beltUnseated !== undefined)) &&
-    (!needs || features.includes(needs));
+    (item.id === BELT_SEATED && beltUnseated !== undefined) ||
+    (events.some((event) => after.includes(event)) && (!needs || features.includes(needs)));
   return [
     ...ROWS.filter(isAsked).map(({ item }) => item),
     GUARDS,

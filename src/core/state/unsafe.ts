@@ -130,14 +130,21 @@ function clears(line: TakenLine, cause: Unsafe, fixes: readonly Fixed[]): boolea
     // Of a look one cause at a time is told: a worksheet that clears the cause clears it too.
     const isLook = cause.place === LOOK_PLACE && cause.on !== undefined;
     if (isLook && line.ruleVersion > 0) return isClearedIn(line, cause.on);
-    return keys.every((key) => line.told.includes(key) && !stops.includes(key));
+    const isSeenAway = (key: string) => line.findings.some((one) => placeKey(one) === key && one.code === "not-found");
+    return keys.every((key) => (line.ruleVersion > 0 ? line.told.includes(key) && !stops.includes(key) : isSeenAway(key)));
   }
+  if (line.ruleVersion === 0 && !isClearLook(line)) return false;
   const isProof = fixes.some(
     ({ seq, row }) => seq > cause.seq && row.provedBy.includes(line.check) && changesPart(row.event) && touches(row.event, cause.check),
   );
   return (
     isProof && stops.length === 0 && (line.told.includes(cause.place) || (isWhole(cause.place) && line.verdict !== "not-enough-readings"))
   );
+}
+
+/** Whether a look found every cause it names not to be there, and names one: one that suspects, could not tell or names none clears nothing. */
+export function isClearLook({ ruleVersion, findings }: TakenLine): boolean {
+  return ruleVersion === 0 && findings.length > 0 && findings.every(({ on, code }) => on !== undefined && code === "not-found");
 }
 
 /**

@@ -1,5 +1,6 @@
 // All figures are estimates to start from; a shop's own closed jobs replace them. Ids are public: they are part of the JSON API.
 import type { CutsWith, FeatureId, Need } from "@/core/kinds";
+import { table } from "@/core/tables";
 import type { CheckId } from "./checks";
 import type { ContextId } from "./contexts";
 import type { SymptomId } from "./symptoms";
@@ -231,9 +232,9 @@ export const CAUSES = [
 ] as const satisfies readonly CauseRow[];
 
 /** Causes that were one on the list and are several now: what earlier records say of them stands for any of these. */
-const SPLIT_CAUSES: Readonly<Record<string, readonly CauseId[]>> = {
+const SPLIT_CAUSES: Readonly<Record<string, readonly CauseId[]>> = table({
   "crankshaft-bent-or-key-sheared": ["crankshaft-bent", "key-sheared"],
-};
+});
 
 /** What a cause of the record is called on the list now: itself, or the several it was split into. */
 export const causesNow = (id: string): readonly string[] => SPLIT_CAUSES[id] ?? [id];

@@ -75,6 +75,9 @@ const DECIMALS: Record<UnitId, Record<Instrument, number>> = {
   percent: { tape: 0, gauge: 0, fine: 1 },
 };
 
+/** No ruler is divided finer. */
+const MOST_HALVINGS = 10;
+
 /** Sixteenths of the whole as a mechanic writes them: 3.3125 → `3 5/16`; negative with a true minus; 0 → `0`. */
 export function formatFraction(value: number, denominator = 16): string {
   const parts = Math.round(Math.abs(value) * denominator);
@@ -82,7 +85,7 @@ export function formatFraction(value: number, denominator = 16): string {
   const whole = Math.floor(parts / denominator);
   let top = parts % denominator;
   let bottom = denominator;
-  while (top > 0 && top % 2 === 0) {
+  for (let k = 0; k < MOST_HALVINGS && top > 0 && top % 2 === 0; k++) {
     top /= 2;
     bottom /= 2;
   }

@@ -1,3 +1,4 @@
+import { table } from "@/core/tables";
 import { type Dimension, toSi, UNITS, type Unit, type UnitId, unitById } from "./table";
 
 export type QuantityIssue =
@@ -26,7 +27,7 @@ const EXAMPLES: Record<Dimension, Partial<Record<UnitId, string>> & { any: strin
   angle: { any: "4.5" },
 };
 
-const VULGAR: Record<string, string> = {
+const VULGAR: Record<string, string> = table({
   "¼": "1/4",
   "½": "1/2",
   "¾": "3/4",
@@ -34,7 +35,7 @@ const VULGAR: Record<string, string> = {
   "⅜": "3/8",
   "⅝": "5/8",
   "⅞": "7/8",
-};
+});
 
 function tidy(text: string): string {
   return text

@@ -5,6 +5,7 @@ import { type Assessment, type Field, type Form, keyOf, type QuantityAsked, read
 import type { Verdict } from "@/core/findings";
 import type { Point } from "@/core/geometry";
 import { type Machine, STANDPOINT_LABELS, type Standpoint, seenFrom } from "@/core/machine";
+import { table } from "@/core/tables";
 import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
 import { type Fit, fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
@@ -220,7 +221,7 @@ function Spot(args: {
   );
 }
 
-const UNIT_WORDS: Record<string, string> = { in: "inches" };
+const UNIT_WORDS: Record<string, string> = table({ in: "inches" });
 
 /** Which way the machine drives. */
 function Compass({ standpoint, unit }: { standpoint: Standpoint; unit: string }) {

@@ -10,6 +10,7 @@ import {
   readAt,
 } from "@/core/checks";
 import type { Machine } from "@/core/machine";
+import { emptyTable } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
 import { type FieldEntry, isWrong, readField, valueIn, writeQuantity } from "../entry";
 import { sayIssue } from "../words/issues";
@@ -76,7 +77,7 @@ export function evaluate(args: Args): Evaluated {
 }
 
 function troublesOf(issues: readonly ReadingProblem[], form: Form, system: UnitSystem): Evaluated["troubles"] {
-  const byField: Record<string, string> = {};
+  const byField: Record<string, string> = emptyTable();
   const general: string[] = [];
   for (const issue of issues) {
     const path = issue.path.slice(1).map(String);
@@ -150,7 +151,7 @@ export function retyped(args: { check: Check; machine: Machine; typed: Typed; fr
   const { check, machine, typed, from, to } = args;
   const { form, readings, entries } = evaluate({ check, machine, typed, system: from });
   const text = { ...typed.text };
-  const sure: Record<string, string> = {};
+  const sure: Record<string, string> = emptyTable();
   for (const field of form.fields) {
     const key = keyOf(field.path);
     const entry = entries[key];

@@ -1,4 +1,5 @@
 import type { Advice, Likelihood, Reason } from "@/core/diagnosis";
+import { table } from "@/core/tables";
 import { CAUSES, CHECKS, CONTEXTS, causesNow, SYMPTOMS } from "@/core/trade";
 
 export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
@@ -8,12 +9,12 @@ export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
   unlikely: "unlikely",
 };
 
-const RESULT_WORDS: Record<string, string> = {
+const RESULT_WORDS: Record<string, string> = table({
   seen: "seen",
   suspect: "suspected",
   "not-found": "not found",
   unclear: "could not tell",
-};
+});
 
 export const labelOfCause = (id: string): string =>
   causesNow(id)
@@ -55,12 +56,12 @@ export function sayReason(reason: Reason): string {
   }
 }
 
-export const SKIP_WORDS: Record<string, string> = {
+export const SKIP_WORDS: Record<string, string> = table({
   "no-tool": "no tool for it",
   "no-access": "cannot get at it",
   "sure-already": "sure already",
   "no-time": "no time",
-};
+});
 
 const listed = (labels: readonly string[]) =>
   labels.length < 2 ? (labels[0] ?? "") : `${labels.slice(0, -1).join(", ")} and ${labels.at(-1)}`;

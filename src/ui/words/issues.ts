@@ -1,6 +1,8 @@
+import { table } from "@/core/tables";
 import { type Dimension, formatQuantity, type QuantityIssue, type UnitSystem } from "@/core/units";
 import { FACED } from "../checks/faces";
 import { sayProblem } from "../checks/words";
+import { labelOfCheck } from "./diagnosis";
 
 const KIND_WORDS: Record<Dimension, string> = {
   length: "a length",
@@ -39,7 +41,7 @@ const _length = (metres: unknown, system: UnitSystem) =>
 
 type AnyIssue = { code: string; [detail: string]: unknown };
 
-const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string> = {
+const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string> = table({
   "nothing-read": () => "Nothing was read yet. Fill in at least one field.",
   "place-read-twice": () => "This place has two readings. Keep one.",
   "unknown-wheel": (i) => `This machine has no air-filled wheel called “${i.place}”.`,
@@ -133,6 +135,9 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "nothing-set": () => "It stands so already: nothing was moved.",
   "rollers-above-knife": () => "The rollers stand above the knife: it would lie on the ground. One of their places or sizes is wrong.",
   "too-deep": () => "Nested deeper than anything here.",
+  "cannot-be-reckoned": () =>
+    "This specification cannot be reckoned with: something on it never comes to an end. Look at its smallest and largest sizes.",
+  "number-not-credible": () => "A number stands in here that nobody measures. Type it again.",
   "letter-not-allowed": () => "A letter stands in here that no keyboard types. Type it again.",
   "name-not-allowed": () => "A name that cannot stand here.",
   "outline-crosses": () => "The deck's outline crosses itself. One of its corners is out of order or in the wrong place.",
@@ -140,6 +145,15 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
     `${i.place} and ${String(i.other).toLowerCase()} would strike each other: their circles meet by ${_length(i.byMetres, s)}. Move one of them, or make one shorter. Are they timed by gears? Then say so under what it has.`,
   "place-in-use": (i) =>
     `“${i.place}” stays on the sheet: something is still written down of it that is unsafe, off, not turned by hand or not looked at. Settle that first.`,
+  "work-is-open": (i) =>
+    `“${i.place}” is off or coming off: it goes back by the order and with the parts it came off with. Put it on first, then change the stack or the kind.`,
+  "read-first": (i) =>
+    `${labelOfCheck(String(i.check))} is still owed and keeps the machine from running: it has to be made before the specification rules it out.`,
+  "run-against-reasons": () =>
+    "Something keeps this machine from running. If it was run all the same, say how that came about: who ran it, and what for. It lets go of nothing.",
+  "reason-stands": () => "What keeps this machine from running would go with this, and this does not do away with it.",
+  "meter-swapped-already": (i) =>
+    `${i.by} wrote a swap of this meter down on ${String(i.at).slice(0, 10)}. The same one? Then it stands already. Another one? Say so.`,
   "stack-twice": (i) => `The washer stack holds one ${i.part}, and here are more. Take what is too many away.`,
   "deck-is-off": () =>
     "Its deck is off or coming off: it goes back by the order it came off in. Put it on first, then change the order, its hangers or what it has.",
@@ -149,6 +163,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "unknown-machine": (i) => `No machine here has the number “${i.fleetNumber}”.`,
   "machine-twice": (i) => `${i.fleetNumber} stands here twice. Keep one.`,
   "pick-checks": () => "Pick at least one worksheet.",
+  "date-too-far": () => "Nobody plans that far ahead. Pick a nearer day.",
   "day-gone": () => "That day is gone, or is today. Pick one that is to come.",
   "say-how-often": () => "Say every how many hours, or every how many days.",
   "scope-named": () => "Say for which kind or which machine.",
@@ -171,10 +186,10 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "job-has-work": () => "Somebody has been at work on it: a job that has readings stays by itself.",
   unanswered: () => "Answer this one.",
   "job-of-another-machine": () => "That job belongs to another machine.",
-};
+});
 
 /** Why a guided step does not go on with this answer. */
-export const REFUSED_WORDS: Record<string, string> = {
+export const REFUSED_WORDS: Record<string, string> = table({
   "block-slips": "Not with a block that slips: wedge it, or another one, before the wrench is pulled.",
   "bolt-still-tight":
     "Next rung: penetrating oil and time, a longer lever, then an impact wrench with everything rated for it. Never heat.",
@@ -190,19 +205,19 @@ export const REFUSED_WORDS: Record<string, string> = {
   "face-not-clean": "Clean both faces first: a speck sets the box askew.",
   "casing-stripped": "Stop: a stripped thread in the casing is repaired before the box goes on.",
   "deck-not-propped": "Not like that: prop or tie it and block its wheels before anybody reaches under it.",
-};
+});
 
-export const STATE_WORDS: Record<string, string> = {
+export const STATE_WORDS: Record<string, string> = table({
   parked: "parked",
   "locked-out": "locked out",
   raised: "raised and locked out",
   running: "ready to be run",
   "deck-removed": "deck removed and locked out",
   bench: "on the bench",
-};
+});
 
 /** What a schema refuses, without its own words: they are a programmer's. */
-const REFUSED: Record<string, (issue: AnyIssue) => string> = {
+const REFUSED: Record<string, (issue: AnyIssue) => string> = table({
   "too-big": ({ of, most }) =>
     of === "string"
       ? `Too long: ${most} letters at most.`
@@ -223,7 +238,7 @@ const REFUSED: Record<string, (issue: AnyIssue) => string> = {
   "invalid-union": () => "Not of any kind that belongs here.",
   "not-multiple-of": () => "A whole number, please.",
   "unrecognized-keys": () => "Something stands here that has no place.",
-};
+});
 
 const NOT_UNDERSTOOD = "That cannot be taken as it stands. Look at it again.";
 
@@ -236,13 +251,15 @@ export function sayIssue(issue: AnyIssue, system: UnitSystem): string {
   return own ?? REFUSED[issue.code]?.(issue) ?? NOT_UNDERSTOOD;
 }
 
-const ERRORS: Record<string, string> = {
+const ERRORS: Record<string, string> = table({
   "job-closed":
     "This job was closed in the meantime. Nothing was written; what you typed is still here. Reopen the job by undoing its close, or take a new complaint.",
   "changed-since": "This changed since the page was drawn. Look at what stands now, then try again; what you typed is kept.",
   "not-safe": "Not written down.",
   "read-since": "Not saved yet.",
   "hold-stands": "A hold is not undone. It falls when what caused it is read right, or it is released with a reason.",
+  "reason-stands":
+    "Not written down: something that keeps this machine from running would go with it. Clear that where it is cleared, or have it let go of with a reason.",
   "unknown-person": "Pick your initials first, at the top right.",
   "body-too-large": "That is more than a record can hold. Shorten it.",
   "job-not-found": "There is no such job.",
@@ -270,6 +287,9 @@ const ERRORS: Record<string, string> = {
   "folder-in-use": "A server is running on this data. Stop it first; nothing was touched.",
   "no-room": "The disk is full. Nothing was written; make room and press again.",
   "sheet-spoilt": "This machine's sheet cannot be read. Nothing can be measured on it before that is mended.",
+  "json-only": "What was sent does not say that it is JSON.",
+  "reckoning-too-long":
+    "That took longer to reckon than anything should. Nothing was written; look at the figures, or press again in a moment.",
   "request-too-slow": "The line was too slow. Press again: what you typed is kept.",
   "not-reached-here": "This page was opened under a name this server does not answer to.",
   "database-newer": "The record was written by a newer Zygometer. Start that one; this one touches nothing.",
@@ -277,7 +297,7 @@ const ERRORS: Record<string, string> = {
   "foreign-origin": "This page was opened from another address. Open it again from the address the program printed.",
   offline: "No connection. What you typed is kept here: press again when the line is back, nothing will be doubled.",
   invalid: "Something needs another look.",
-};
+});
 
 export function sayError(code: string): string {
   return ERRORS[code] ?? "Something went wrong on the server. Nothing was written; what you typed is still here.";

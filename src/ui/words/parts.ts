@@ -1,4 +1,5 @@
 import type { Fit, FitReason, PartKind } from "@/core/parts";
+import { table } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
 import { showSize } from "./quantities";
 
@@ -15,7 +16,7 @@ export const PART_WORDS: Record<PartKind, string> = {
 
 export const FIT_WORDS: Record<Fit["verdict"], string> = { fits: "Fits", "does-not-fit": "Does not fit", "cannot-tell": "Cannot tell" };
 
-const SIZE_WORDS: Record<string, string> = {
+const SIZE_WORDS: Record<string, string> = table({
   lengthMetres: "length",
   hole: "centre hole",
   holeMetres: "size of the hole",
@@ -32,7 +33,7 @@ const SIZE_WORDS: Record<string, string> = {
   grade: "grade",
   thread: "thread",
   size: "sizes",
-};
+});
 
 /** Why a part does not go on, as it is said at the shelf. */
 export function sayReason(reason: FitReason, system: UnitSystem): string {

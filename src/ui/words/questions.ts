@@ -1,8 +1,9 @@
 import type { Question } from "@/core/diagnosis";
+import { table } from "@/core/tables";
 import { labelOfContext, labelOfSymptom } from "./diagnosis";
 
 /** Questions as they are asked over the telephone; what is not here is asked by its label. */
-const CONTEXT_QUESTIONS: Record<string, string> = {
+const CONTEXT_QUESTIONS: Record<string, string> = table({
   "struck-object": "Did it hit anything hard?",
   "deck-dropped": "Did the deck drop or drag?",
   "deck-refitted": "Was the deck off and on again?",
@@ -31,7 +32,7 @@ const CONTEXT_QUESTIONS: Record<string, string> = {
   "old-blades-kept": "Are the old blades kept?",
   "bolts-by-feel": "Were the blade bolts tightened by feel or with an impact wrench?",
   "mode-changed": "Was it changed to or from mulching or collecting?",
-};
+});
 
 export function sayQuestion(question: Pick<Question, "kind" | "id">): string {
   return question.kind === "context"

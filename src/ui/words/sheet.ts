@@ -10,6 +10,7 @@ import {
   TABLE_ROWS,
   type UnitPart,
 } from "@/core/sheet";
+import { table } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
 import { show } from "./quantities";
 
@@ -89,7 +90,7 @@ export const MISSING_WORDS: Record<MissingCode, string> = {
   "no-money": "Without the price of a blade: sharpen or replace is not worked out.",
 };
 
-const CHOICE_WORDS: Record<string, string> = {
+const CHOICE_WORDS: Record<string, string> = table({
   clockwise: "Clockwise",
   anticlockwise: "Anticlockwise",
   flat: "A flat",
@@ -148,7 +149,7 @@ const CHOICE_WORDS: Record<string, string> = {
   spacer: "Spacer",
   "anti-rotation-plate": "Anti-rotation plate",
   collar: "Collar",
-};
+});
 
 export const choiceWords = (id: string, names: Readonly<Record<string, string>> = {}): string =>
   (Object.hasOwn(names, id) ? names[id] : undefined) ??

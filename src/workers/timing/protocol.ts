@@ -1,7 +1,8 @@
 import * as z from "zod";
 import type { PairStudy } from "@/core/blades/timing-study";
+import { physical, physicalOrNought } from "@/core/units/physical";
 
-const bladeSchema = z.object({ lengthMetres: z.number().positive().max(2), widthMetres: z.number().positive().max(2) });
+const bladeSchema = z.object({ lengthMetres: physical("metres", 2), widthMetres: physical("metres", 2) });
 
 /** Pairs to be studied; each question carries the number its answer comes back under. */
 export const requestSchema = z.object({
@@ -13,13 +14,13 @@ export const requestSchema = z.object({
         pair: z.object({
           one: bladeSchema,
           other: bladeSchema,
-          centresMetres: z.number().positive().max(5),
+          centresMetres: physical("metres", 5),
           sense: z.enum(["same", "opposite"]),
         }),
         phaseDegrees: z.number().min(0).max(180),
         lashDegrees: z.number().min(0).max(90),
         teeth: z.number().int().min(3).max(120).optional(),
-        wantedMetres: z.number().min(0).max(0.1),
+        wantedMetres: physicalOrNought("metres", 0.1),
       }),
     )
     .max(6),

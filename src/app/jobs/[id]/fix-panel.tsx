@@ -7,6 +7,7 @@ import type { WorkUp } from "@/core/diagnosis";
 import { reelBladesOf, unitSheetOf } from "@/core/machine";
 import { FIX_CAUTIONS } from "@/core/safety";
 import { offBench } from "@/core/state";
+import { emptyTable, table } from "@/core/tables";
 import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, GRINDS_KNIFE, isByUnit, SPINS_REEL } from "@/core/trade";
 import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
@@ -344,7 +345,7 @@ function unitsAccused(view: JobView, cause: string): string[] {
   return units.filter((unit) => places.includes(unit));
 }
 
-const GUIDES: Readonly<Record<string, PanelId>> = {
+const GUIDES: Readonly<Record<string, PanelId>> = table({
   "rebuild-gearbox": "box",
   "reseal-gearbox": "box",
   "replace-pin": "box",
@@ -355,7 +356,7 @@ const GUIDES: Readonly<Record<string, PanelId>> = {
   "replace-bearings": "spindle",
   "replace-shaft": "spindle",
   "repair-shell": "deck",
-};
+});
 
 /** The guided round that a fix is made by, where this machine has one. */
 function guideOf(fix: string, view: JobView): PanelId | undefined {
@@ -421,7 +422,7 @@ function plannedTurns(view: JobView): Record<string, string> {
   );
 }
 
-const GLYPHS: Record<string, string> = { "¼": "1/4", "½": "1/2", "¾": "3/4" };
+const GLYPHS: Record<string, string> = table({ "¼": "1/4", "½": "1/2", "¾": "3/4" });
 const spelled = (turns: number) =>
   formatTurns(turns)
     .replace(/([¼½¾])/, (glyph) => ` ${GLYPHS[glyph]}`)
@@ -451,7 +452,7 @@ function figuresOf(args: {
   system: UnitSystem;
 }): FixFigures {
   const { row, draft, planned, wheels, system } = args;
-  const troubles: Record<string, string> = {};
+  const troubles: Record<string, string> = emptyTable();
   if (row.fix === "adjust-hangers") {
     const texts = { ...planned, ...draft.turns };
     const turns = Object.entries(texts).flatMap(([hangerId, text]) => {

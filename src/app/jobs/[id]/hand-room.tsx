@@ -5,6 +5,7 @@ import type { ReactNode } from "react";
 import { type Assessment, checkRow } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
+import { table } from "@/core/tables";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
@@ -151,7 +152,7 @@ function DeskComing() {
   );
 }
 
-const TITLES: Record<string, string> = {
+const TITLES: Record<string, string> = table({
   complaint: "Complaint",
   safe: "Make it safe",
   fix: "Fix",
@@ -167,7 +168,7 @@ const TITLES: Record<string, string> = {
   box: "Gearbox apart and together",
   blade: "Blade off and on",
   spindle: "Spindle service",
-};
+});
 
 export function panelTitle(panel: PanelId): string {
   if (panel.startsWith("check:")) return checkRow(panel.slice(6))?.label ?? "Check";

@@ -2,6 +2,7 @@
 
 import type { WorkUp } from "@/core/diagnosis";
 import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import { table } from "@/core/tables";
 import { CAUSES, type CauseRow, type CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
@@ -149,7 +150,7 @@ function OneResult({
   );
 }
 
-const FOUND: Record<string, string> = { seen: "seen", suspect: "suspected", "not-found": "not there", unclear: "could not tell" };
+const FOUND: Record<string, string> = table({ seen: "seen", suspect: "suspected", "not-found": "not there", unclear: "could not tell" });
 
 /** What a look wrote down. */
 export function Looked({ take, timeOf }: { take: JobView["takes"][number]; timeOf: (iso: string) => string }) {

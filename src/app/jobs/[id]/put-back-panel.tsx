@@ -35,7 +35,8 @@ export function PutBackPanel({
   const isWanted = machineState.toPutBack !== undefined || machineState.unturned.length > 0 || machineState.beltUnseated !== undefined;
   const isApart = machineState.apart.length > 0;
   const isComplete = items.every(({ id }) => value.answers[id] !== undefined);
-  const before = mayRun(machineState, { to: "prove" }).reasons.filter(({ clears }) => clears.do !== "put-back");
+  const locked = mayRun(machineState, { to: "cut", who }).reasons.filter(({ code }) => code === "locked-by");
+  const before = [...locked, ...mayRun(machineState, { to: "prove" }).reasons.filter(({ clears }) => clears.do !== "put-back")];
   const send = async (answers: Answers) => {
     const own = Object.fromEntries(items.flatMap(({ id }) => (answers[id] ? [[id, answers[id]]] : [])));
     const sent = await act.send<{ stoppedAt: string[] }>("put-back", { answers: own }, ticket);
@@ -52,7 +53,12 @@ export function PutBackPanel({
         <p className="text-lg font-semibold">Nothing to put back: nothing was taken apart or locked out since it was last run.</p>
       )}
       <RunReasons view={view} reasons={before} open={open} here="put-back" timeOf={timeOf} />
-      {isWanted && !isApart && (
+      {isWanted && !isApart && locked.length > 0 && (
+        <p className="text-lg font-semibold">
+          Somebody else is locked on: the lead goes back on with them, or after their lock-out is off.
+        </p>
+      )}
+      {isWanted && !isApart && locked.length === 0 && (
         <>
           <p className="text-sm text-soft">
             In this order, before it is made ready to run. A no is written down and stops: what touches is not run.

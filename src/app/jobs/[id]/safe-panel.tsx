@@ -8,6 +8,7 @@ import type { JobView } from "@/data/job-view";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
+import { ReasonForm } from "@/ui/reason-form";
 import { DEFER } from "@/ui/words/cautions";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
@@ -130,13 +131,37 @@ export function SafePanel({
           </button>
         </>
       )}
-      {machineState.stands && machineState.stands.state !== "running" && (
-        <button type="button" className="btn mt-2 w-full" disabled={act.isBusy} onClick={() => act.send("events", { event: "run" })}>
-          It was run since
-        </button>
-      )}
       <Trouble act={act} />
+      {machineState.stands && machineState.stands.state !== "running" && (
+        <RunSince
+          jobId={view.id}
+          isAgainst={mayRun(machineState, { to: "cut", who }).reasons.some(({ code }) => code !== "not-ready")}
+          act={act}
+        />
+      )}
     </div>
+  );
+}
+
+/** Somebody ran it since: against something that keeps it from running, that is told in words, and lets go of nothing. */
+function RunSince({ jobId, isAgainst, act }: { jobId: number; isAgainst: boolean; act: Act }) {
+  const [isTelling, setIsTelling] = useState(false);
+  const tell = (words?: string) => act.send("events", { event: "run", ...(words ? { words } : {}) });
+  if (isAgainst && isTelling)
+    return (
+      <ReasonForm
+        keep={`job:${jobId}:run-since`}
+        label="Who ran it all the same, and what for"
+        button="It was run since"
+        most={500}
+        isBusy={act.isBusy}
+        onSend={tell}
+      />
+    );
+  return (
+    <button type="button" className="btn mt-2 w-full" disabled={act.isBusy} onClick={() => (isAgainst ? setIsTelling(true) : tell())}>
+      It was run since
+    </button>
   );
 }
 

@@ -2,6 +2,7 @@ import type { Assessment, LookDetail, LookResult } from "@/core/checks";
 import { gradeCut } from "@/core/jobs";
 import type { Machine } from "@/core/machine";
 import { partLabel } from "@/core/sequences/rebuild";
+import { table } from "@/core/tables";
 import { CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import { formatTurns, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
@@ -13,7 +14,7 @@ import { placeName, show, VERDICT_WORDS } from "@/ui/words/quantities";
 
 export type StepRow = JobView["steps"][number];
 
-const YES_NO: Record<string, string> = { present: "yes", denied: "no", unknown: "not known", true: "yes", false: "no" };
+const YES_NO: Record<string, string> = table({ present: "yes", denied: "no", unknown: "not known", true: "yes", false: "no" });
 
 function sayAnswers({ symptoms, contexts }: { symptoms: object; contexts: object }): string {
   const said = [

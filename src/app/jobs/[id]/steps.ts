@@ -251,8 +251,12 @@ function panelFor(view: JobView, check: CheckRow, who: string | undefined): Pane
 
 /** What stands between the machine and running: the first thing to clear, else making it ready. */
 function readyPanel(view: JobView, who: string | undefined): PanelId {
-  const [first] = mayRun(view.machineState, { to: "cut", who }).reasons;
-  return first ? panelOf(first.clears) : "safe";
+  const { reasons } = mayRun(view.machineState, { to: "cut", who });
+  const [first] = reasons;
+  // Nothing is put back over the hands of somebody else who is locked on.
+  const lock = first?.clears.do === "put-back" ? reasons.find(({ code }) => code === "locked-by") : undefined;
+  const next = lock ?? first;
+  return next ? panelOf(next.clears) : "safe";
 }
 
 const CUT_GAPS: readonly string[] = [

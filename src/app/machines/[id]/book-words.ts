@@ -1,6 +1,7 @@
 import type { Assessment } from "@/core/checks";
 import type { Machine } from "@/core/machine";
 import { sheetPlaces } from "@/core/sheet";
+import { table } from "@/core/tables";
 import { EVENTS } from "@/core/trade";
 import type { UnitSystem } from "@/core/units";
 import type { BookKind, BookLine, sheetChanges } from "@/data/book";
@@ -25,14 +26,14 @@ export const KIND_WORDS: Record<BookKind, string> = {
   close: "Closings",
 };
 
-const CUT_WORDS: Record<string, string> = { "all-alike": "all alike", better: "better, not right", same: "no better" };
-const SPINDLE_WORDS: Record<string, string> = {
+const CUT_WORDS: Record<string, string> = table({ "all-alike": "all alike", better: "better, not right", same: "no better" });
+const SPINDLE_WORDS: Record<string, string> = table({
   "topped-up": "greased",
   purged: "purged",
   "bearings-new": "new bearings",
   moved: "moved round",
-};
-const SET_WORDS: Record<string, string> = { fitted: "fitted", "came-off": "came off", looked: "looked at" };
+});
+const SET_WORDS: Record<string, string> = table({ fitted: "fitted", "came-off": "came off", looked: "looked at" });
 
 /** A line of the book in a few words: what it is told by, and what is found by words. */
 export function bookTitle(line: BookLine, machine: Machine): string {

@@ -63,10 +63,19 @@ export function LogPanel({
   const taking = backDraft.value;
   const isStrike = event === "struck";
   const [failed, setFailed] = useState<{ error: string; issues: Problem[]; at: "hours" | "event" | "log" }>();
-  const post = async (path: string, body: Record<string, unknown>, at: "hours" | "event" | "log", ticket?: Ticket) => {
+  /** `takes`: the line it takes back, whose reason is asked for where it wants one. */
+  const post = async (
+    path: string,
+    body: Record<string, unknown>,
+    at: "hours" | "event" | "log",
+    ticket?: Ticket | undefined,
+    takes?: number,
+  ) => {
     const sent = await submit(`/api/v1/machines/${machineId}/${path}`, { who: who ?? "", ...body }, ticket ? { ticket } : {});
     if (!sent) return false;
     setFailed(sent.ok ? undefined : { error: who ? sent.error : "unknown-person", issues: sent.issues, at });
+    if (!sent.ok && takes !== undefined && sent.issues.some(({ code }) => code === "reason-of-substance"))
+      backDraft.set((before) => ({ id: takes, reason: before.id === takes ? before.reason : "" }));
     if (sent.ok) reread();
     return sent.ok;
   };
@@ -230,7 +239,9 @@ export function LogPanel({
                   className="btn btn-quiet"
                   disabled={isBusy}
                   onClick={() =>
-                    entry.isHolding ? backDraft.set({ id: entry.id, reason: "" }) : post(`events/${entry.id}/void`, {}, "log")
+                    entry.isHolding
+                      ? backDraft.set({ id: entry.id, reason: "" })
+                      : post(`events/${entry.id}/void`, {}, "log", undefined, entry.id)
                   }
                   aria-label={`Take back: ${entry.label}`}
                 >

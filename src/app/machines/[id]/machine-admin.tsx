@@ -1,7 +1,10 @@
 "use client";
 
+import type { MeterSwap } from "@/data/hours";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
+import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 
 const hoursIn = (text: string) => {
@@ -10,14 +13,22 @@ const hoursIn = (text: string) => {
 };
 
 /** What a lead does to a machine as a whole: its name and site, another hour meter, out of the fleet and back. */
-export function MachineAdmin(args: { machineId: string; name: string; site: string; meterHours: number | undefined; isRetired: boolean }) {
+export function MachineAdmin(args: {
+  machineId: string;
+  name: string;
+  site: string;
+  meterHours: number | undefined;
+  isRetired: boolean;
+  /** The last swap of its meter that stands. */
+  swap: MeterSwap | undefined;
+}) {
   const { machineId, isRetired } = args;
   return (
     <details className="my-4 border-t-2 border-ink">
       <summary className="min-h-11 cursor-pointer py-2 text-xl font-semibold">Name, site, hour meter, retire</summary>
       <div className="grid gap-x-8 md:grid-cols-3">
         <Rename machineId={machineId} name={args.name} site={args.site} />
-        <Swap machineId={machineId} meterHours={args.meterHours} />
+        <Swap machineId={machineId} meterHours={args.meterHours} swap={args.swap} />
         <Retire machineId={machineId} isRetired={isRetired} />
       </div>
     </details>
@@ -55,25 +66,36 @@ function Rename({ machineId, name, site }: { machineId: string; name: string; si
   );
 }
 
-function Swap({ machineId, meterHours }: { machineId: string; meterHours: number | undefined }) {
-  const { post, isBusy, trouble, troubleAt } = usePost();
+function Swap({ machineId, meterHours, swap }: { machineId: string; meterHours: number | undefined; swap: MeterSwap | undefined }) {
+  const { post, isBusy, trouble, issues, troubleAt } = usePost();
   const { value, set, clear, ticket } = useDraft(`machine:${machineId}:meter-swap`, {
     old: meterHours === undefined ? "" : String(meterHours),
     fresh: "0",
   });
   const [oldHours, newHours] = [hoursIn(value.old), hoursIn(value.fresh)];
+  const { timeZone } = useSeat();
+  const isTooFast = issues.some(({ code }) => code === "hours-run-too-fast");
+  const twice = issues.find(({ code }) => code === "meter-swapped-already");
+  const path = `/api/v1/machines/${machineId}/meter-swap`;
+  const send = async (more: { isSure?: boolean; seenSwapId?: number } = {}) => {
+    if (oldHours === undefined || newHours === undefined) return;
+    if (await post(path, { oldHours, newHours, ...more }, { ticket })) clear();
+  };
   return (
     <form
-      onSubmit={async (event) => {
+      onSubmit={(event) => {
         event.preventDefault();
-        if (
-          oldHours !== undefined &&
-          newHours !== undefined &&
-          (await post(`/api/v1/machines/${machineId}/meter-swap`, { oldHours, newHours }, { ticket }))
-        )
-          clear();
+        send();
       }}
     >
+      {swap && (
+        <p className="py-1 text-sm">
+          Swapped at {swap.oldHours} h, the new one went in at {swap.newHours} h: {swap.who}, {dateOnly(swap.at, timeZone)}.{" "}
+          <button type="button" className="btn btn-quiet" disabled={isBusy} onClick={() => post(`${path}/${swap.id}/take-back`, {})}>
+            Take it back
+          </button>
+        </p>
+      )}
       <TextField
         id="swap-old"
         label="The old meter came out at, h"
@@ -86,6 +108,21 @@ function Swap({ machineId, meterHours }: { machineId: string; meterHours: number
       <button type="submit" className="btn" disabled={isBusy || oldHours === undefined || newHours === undefined}>
         Another meter was fitted
       </button>
+      {isTooFast && (
+        <button type="button" className="btn my-1 w-full" disabled={isBusy} onClick={() => send({ isSure: true })}>
+          {value.old} h is right
+        </button>
+      )}
+      {twice && (
+        <button
+          type="button"
+          className="btn my-1 w-full"
+          disabled={isBusy}
+          onClick={() => send({ seenSwapId: Number(twice.swapId), isSure: true })}
+        >
+          It was swapped once more
+        </button>
+      )}
     </form>
   );
 }

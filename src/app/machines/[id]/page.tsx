@@ -10,6 +10,7 @@ import type { ServiceStanding } from "@/core/service/tasks";
 import { EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
+import { lastMeterSwap } from "@/data/hours";
 import type { LastDone } from "@/data/last-done";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
 import { listSets, whatFits } from "@/data/parts";
@@ -363,6 +364,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
         site={record.site}
         meterHours={record.meterHours}
         isRetired={retired !== undefined}
+        swap={lastMeterSwap(database(), record.id)}
       />
     </main>
   );

@@ -10,6 +10,7 @@ import {
   valueAt,
   withValue,
 } from "@/core/sheet";
+import { emptyTable } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
 import { type FieldTrouble, readText, writeValue } from "@/ui/sheet-field/read-text";
 
@@ -84,7 +85,7 @@ function keyOf(loose: unknown, path: readonly PropertyKey[]): string {
 export function readSheet(draft: SheetDraft, system: UnitSystem): SheetRead {
   const loose = parsed(draft.machineText);
   const whole = machineSchema.safeParse(loose);
-  const troubles: Record<string, FieldTrouble> = {};
+  const troubles: Record<string, FieldTrouble> = emptyTable();
   for (const issue of whole.error?.issues ?? []) troubles[keyOf(loose, issue.path)] = "needed";
   const known = new Map((whole.data ? fieldsOf(whole.data) : []).map((field) => [field.key, field]));
   for (const [key, text] of Object.entries(draft.texts)) {

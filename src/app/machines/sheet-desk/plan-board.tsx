@@ -3,6 +3,7 @@
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from "react";
 import type { Machine } from "@/core/machine";
 import { GRID_METRES, type SheetPlace, sheetPlaces, snapped } from "@/core/sheet";
+import { table } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
@@ -14,12 +15,12 @@ const ROOM_METRES = 0.08;
 /** A finger is no finer than this. */
 const TOUCH_PIXELS = 24;
 
-const STEPS: Record<string, readonly [number, number]> = {
+const STEPS: Record<string, readonly [number, number]> = table({
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
   ArrowUp: [0, 1],
   ArrowDown: [0, -1],
-};
+});
 
 /** The machine from above, every place of it to be touched and dragged; arrows move the one in hand by a step of the grid. */
 export function PlanBoard(args: {

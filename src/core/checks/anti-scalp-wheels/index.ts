@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type AntiScalpWheel, type Machine, pointOf } from "@/core/machine";
+import { physicalOrNought } from "@/core/units/physical";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -16,7 +17,7 @@ export const antiScalpReadingsSchema = z.object({
     .record(
       z.string(),
       z.object({
-        clearanceMetres: z.number().min(0).max(0.3).optional(),
+        clearanceMetres: physicalOrNought("metres", 0.3).optional(),
         turns: z.enum(TURNS).optional(),
         hole: z.number().int().min(1).max(20).optional(),
       }),

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { LEAST_CLEARANCE_SHARE, movedRoller, type Stance, stanceOf, travelFor } from "@/core/reel";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -9,14 +10,14 @@ import type { Assessment, Check } from "../types";
 /** An angle is read no closer than this. Estimate. */
 const ANGLE_ERROR_RADIANS = (0.25 * Math.PI) / 180;
 
-const size = z.number().min(0).max(0.1);
+const size = physicalOrNought("metres", 0.1);
 export const attitudeReadingsSchema = byUnitSchema(
   z.object({
-    heightMetres: z.number().positive().max(0.1).optional(),
+    heightMetres: physical("metres", 0.1).optional(),
     heelMetres: size.optional(),
     toeMetres: size.optional(),
     attitudeRadians: z.number().min(-0.6).max(0.6).optional(),
-    thicknessMetres: z.number().positive().max(0.03).optional(),
+    thicknessMetres: physical("metres", 0.03).optional(),
     /** How the knife's front face meets the grass. */
     face: z.enum(["holds-upright", "lays-forward", "drags-back"]).optional(),
   }),

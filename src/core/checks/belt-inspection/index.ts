@@ -1,6 +1,8 @@
 import * as z from "zod";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { table } from "@/core/tables";
+import { physical } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -27,7 +29,7 @@ export const beltReadingsSchema = z.object({
     .default({}),
   guards: z.object({ state: z.enum(["on", "missing"]).optional() }).default({}),
   /** As marked on the belt, or measured round it on the pitch line. */
-  lengthMetres: z.number().positive().max(20).optional(),
+  lengthMetres: physical("metres", 20).optional(),
   /** Every blade seen to turn as the drive or one blade is turned by hand. */
   spindles: z.record(z.string(), z.object({ turns: z.enum(["turns", "stands"]) })).default({}),
 });
@@ -154,7 +156,7 @@ function lengthFigure(machine: Machine, lengthMetres: number | undefined): Figur
   ];
 }
 
-const BAD: Record<string, Verdict> = {
+const BAD: Record<string, Verdict> = table({
   "off-one": "out",
   other: "out",
   "no-picture": "watch",
@@ -173,7 +175,7 @@ const BAD: Record<string, Verdict> = {
   broken: "out",
   missing: "out",
   stands: "out",
-};
+});
 
 function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: string[] }, Says> {
   const { belt, idlers, guards, spindles, lengthMetres } = readings;

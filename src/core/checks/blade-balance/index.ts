@@ -11,6 +11,7 @@ import {
 import type { Evidence, Figure, Finding } from "@/core/findings";
 import { instrument } from "@/core/instruments";
 import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
@@ -28,18 +29,18 @@ export const balanceReadingsSchema = z.object({
   grade: z.enum(["6.3", "16", "40"]).default("16"),
   set: z.enum(["together", "one-new"]).optional(),
   /** Least mass at the tip that the balancer answers to. */
-  resolutionKilograms: z.number().positive().max(0.1).optional(),
-  revolutionsPerMinute: z.number().positive().max(20_000).optional(),
-  massKilograms: z.number().positive().max(30).optional(),
+  resolutionKilograms: physical("kilograms", 0.1).optional(),
+  revolutionsPerMinute: physical("revolutionsPerMinute", 20_000).optional(),
+  massKilograms: physical("kilograms", 30).optional(),
   /** How much of the edge is ground off over its thickness: what a length of it weighs. */
-  grindDepthMetres: z.number().positive().max(0.05).optional(),
+  grindDepthMetres: physical("metres", 0.05).optional(),
   blades: z
     .record(
       z.string(),
       z.object({
         /** The mass that brings the light end level, and how far from the middle it hung; 0 where the blade hangs level by itself. */
-        addedKilograms: z.number().min(0).max(2).optional(),
-        radiusMetres: z.number().positive().max(1).optional(),
+        addedKilograms: physicalOrNought("kilograms", 2).optional(),
+        radiusMetres: physical("metres", 1).optional(),
         light: z.enum(["A", "B"]).optional(),
       }),
     )

@@ -1,6 +1,7 @@
 import * as z from "zod";
+import { physical, physicalOrNought } from "@/core/units/physical";
 
-const size = z.number().min(0).max(2);
+const size = physicalOrNought("metres", 2);
 const money = z.number().min(0).max(100_000);
 
 /** One end of a blade, as looked at. */
@@ -24,9 +25,9 @@ export const edgeReadingsSchema = z.object({
         bendCompared: z.enum(["same-curve", "unlike"]).optional(),
         /** Between sail and flat. */
         slot: z.enum(["none", "forming"]).optional(),
-        lengthMetres: z.number().positive().max(2).optional(),
+        lengthMetres: physical("metres", 2).optional(),
         /** At the narrower tip. */
-        widthMetres: z.number().positive().max(0.5).optional(),
+        widthMetres: physical("metres", 0.5).optional(),
         A: endSchema.default({}),
         B: endSchema.default({}),
       }),
@@ -39,7 +40,7 @@ export const edgeReadingsSchema = z.object({
       sharpening: money.optional(),
       fitting: money.optional(),
       sharpenings: z.number().int().min(0).max(100).optional(),
-      hoursPerEdge: z.number().positive().max(1000).optional(),
+      hoursPerEdge: physical("hours", 1000).optional(),
       /** As the shop writes it; shown beside the figures and reckoned with nowhere. */
       currency: z.string().trim().min(1).max(3).optional(),
     })

@@ -1,14 +1,15 @@
 import * as z from "zod";
 import { BOLT_GRADES, HOLE_SHAPES, LIFTS } from "@/core/machine";
+import { physical, physicalOrNought } from "@/core/units/physical";
 
-const size = z.number().positive().max(2);
+const size = physical("metres", 2);
 
 const partSchema = z.object({
   lengthMetres: size.optional(),
   hole: z.enum(HOLE_SHAPES).optional(),
   holeMetres: size.optional(),
   thicknessMetres: size.optional(),
-  offsetMetres: z.number().min(0).max(0.2).optional(),
+  offsetMetres: physicalOrNought("metres", 0.2).optional(),
   widthMetres: size.optional(),
   /** Over the flats, or from pin to pin. */
   secondMetres: size.optional(),
@@ -40,7 +41,7 @@ export const fitReadingsSchema = z.object({
         seated: z.enum(["flush", "proud"]).optional(),
         bolt: z.enum(BOLT_GRADES).optional(),
         tightened: z.enum(["wrench", "feel", "loose"]).optional(),
-        torqueNewtonMetres: z.number().positive().max(10_000).optional(),
+        torqueNewtonMetres: physical("newtonMetres", 10_000).optional(),
       }),
     )
     .default({}),

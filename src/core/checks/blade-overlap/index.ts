@@ -16,6 +16,7 @@ import { type Evidence, type Figure, type Finding, measuredLikelihoodRatio, type
 import { instrument } from "@/core/instruments";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import type { Form } from "../form";
 import { findingsOf, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
@@ -26,7 +27,7 @@ export const WEAR_TO_WATCH_METRES = 0.0015;
 
 export const overlapReadingsSchema = z.object({
   /** Tip to tip, corner to corner on the diagonal where ends are square. */
-  blades: z.record(z.string(), z.object({ lengthMetres: z.number().positive().max(2) })).default({}),
+  blades: z.record(z.string(), z.object({ lengthMetres: physical("metres", 2) })).default({}),
 });
 
 export type OverlapReadings = z.output<typeof overlapReadingsSchema>;

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { type ClearRange, clearRanges, closestApproach, type TimedPair, toothAngle } from "@/core/blades/timing";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import type { Form, QuantityAsked } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -30,7 +31,7 @@ export const timingReadingsSchema = z.object({
     )
     .default({}),
   /** Lengths as measured, corner to corner, where they are not the sheet's. */
-  blades: z.record(z.string(), z.object({ lengthMetres: z.number().positive().max(2).optional() })).default({}),
+  blades: z.record(z.string(), z.object({ lengthMetres: physical("metres", 2).optional() })).default({}),
 });
 
 export type TimingReadings = z.output<typeof timingReadingsSchema>;

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import { type Form, readAt } from "../form";
 import { evidenceOf, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -10,7 +11,7 @@ import { unknownPlaces } from "../verdicts";
 /** Ends of a straight blade on a straight shaft pass one point within this. Common practice: 1/16 in. */
 export const TRACK_TOLERANCE_METRES = 0.0015;
 
-const height = z.number().positive().max(0.4);
+const height = physical("metres", 0.4);
 
 export const trackReadingsSchema = z.object({
   blades: z

@@ -1,6 +1,7 @@
 import * as z from "zod";
+import { physical } from "@/core/units/physical";
 
-const height = z.number().positive().max(0.4);
+const height = physical("metres", 0.4);
 
 const visits = z
   .array(

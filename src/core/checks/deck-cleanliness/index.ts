@@ -1,6 +1,8 @@
 import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { table } from "@/core/tables";
+import { physicalOrNought } from "@/core/units/physical";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -12,7 +14,7 @@ const OFTEN = 0.5;
 const LOOKS_TO_SAY_SO = 3;
 
 export const cleanlinessReadingsSchema = z.object({
-  pack: z.object({ depthMetres: z.number().min(0).max(0.3), worst: z.string().max(60).optional() }).optional(),
+  pack: z.object({ depthMetres: physicalOrNought("metres", 0.3), worst: z.string().max(60).optional() }).optional(),
   port: z.object({ state: z.enum(["open", "clogged", "none"]) }).optional(),
   /** What the clippings leave by, as the deck is used today. */
   outlet: z.object({ state: z.enum(["free", "bag-clogged", "plug-in", "flap-shut"]) }).optional(),
@@ -139,13 +141,13 @@ function formOf(machine: Machine): Form {
 const BAD: readonly string[] = ["clogged", "narrowed", "missing", "bent", "cracked", "bag-clogged", "plug-in", "flap-shut"];
 
 /** What a place that is off shows; a baffle speaks to none of the causes. */
-const SHOWN: Readonly<Record<string, string>> = {
+const SHOWN: Readonly<Record<string, string>> = table({
   pack: "deck-packed",
   port: "deck-packed",
   chute: "deck-packed",
   outlet: "discharge-blocked",
   shell: "deck-shell-bent",
-};
+});
 
 function findingsIn({ pack, port, chute, outlet, baffles, shell }: CleanlinessReadings): Finding[] {
   const found = (place: string, code: string, verdict: Verdict): Finding => {

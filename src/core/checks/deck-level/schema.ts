@@ -1,9 +1,10 @@
 import * as z from "zod";
 import { DIRECTIONS, type Direction } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import { byPlace, textAt } from "../listed";
 
 const placeId = z.string().min(1).max(60);
-const tipSchema = z.object({ heightMetres: z.number().positive().max(0.4) });
+const tipSchema = z.object({ heightMetres: physical("metres", 0.4) });
 const floorSchema = z.object({ heightMetres: z.number().min(-1).max(3) });
 
 export const FORMS = ["quick", "twist", "full"] as const;
@@ -58,7 +59,7 @@ const readingsSchema = z.object({
     })
     .optional(),
   /** Height of cut to set while at it; without it the deck keeps its height and is only levelled. */
-  wantedCutHeightMetres: z.number().positive().max(0.3).optional(),
+  wantedCutHeightMetres: physical("metres", 0.3).optional(),
   /** Whether each carried its share before anything was turned. */
   hangers: z.record(placeId, z.enum(["loaded", "loose"])).default({}),
   /** One and the same end of each blade was turned to every place: its other end may be bent and does not matter. */

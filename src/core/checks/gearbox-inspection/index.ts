@@ -2,6 +2,8 @@ import * as z from "zod";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
+import { table } from "@/core/tables";
+import { physicalOrNought } from "@/core/units/physical";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -19,7 +21,7 @@ const boxSchema = z.object({
   sealFace: z.enum(["unworn", "grooved"]).optional(),
   oil: z.enum(["clean", "milky", "burnt"]).optional(),
   /** From the cover's face down to the oil. */
-  depthMetres: z.number().min(0).max(0.5).optional(),
+  depthMetres: physicalOrNought("metres", 0.5).optional(),
   /** How long it stood before the oil was read. */
   stood: z.enum(["hours", "just-filled"]).optional(),
 });
@@ -96,7 +98,7 @@ function formOf(machine: Machine): Form {
 }
 
 /** What is found at a box; watched where it still runs. */
-const BAD: Readonly<Record<string, Verdict>> = {
+const BAD: Readonly<Record<string, Verdict>> = table({
   broken: "stop",
   sheared: "stop",
   chipped: "out",
@@ -110,7 +112,7 @@ const BAD: Readonly<Record<string, Verdict>> = {
   burnt: "out",
   worn: "watch",
   fine: "watch",
-};
+});
 
 const codesOf = (read: Read): string[] => ASKED.flatMap(([key]) => read[key] ?? []);
 

@@ -1,6 +1,8 @@
 import * as z from "zod";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { table } from "@/core/tables";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -10,11 +12,11 @@ export const DEEPEST_SHARE = 0.5;
 /** So near the height of cut, or over it, and it touches nothing. Estimate: a tenth of the height over it. */
 export const SHY_SHARE = 0.1;
 
-const height = z.number().positive().max(0.1);
+const height = physical("metres", 0.1);
 export const groomerReadingsSchema = byUnitSchema(
   z.object({
     heightMetres: height.optional(),
-    groomerMetres: z.number().min(0).max(0.15).optional(),
+    groomerMetres: physicalOrNought("metres", 0.15).optional(),
     /** A strip mown with and one without, side by side. */
     strips: z.enum(["better", "alike", "stripped", "not-mown"]).optional(),
   }),
@@ -86,7 +88,7 @@ function judge(read: Read): { code: string; verdict: Verdict } | undefined {
   return share < 0 ? { code: "near-shy", verdict: "watch" } : { code: "reaches", verdict: "in-tolerance" };
 }
 
-const SHOWS: Partial<Record<string, string>> = { "too-deep": "groomer-aggressive", "too-shy": "groomer-shy" };
+const SHOWS: Partial<Record<string, string>> = table({ "too-deep": "groomer-aggressive", "too-shy": "groomer-shy" });
 
 function findingsAt(place: string, read: Read): Finding[] {
   const judged = judge(read);

@@ -3,6 +3,7 @@ import { bite } from "@/core/drive/tip-speed";
 import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import { isRider, type Machine } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import type { Form } from "../form";
 import { settled } from "../settled";
 import { timedRun } from "../timed-run";
@@ -20,10 +21,10 @@ export const FASTEST_METRES_PER_SECOND = { riding: 2.7, walking: 1.6 } as const;
 const RADIANS = (2 * Math.PI) / 60;
 
 export const groundSpeedReadingsSchema = z.object({
-  distanceMetres: z.number().positive().max(2000).optional(),
+  distanceMetres: physical("metres", 2000).optional(),
   /** One or several runs over that distance. */
-  seconds: z.array(z.number().positive().max(3600)).max(20).default([]),
-  revolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  seconds: z.array(physical("seconds", 3600)).max(20).default([]),
+  revolutionsPerMinute: physical("revolutionsPerMinute", 20_000).optional(),
   throttle: z.enum(["full", "below-full"]).optional(),
 });
 

@@ -4,6 +4,7 @@ import type { Evidence, Figure, Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import { turnThatOpens } from "@/core/reel";
+import { physical } from "@/core/units/physical";
 import type { Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
@@ -15,11 +16,11 @@ export const USUAL_EFFICIENCY = 0.8;
 
 export const passReadingsSchema = z.object({
   /** From join to join, several passes at once. */
-  acrossMetres: z.number().positive().max(200).optional(),
+  acrossMetres: physical("metres", 200).optional(),
   passes: z.number().int().min(1).max(60).optional(),
   steersBy: z.enum(["outer-edge-of-cut", "wheel-mark", "deck-edge", "guess"]).optional(),
-  tightestTurnMetres: z.number().positive().max(60).optional(),
-  groundMetresPerSecond: z.number().positive().max(15).optional(),
+  tightestTurnMetres: physical("metres", 60).optional(),
+  groundMetresPerSecond: physical("metresPerSecond", 15).optional(),
 });
 
 export type PassReadings = z.output<typeof passReadingsSchema>;

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { ALONG, CONE_TOLERANCE_METRES, coneOf, REEL_GRIND_METRES, reelLife } from "@/core/reel";
+import { physical } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
@@ -9,7 +10,7 @@ import type { Assessment, At, Check } from "../types";
 /** A reel this much over its new diameter is misread. Estimate. */
 const OVER_NEW_METRES = 0.001;
 
-const diameter = z.number().positive().max(0.4);
+const diameter = physical("metres", 0.4);
 export const coneReadingsSchema = byUnitSchema(
   z.object({ leftMetres: diameter.optional(), middleMetres: diameter.optional(), rightMetres: diameter.optional() }),
 );

@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { cuttingEdges, cuttingWidth, type Machine, unitsAcross } from "@/core/machine";
 import { onKnives, onTurf } from "@/core/reel";
+import { physicalOrNought } from "@/core/units/physical";
 import { type UnitReadings, type UnitSays, unitCheck } from "../by-unit";
 import { type Field, readAt } from "../form";
 import { pointsAt, shows } from "../settled";
@@ -97,9 +98,9 @@ const LINE_WITHIN_METRES = 0.05;
 
 const lineSchema = z.object({
   /** Of a line on the turf, how far from the left edge of what the machine cuts. */
-  lineMetres: z.number().min(0).max(10).optional(),
+  lineMetres: physicalOrNought("metres", 10).optional(),
   /** Of a nick, how far from the left end of its unit's knife. */
-  nickMetres: z.record(z.string(), z.number().min(0).max(2)).optional(),
+  nickMetres: z.record(z.string(), physicalOrNought("metres", 2)).optional(),
 });
 
 /** Where the nicks that were measured draw their lines, from the left edge of the swath. */

@@ -15,6 +15,7 @@ import {
   turnsForClip,
   turnsFromRipples,
 } from "@/core/reel";
+import { physical } from "@/core/units/physical";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import type { Form } from "../form";
 import { bySize, settled, shows } from "../settled";
@@ -25,22 +26,25 @@ import type { Assessment, Check } from "../types";
 export const SLOW_SHARE = 0.05;
 
 const ripplesSchema = z.object({
-  lengthMetres: z.number().positive().max(20).optional(),
+  lengthMetres: physical("metres", 20).optional(),
   count: z.number().int().min(1).max(200).optional(),
-  secondLengthMetres: z.number().positive().max(20).optional(),
+  secondLengthMetres: physical("metres", 20).optional(),
   secondCount: z.number().int().min(1).max(200).optional(),
   /** How much faster or slower the second time. */
   speedRatio: z.number().min(0.2).max(5).optional(),
 });
 
 export const reelSpeedReadingsSchema = z.object({
-  distanceMetres: z.number().positive().max(2000).optional(),
-  seconds: z.array(z.number().positive().max(3600)).max(20).default([]),
-  heightMetres: z.number().positive().max(0.1).optional(),
+  distanceMetres: physical("metres", 2000).optional(),
+  seconds: z.array(physical("seconds", 3600)).max(20).default([]),
+  heightMetres: physical("metres", 0.1).optional(),
   units: z
     .record(
       z.string(),
-      z.object({ revolutionsPerMinute: z.number().positive().max(10_000).optional(), loaded: z.enum(["loaded", "idle"]).optional() }),
+      z.object({
+        revolutionsPerMinute: physical("revolutionsPerMinute", 10_000).optional(),
+        loaded: z.enum(["loaded", "idle"]).optional(),
+      }),
     )
     .default({}),
   ripples: ripplesSchema.optional(),

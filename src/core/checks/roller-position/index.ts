@@ -1,14 +1,15 @@
 import * as z from "zod";
 import type { Figure, Finding } from "@/core/findings";
-import { type Bracket, bracketFor, FACINGS, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { type Bracket, bracketFor, FACINGS, type Machine, nearestBracket, unitSheetOf, unitsAcross } from "@/core/machine";
 import { movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf } from "@/core/reel";
+import { physical } from "@/core/units/physical";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
 export const positionReadingsSchema = z.object({
   /** Height of cut the units are to be set for. */
-  heightMetres: z.number().positive().max(0.1).optional(),
+  heightMetres: physical("metres", 0.1).optional(),
   groomer: z.enum(["fitted", "none"]).optional(),
   units: z
     .record(z.string(), z.object({ number: z.number().int().min(1).max(20).optional(), facing: z.enum(FACINGS).optional() }))
@@ -31,7 +32,7 @@ export type PositionDetail = { wanted: Record<string, Bracket>; scalpsUnderMetre
 /** The front roller's hole and facing against the sheet's table by height of cut and groomer. */
 export const rollerPosition: Check<PositionReadings, PositionDetail, Says> = {
   id: "roller-position",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: positionReadingsSchema,
   missing: (machine) => [
     ...noUnits(machine),
@@ -97,9 +98,13 @@ function assess(machine: Machine, { heightMetres, groomer, units }: PositionRead
     id,
     read: units[id] ?? {},
     wanted: isAsked ? bracketFor(machine, id, heightMetres, groomer === "fitted") : undefined,
+    nearest: isAsked ? nearestBracket(machine, id, heightMetres, groomer === "fitted") : undefined,
   }));
   const told = read.filter((one) => one.wanted && one.read.number !== undefined && one.read.facing !== undefined).map(({ id }) => id);
-  const findings = read.flatMap((one) => findingsAt(one.id, one.read, one.wanted));
+  // No row is for that height: what the nearest one calls wrong stays wrong, and nothing is called right by it.
+  const findings = read.flatMap((one) =>
+    findingsAt(one.id, one.read, one.wanted ?? one.nearest).filter(({ verdict }) => one.wanted !== undefined || verdict === "out"),
+  );
   const isComplete = told.length === read.length;
   const figures = heightMetres === undefined ? [] : groundFigures(machine, heightMetres);
   const scalps = figures.find(({ id }) => id === "scalps-under");

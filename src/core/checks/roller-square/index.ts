@@ -2,11 +2,12 @@ import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { edgeShare, SQUARE_TOLERANCE_METRES, squaringTurn } from "@/core/reel";
+import { physicalOrNought } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, Check } from "../types";
 
-const gap = z.number().min(0).max(0.1);
+const gap = physicalOrNought("metres", 0.1);
 export const squareReadingsSchema = byUnitSchema(
   z.object({
     leftGapMetres: gap.optional(),

@@ -3,6 +3,7 @@ import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
 import { fromSi, toSi } from "@/core/units";
+import { physicalOrNought } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -18,7 +19,7 @@ export const playReadingsSchema = z.object({
     .record(
       z.string(),
       z.object({
-        playMetres: z.number().min(0).max(0.2).optional(),
+        playMetres: physicalOrNought("metres", 0.2).optional(),
         feel: z.enum(["smooth", "rough", "binding"]).optional(),
         wrap: z.enum(["none", "grass", "wire"]).optional(),
         seat: z.enum(["flush", "step"]).optional(),

@@ -1,6 +1,7 @@
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
 import type { Evidence, Figure, Finding } from "@/core/findings";
 import type { Machine } from "@/core/machine";
+import { table } from "@/core/tables";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
@@ -110,14 +111,14 @@ function clutchEvidence(clutch: SpeedReadings["clutch"]): Evidence[] {
 }
 
 /** What a figure that is off says of its spindle. */
-const FOUND: Readonly<Record<string, string>> = {
+const FOUND: Readonly<Record<string, string>> = table({
   "tip-speed": "too-slow",
   "spindle-speed": "slower",
   slip: "slips",
   "loaded-tip-speed": "too-slow",
   droop: "loses-speed",
   "low-charge-tip-speed": "sags",
-};
+});
 
 /** No pulley is mistaken by this much without another being on it, or the governor set up. Estimate. */
 const MUCH_FASTER = 0.1;

@@ -1,8 +1,9 @@
 import * as z from "zod";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import { byPlace, textAt } from "../listed";
 
-const turning = z.number().min(0).max(20_000);
-const pitch = z.number().positive().max(1);
+const turning = physicalOrNought("revolutionsPerMinute", 20_000);
+const pitch = physical("metres", 1);
 const share = z.number().min(0).max(1);
 
 const oneSchema = z.object({
@@ -24,15 +25,15 @@ export const speedReadingsSchema = z.object({
   paper: z
     .object({
       /** Of the shaft the drive pulley sits on, the gearbox's input, or the blade's own. */
-      engineRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+      engineRevolutionsPerMinute: physical("revolutionsPerMinute", 20_000).optional(),
       drivePitchMetres: pitch.optional(),
-      toothRatio: z.number().positive().max(20).optional(),
+      toothRatio: physical("ratio", 20).optional(),
       slip: z.number().min(0).max(0.5).optional(),
     })
     .default({}),
   /** Of a cordless machine: how full its pack was. */
   charge: z.object({ full: share.optional(), low: share.optional() }).default({}),
-  groundMetresPerSecond: z.number().positive().max(20).optional(),
+  groundMetresPerSecond: physical("metresPerSecond", 20).optional(),
   /** How the blade clutch takes hold and lets go, listened to from the seat. */
   clutch: z.enum(["at-once", "slips-in", "drags-off"]).optional(),
 });

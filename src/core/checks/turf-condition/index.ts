@@ -2,6 +2,7 @@ import * as z from "zod";
 import { type Evidence, type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -11,7 +12,7 @@ export const MOST_BEFORE_TO_CUT = 1.5;
 /** Thatch deeper than this lets a machine sink. Estimate: 1/2 in. */
 const MOST_THATCH_METRES = 0.0127;
 
-const height = z.number().positive().max(1);
+const height = physical("metres", 1);
 
 export const turfReadingsSchema = z.object({
   beforeMetres: z.array(height).max(200).default([]),
@@ -19,7 +20,7 @@ export const turfReadingsSchema = z.object({
   growthMetresPerDay: z.number().min(0).max(0.1).optional(),
   moisture: z.enum(["dry", "damp", "wet"]).optional(),
   density: z.enum(["dense", "usual", "thin"]).optional(),
-  thatchMetres: z.number().min(0).max(0.2).optional(),
+  thatchMetres: physicalOrNought("metres", 0.2).optional(),
   lie: z.enum(["upright", "leaning", "flat"]).optional(),
   ground: z.enum(["flat", "gentle", "rough"]).optional(),
   /** What the rest of the fleet leaves on the same turf. */

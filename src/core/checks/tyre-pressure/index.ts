@@ -4,6 +4,7 @@ import { instrument, scaleUncertainty } from "@/core/instruments";
 import { DIRECTIONS, type Machine, pointOf, tipAt, type Wheel } from "@/core/machine";
 import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/tyres";
 import { PSI_PASCALS, type QuantityRange } from "@/core/units";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import type { Field, Form, QuantityAsked } from "../form";
 import { byPlace, textAt } from "../listed";
 import { findingsOf, settled } from "../settled";
@@ -14,7 +15,7 @@ import { unknownPlaces } from "../verdicts";
 export const PRESSURE_TOLERANCE_PASCALS = 7000;
 
 const oneSchema = z.object({
-  pressurePascals: z.number().min(0).max(700_000).optional(),
+  pressurePascals: physicalOrNought("pascals", 700_000).optional(),
   /** Of the air in the tyre; without it the reading counts as cold, of this morning. */
   temperatureKelvin: z.number().min(230).max(370).optional(),
 });
@@ -27,7 +28,7 @@ export const tyreReadingsSchema = z.object({
   tyres: z.preprocess(byWheel, z.record(z.string().min(1).max(60), oneSchema).default({})),
   /** What the cold reading is related to, where a warm tyre was read. */
   coldTemperatureKelvin: z.number().min(230).max(330).optional(),
-  gaugeStepPascals: z.number().positive().max(100_000).optional(),
+  gaugeStepPascals: physical("pascals", 100_000).optional(),
 });
 
 export type TyreReadings = z.output<typeof tyreReadingsSchema>;

@@ -12,6 +12,7 @@ import {
   turnThatOpens,
   unitOverlaps,
 } from "@/core/reel";
+import { physical, physicalOrNought } from "@/core/units/physical";
 import { noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices } from "../form";
 import { pointsAt, settled, shows } from "../settled";
@@ -29,13 +30,13 @@ export const layoutReadingsSchema = z.object({
       z.object({
         /** Which end of the unit is ahead, and by how much. */
         ahead: z.enum(["square", "left", "right"]).optional(),
-        aheadMetres: z.number().min(0).max(0.3).optional(),
+        aheadMetres: physicalOrNought("metres", 0.3).optional(),
       }),
     )
     .default({}),
   /** Where light and dark lines lie on the turf. */
   lines: z.enum(["none", "at-overlaps", "elsewhere"]).optional(),
-  tightestTurnMetres: z.number().positive().max(60).optional(),
+  tightestTurnMetres: physical("metres", 60).optional(),
 });
 export type LayoutReadings = z.output<typeof layoutReadingsSchema>;
 type Read = LayoutReadings["units"][string];

@@ -1,6 +1,7 @@
 import * as z from "zod";
 import type { Figure, Finding } from "@/core/findings";
 import { FACINGS, type Machine, ROLLER_KINDS, unitSheetOf, unitsAcross } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field } from "../form";
 import { bySize, settled, shows } from "../settled";
@@ -11,16 +12,16 @@ export const ALIKE_WITHIN = { diameterMetres: 0.0015, benchMetres: 0.00005, knif
 
 const unitRead = z.object({
   blades: z.number().int().min(3).max(20).optional(),
-  diameterMetres: z.number().positive().max(0.4).optional(),
+  diameterMetres: physical("metres", 0.4).optional(),
   knife: z.enum(["as-sheet", "another"]).optional(),
-  knifeMetres: z.number().positive().max(0.03).optional(),
-  knifeLeftMetres: z.number().positive().max(0.1).optional(),
+  knifeMetres: physical("metres", 0.03).optional(),
+  knifeLeftMetres: physical("metres", 0.1).optional(),
   frontRoller: z.enum(ROLLER_KINDS).optional(),
   rearRoller: z.enum(ROLLER_KINDS).optional(),
   hole: z.number().int().min(1).max(20).optional(),
   facing: z.enum(FACINGS).optional(),
   groomer: z.enum(["fitted", "none"]).optional(),
-  benchMetres: z.number().positive().max(0.1).optional(),
+  benchMetres: physical("metres", 0.1).optional(),
 });
 export const matchReadingsSchema = byUnitSchema(unitRead);
 export type MatchReadings = z.output<typeof matchReadingsSchema>;

@@ -1,6 +1,7 @@
 import * as z from "zod";
 import type { Evidence, Finding, Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { physical } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
@@ -19,7 +20,7 @@ export const vibrationReadingsSchema = z.object({
     })
     .default({}),
   /** Engine or blade speed at which it is worst. */
-  worstRevolutionsPerMinute: z.number().positive().max(20_000).optional(),
+  worstRevolutionsPerMinute: physical("revolutionsPerMinute", 20_000).optional(),
   /** By a stick held to the hub's cover from outside, or a sensor fixed there: which one is worst. */
   spindles: z.record(z.string(), z.object({ felt: z.enum(FELT) })).default({}),
 });

@@ -1,5 +1,6 @@
 import type { FitDetail } from "@/core/checks";
 import type { bladeFit } from "@/core/checks/blade-fit";
+import { table } from "@/core/tables";
 import { formatQuantity } from "@/core/units";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
@@ -136,30 +137,30 @@ const MISMATCH: Record<FitDetail["mismatches"][number]["code"], string> = {
   "turns-the-other-way": "for the other direction",
 };
 
-const HOLLOW: Record<string, string> = {
+const HOLLOW: Record<string, string> = table({
   "toward-blade": "turn the washer, hollow toward the blade as this machine’s stack has it, so that its rim bears",
   "toward-head": "turn the washer, hollow toward the bolt’s head as this machine’s stack has it",
   "by-imprint": "turn the washer as the imprint on the old blade and hub shows, and as the manual has it",
-};
+});
 
-const SIGNS: Record<string, string> = {
+const SIGNS: Record<string, string> = table({
   sail: "sail",
   stamp: "stamp",
   centre: "dish of its middle",
   leads: "leading edge",
   arrow: "arrow",
-};
+});
 
-const GRADE_WORDS: Record<string, string> = {
+const GRADE_WORDS: Record<string, string> = table({
   "sae-2": "no marks",
   "sae-5": "three lines",
   "sae-8": "six lines",
   "iso-8-8": "8.8",
   "iso-10-9": "10.9",
   "iso-12-9": "12.9",
-};
+});
 
-const PART_WORDS: Record<string, string> = {
+const PART_WORDS: Record<string, string> = table({
   lengthMetres: "length",
   hole: "centre hole",
   holeMetres: "width of the hole",
@@ -168,4 +169,4 @@ const PART_WORDS: Record<string, string> = {
   offsetMetres: "offset",
   lift: "lift",
   turns: "direction",
-};
+});

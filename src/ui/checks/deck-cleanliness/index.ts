@@ -1,14 +1,15 @@
 import type { deckCleanliness } from "@/core/checks/deck-cleanliness";
+import { table } from "@/core/tables";
 import type { Face, Told } from "../face";
 import { lower, placeIn, REPAIR_SHELL, sayMarks, show, stateIn } from "../shared";
 
 type Found = ReturnType<typeof deckCleanliness.assess>;
 
-const OUTLET: Readonly<Record<string, string>> = {
+const OUTLET: Readonly<Record<string, string>> = table({
   "bag-clogged": "Empty the bag, wash its cloth: air that cannot leave carries nothing",
   "plug-in": "Take the mulch plug out for collecting or side discharge",
   "flap-shut": "Free or straighten the flap; it stays on the machine",
-};
+});
 
 /** What this worksheet says. */
 export const face: Face<typeof deckCleanliness> = {

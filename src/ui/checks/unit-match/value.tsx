@@ -1,8 +1,9 @@
 import type { UnitProperty } from "@/core/checks";
+import { table } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
 import { length } from "../shared";
 
-const VALUE_WORDS: Partial<Record<string, string>> = { "as-sheet": "as on sheet", another: "another" };
+const VALUE_WORDS: Partial<Record<string, string>> = table({ "as-sheet": "as on sheet", another: "another" });
 
 function sayValue(value: string | number | undefined, property: UnitProperty, system: UnitSystem): string {
   if (value === undefined) return "–";

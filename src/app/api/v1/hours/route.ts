@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { hoursImportSchema, importHours } from "@/data/machines";
+import { hoursImportSchema, importHours } from "@/data/hours";
 
 export function POST(request: Request) {
   return changing(request, hoursImportSchema, importHours);

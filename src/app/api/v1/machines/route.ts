@@ -1,4 +1,5 @@
 import { changing, reading } from "@/app/api/answer";
+import { triedOut } from "@/app/api/tried-out";
 import { addMachine, listMachines, newMachineSchema, spoiltMachines } from "@/data/machines";
 
 export function GET(request: Request) {
@@ -6,5 +7,5 @@ export function GET(request: Request) {
 }
 
 export function POST(request: Request) {
-  return changing(request, newMachineSchema, addMachine);
+  return changing(request, newMachineSchema, addMachine, triedOut);
 }

@@ -1,4 +1,5 @@
 import { type Machine, machineSchema, type Pulley, spindlesAcross } from "@/core/machine";
+import { emptyTable } from "@/core/tables";
 import { INCH_METRES, type UnitSystem } from "@/core/units";
 import { type Entry, readEntry, writeQuantity } from "@/ui/entry";
 
@@ -98,7 +99,7 @@ export type ReadSketch = {
 };
 
 export function readSketch(sketch: Sketch, system: UnitSystem, sure: Readonly<Record<string, string>>): ReadSketch {
-  const entries: Record<string, Entry> = {};
+  const entries: Record<string, Entry> = emptyTable();
   const pulleys = sketch.pulleys.flatMap(({ x, y, diameter, ...rest }): Pulley[] => {
     const read = (key: string, text: string, place: typeof PLACE | typeof DIAMETER) => {
       const entry = readEntry({ text, place, system, sure: sure[`${rest.id}.${key}`] });

@@ -1,8 +1,9 @@
 import * as z from "zod";
 import { answered, parse, readJson } from "@/app/api/answer";
-import { assessCheck, worksheetById } from "@/core/checks";
+import { worksheetById } from "@/core/checks";
 import { AppError } from "@/data/errors";
-import { requireSound } from "@/data/known";
+import { refuseProblems } from "@/data/known";
+import { reckonOffThread } from "@/server/reckoning/pool";
 
 const bodySchema = z.object({ machine: z.unknown(), readings: z.unknown() });
 
@@ -11,11 +12,12 @@ export function POST(request: Request, { params }: { params: Promise<{ id: strin
   return answered(async () => {
     const { id } = await params;
     if (!worksheetById(id)) throw new AppError("check-not-found");
-    const outcome = assessCheck(id, parse(bodySchema, await readJson(request)) as { machine: unknown; readings: unknown });
+    const { machine, readings } = parse(bodySchema, await readJson(request)) as { machine: unknown; readings: unknown };
+    const { outcome, problems } = await reckonOffThread({ kind: "assess", check: id, machine, readings });
     if (outcome.kind === "unknown-check") throw new AppError("check-not-found");
     if (outcome.kind === "invalid") throw new AppError("invalid", { issues: outcome.issues });
     // Of the record's own machines a sheet that contradicts itself is measured on all the same; one that comes from outside is refused.
-    requireSound(outcome.machine);
+    refuseProblems(problems);
     return outcome.assessment;
   });
 }

@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import { changing, failure, idFrom } from "@/app/api/answer";
+import { table } from "@/core/tables";
 import { joinJobs, joinSchema, splitComplaint, splitSchema } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import type { Doing } from "@/data/context";
@@ -20,7 +21,7 @@ function action<S extends z.ZodType>(schema: S, change: (db: Db, doing: Doing, a
     changing(request, schema, (db, doing, input) => change(db, doing, { jobId, ...(input as object) } as { jobId: number } & z.output<S>));
 }
 
-const ACTIONS: Record<string, Change> = {
+const ACTIONS: Record<string, Change> = table({
   confirmations: action(newConfirmationSchema, recordConfirmation),
   "put-back": action(newPutBackSchema, recordPutBack),
   lift: action(newLiftSchema, recordLift),
@@ -52,7 +53,7 @@ const ACTIONS: Record<string, Change> = {
   release: action(jobs.newReleaseSchema, jobs.recordRelease),
   close: action(jobs.newCloseSchema, jobs.closeJob),
   undo: action(jobs.newUndoSchema, jobs.undoStep),
-};
+});
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; action: string }> }) {
   const { id, action: name } = await params;

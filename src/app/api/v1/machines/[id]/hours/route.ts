@@ -1,9 +1,10 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
-import { logHours } from "@/data/machines";
+import { physicalOrNought } from "@/core/units/physical";
+import { logHours } from "@/data/hours";
 
 const bodySchema = z.object({
-  meterHours: z.number().min(0).max(100_000),
+  meterHours: physicalOrNought("hours", 100_000),
   isCorrection: z.boolean().default(false),
   isSure: z.boolean().optional(),
 });

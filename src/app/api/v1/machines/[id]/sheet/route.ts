@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
+import { triedOut } from "@/app/api/tried-out";
 import { machineSchema } from "@/core/machine";
 import { replaceSheet } from "@/data/machines";
 
@@ -11,5 +12,5 @@ const bodySchema = z.object({
 
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  return changing(request, bodySchema, (db, doing, input) => replaceSheet(db, doing, { machineId: id, ...input }));
+  return changing(request, bodySchema, (db, doing, input) => replaceSheet(db, doing, { machineId: id, ...input }), triedOut);
 }
