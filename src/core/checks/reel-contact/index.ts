@@ -225,7 +225,8 @@ const isTightAnywhere = (
   { along: places, school }: Pick<UnitContact, "along" | "school">,
   isFree: boolean,
 ): boolean =>
-  (turns === "stiff" && !isFree) || ALONG.some((at) => places[at] === "tight" || (gaps[at] !== undefined && gapSays(school, gaps[at]) === "tight"));
+  (turns === "stiff" && !isFree) ||
+  ALONG.some((at) => places[at] === "tight" || (gaps[at] !== undefined && gapSays(school, gaps[at]) === "tight"));
 
 /** Paper that cuts wherever it was tried, where only a feeler shows a gap: one of both may be misread. */
 function isOnlyByFeeler(read: Read): boolean {

@@ -1,3 +1,4 @@
+import { tipCircleOf } from "@/core/blades/tip-circle";
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
 import type { Evidence, Figure, Finding } from "@/core/findings";
 import type { Machine } from "@/core/machine";
@@ -33,13 +34,16 @@ type Says = {
     | { code: "faster-than-paper"; place: string }
     | { code: "blade-stands"; place: string }
     | { code: "too-slow-to-cut"; place: string; leastMetresPerSecond: number };
-  provisional: { code: "spindle-unread"; place: string };
+  provisional:
+    | { code: "spindle-unread"; place: string }
+    | { code: "tip-circle-estimated"; place: string }
+    | { code: "tip-circle-contradicted"; place: string; metres: number; otherMetres: number };
   problem: { code: "unknown-spindle"; place: string };
 };
 
 export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail, Says> = {
   id: "tip-speed",
-  ruleVersion: 6,
+  ruleVersion: 7,
   cautions: ["covers-stay-on"],
   readingsSchema: speedReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -85,7 +89,10 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
         .concat(readings.clutch === undefined ? [] : [CLUTCH]),
       isComplete: unread.length === 0,
     }),
-    provisional: unread.map(({ spindleId }) => ({ code: "spindle-unread" as const, place: spindleId })),
+    provisional: [
+      ...unread.map(({ spindleId }) => ({ code: "spindle-unread" as const, place: spindleId })),
+      ...machine.spindles.flatMap((spindle) => circleDoubts(machine, spindle)),
+    ],
     figures,
     actions: [
       ...actionsOf(figures),
@@ -96,6 +103,14 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
     warnings: known.flatMap((one) => warningsFor(machine, one)),
     detail: { pattern, spindles: read, known, ...(biteMetres === undefined ? {} : { biteMetres }) },
   };
+}
+
+/** A speed stands on the circle it was reckoned with. */
+function circleDoubts(machine: Machine, spindle: Machine["spindles"][number]): Says["provisional"][] {
+  const { metres, otherMetres, doubt } = tipCircleOf(machine, spindle);
+  const place = spindle.id;
+  if (doubt === "estimated") return [{ code: "tip-circle-estimated", place }];
+  return doubt === "contradicted" && otherMetres !== undefined ? [{ code: "tip-circle-contradicted", place, metres, otherMetres }] : [];
 }
 
 const ON_PAPER = "paper";
@@ -183,5 +198,5 @@ const FASTER_THAN_PAPER = 0.02;
 /** A limit is rounded down: the whole revolutions a minute that still stay under it. */
 export function mostTurning(machine: Machine, spindleId: string): number {
   const spindle = machine.spindles.find(({ id }) => id === spindleId);
-  return spindle ? Math.ceil((2 * TIP_SPEED_LIMIT) / spindle.tipCircleDiameterMetres / RADIANS) - 1 : 0;
+  return spindle ? Math.ceil((2 * TIP_SPEED_LIMIT) / tipCircleOf(machine, spindle).metres / RADIANS) - 1 : 0;
 }

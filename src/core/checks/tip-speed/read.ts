@@ -1,3 +1,4 @@
+import { tipCircleOf } from "@/core/blades/tip-circle";
 import { paperSpeed } from "@/core/drive/paper";
 import { droopOf, liftLeft, slipOf, tipSpeed } from "@/core/drive/tip-speed";
 import type { Machine, Spindle } from "@/core/machine";
@@ -25,12 +26,13 @@ export type ReadSpindle = {
 
 export function readSpindle(machine: Machine, spindle: Spindle, { spindles, paper }: SpeedReadings): ReadSpindle {
   const read = spindles[spindle.id];
+  const { metres: lengthMetres } = tipCircleOf(machine, spindle);
   const speedOf = (revolutionsPerMinute: number | undefined): Speed | undefined =>
     revolutionsPerMinute === undefined
       ? undefined
       : {
           revolutionsPerMinute,
-          metresPerSecond: tipSpeed({ lengthMetres: spindle.tipCircleDiameterMetres, radiansPerSecond: revolutionsPerMinute * RADIANS }),
+          metresPerSecond: tipSpeed({ lengthMetres, radiansPerSecond: revolutionsPerMinute * RADIANS }),
         };
   const drivenPitchMetres = Object.fromEntries(Object.entries(spindles).map(([id, one]) => [id, one.drivenPitchMetres]));
   const worked = speedOf(paperSpeed(machine, spindle, { ...paper, drivenPitchMetres }));

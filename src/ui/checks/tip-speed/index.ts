@@ -1,7 +1,7 @@
 import type { tipSpeedCheck } from "@/core/checks/tip-speed";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
-import { FULL_THROTTLE, lower, noSuchBlade, placeName, showTipSpeed } from "../shared";
+import { FULL_THROTTLE, length, lower, noSuchBlade, placeName, showTipSpeed } from "../shared";
 
 type Found = ReturnType<typeof tipSpeedCheck.assess>;
 
@@ -25,6 +25,10 @@ export const face: Face<typeof tipSpeedCheck> = {
   },
   provisional: {
     "spindle-unread": (r, t) => `${lower(placeName(t.machine, r.place))} not read`,
+    "tip-circle-estimated": (r, t) =>
+      `the tip circle of the ${lower(placeName(t.machine, r.place))} is an estimate: measure the blade, corner to corner`,
+    "tip-circle-contradicted": (r, t) =>
+      `the sheet says ${length(r.metres, t.system)} and ${length(r.otherMetres, t.system)} of the ${lower(placeName(t.machine, r.place))}: measure it; reckoned with the larger`,
   },
   problems: {
     "unknown-spindle": noSuchBlade,
