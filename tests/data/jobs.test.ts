@@ -182,7 +182,7 @@ describe("nothing measured is overwritten", () => {
       tolerances_json: string;
       input_json: string;
     };
-    expect([row.sheet_version, row.rule_version]).toEqual([2, 3]);
+    expect([row.sheet_version, row.rule_version]).toEqual([2, 4]);
     expect(JSON.parse(row.tolerances_json)).toContainEqual({
       id: "side",
       tolerance: { kind: "about", target: 0, plusMinus: 0.02, standing: "sheet" },

@@ -278,3 +278,26 @@ describe("bad input", () => {
     ]);
   });
 });
+
+describe("a hanger that hangs loose", () => {
+  const LEVEL = HANDBOOK_TIPS.map((tip) => ({
+    ...tip,
+    heightMetres: inch(tip.direction === "front" ? 3.0625 : tip.direction === "rear" ? 3.3125 : 3.25),
+  }));
+  const hung = (state: "loose" | "loaded") => assess({ tips: LEVEL, isCarriedRound: true, hangers: { "left-rear": state } });
+
+  it("is found on a level deck, clears no failed hanger, and its turns stand on the others alone", () => {
+    const loose = hung("loose");
+    expect([loose.verdict, loose.findings.find(({ place }) => place === "left-rear")?.code]).toEqual(["watch", "hangs-loose"]);
+    const said = loose.evidence.filter((one) => "cause" in one && one.cause === "hanger-failed");
+    expect(said).toEqual([{ check: "deck-level", cause: "hanger-failed", result: "suspect" }]);
+    expect(loose.actions[0]).toEqual({ code: "take-up-hanger", place: "left-rear" });
+    expect(loose.provisional.map(({ code }) => code)).toContain("hanger-loose");
+  });
+
+  it("told to carry, it is nothing", () => {
+    const loaded = hung("loaded");
+    expect([loaded.verdict, loaded.actions]).toEqual(["in-tolerance", []]);
+    expect(loaded.evidence).toContainEqual({ check: "deck-level", cause: "hanger-failed", result: "not-found" });
+  });
+});

@@ -11,6 +11,8 @@ export function evidenceOf(args: {
   figures: readonly Figure[];
   models: readonly FittedModel[];
   rules: Rules;
+  /** A hanger was told to hang loose. */
+  hasLoose: boolean;
 }): Evidence[] {
   const { figures, models, rules } = args;
   const hasHangers = (args.machine.deck?.hangers.length ?? 0) > 0;
@@ -22,7 +24,7 @@ export function evidenceOf(args: {
   }
   if (hasHangers && side?.verdict === "in-tolerance") {
     evidence.push({ check: "deck-level", cause: "deck-out-of-level", result: "not-found" });
-    evidence.push({ check: "deck-level", cause: "hanger-failed", result: "not-found" });
+    evidence.push({ check: "deck-level", cause: "hanger-failed", result: args.hasLoose ? "suspect" : "not-found" });
   }
   if (hasHangers && rake) {
     evidence.push({

@@ -18,10 +18,10 @@ import {
   targetPlane,
   tellModelsApart,
 } from "@/core/deck";
-import { type Figure, gravest } from "@/core/findings";
+import { type Figure, type Finding, gravest } from "@/core/findings";
 import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
 import { cuttingWidth, type Direction, type Machine, type MachineHanger, pointOf, referenceSpindle, tipAt } from "@/core/machine";
-import { findingsOf, settled } from "../settled";
+import { findingsOf, pointsAt, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { evidenceOf } from "./evidence";
@@ -80,7 +80,7 @@ export type DeckDetail = {
 
 export const deckLevel: Check<DeckReadings, DeckDetail, Says> = {
   id: "deck-level",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["turn-by-hand"],
   readingsSchema: deckReadingsSchema,
   olderKeys: ["looseHangerIds", "isCarriedRound"],
@@ -192,9 +192,9 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
     ruleVersion: deckLevel.ruleVersion,
     ...settled({
       check: "deck-level",
-      findings: findingsOf(figures, "deck"),
-      evidence: evidenceOf({ machine, figures, models, rules }),
-      told: ["deck"],
+      findings: [...findingsOf(figures, "deck"), ...hangerFindings(readings)],
+      evidence: evidenceOf({ machine, figures, models, rules, hasLoose: looseHangers(readings).length > 0 }),
+      told: ["deck", ...Object.keys(readings.hangers)],
       isComplete: true,
     }),
     provisional: provisionalReasons({ machine, readings, unmapped }),
@@ -237,6 +237,18 @@ function planeInForce(whole: DeckPlane, models: readonly FittedModel[]): DeckPla
     readingDeviation: winner.readingDeviation,
     residuals: whole.residuals,
   };
+}
+
+const looseHangers = ({ hangers }: DeckReadings): string[] => Object.keys(hangers).filter((id) => hangers[id] === "loose");
+
+/** A hanger that hangs loose carries nothing: the plane stands on the others, and what is wrong with it is looked at first. */
+function hangerFindings(readings: DeckReadings): Finding[] {
+  const loose = looseHangers(readings);
+  return Object.keys(readings.hangers).map((place) =>
+    loose.includes(place)
+      ? { place, code: "hangs-loose", verdict: "watch", causes: pointsAt("hanger-failed") }
+      : { place, code: "carries", verdict: "in-tolerance" },
+  );
 }
 
 /** Level at the machine's rake, at the height wanted or, without a wish, the height it has now at the reference blade's centre. */
@@ -419,7 +431,7 @@ function untested(machine: Machine, models: readonly FittedModel[]): string[] {
 }
 
 function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTurns: boolean }): Says["action"][] {
-  const actions: Says["action"][] = [];
+  const actions: Says["action"][] = looseHangers(args.readings).map((place) => ({ code: "take-up-hanger", place }));
   if (args.wantsTurns && args.readings.tyres === "not-right") actions.push({ code: "tyres-first" });
   const turning = (args.detail.plan?.hangers ?? []).filter(({ turns, endsShort }) => turns !== 0 || endsShort);
   if (args.wantsTurns && turning.length > 0) {

@@ -17,6 +17,7 @@ export function provisionalReasons(args: { machine: Machine; readings: DeckReadi
   const hasBothEnds = tips.some(({ end }) => end === "A") && tips.some(({ end }) => end === "B");
   if (readings.blades !== "straight" && readings.ends !== "one-carried-round" && !hasBothEnds)
     reasons.push({ code: "blades-not-known-straight" });
+  for (const [place, state] of Object.entries(readings.hangers)) if (state === "loose") reasons.push({ code: "hanger-loose", place });
   if (readings.isBeforeHangers) reasons.push({ code: "hangers-first" });
   if (readings.isAfterDropOrRefit && rakedOuterBlades(machine, readings) < 2 && machine.spindles.length > 1) {
     reasons.push({ code: "rake-wanted-on-both-outer-blades" });

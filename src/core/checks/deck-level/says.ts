@@ -2,6 +2,7 @@ export type Says = {
   action:
     | { code: "tyres-first" }
     | { code: "block-deck" }
+    | { code: "take-up-hanger"; place: string }
     | {
         code: "turn-hanger";
         place: string;
@@ -26,6 +27,7 @@ export type Says = {
     | { code: "level-without-floor" }
     | { code: "blades-not-known-straight" }
     | { code: "hangers-first" }
+    | { code: "hanger-loose"; place: string }
     | { code: "rake-wanted-on-both-outer-blades" };
   problem:
     | { code: "unknown-spindle"; place: string }

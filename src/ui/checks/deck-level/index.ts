@@ -14,6 +14,8 @@ export const face: Face<typeof deckLevel> = {
   actions: {
     "tyres-first": () => "Set the tyres first: a level set on bad tyres is wrong",
     "block-deck": () => "Blocks under the deck before any hanger is slackened",
+    "take-up-hanger": (a, t) =>
+      `${placeName(t.machine, a.place)} carries nothing: look at its link and pin, take it up until it carries, then read the level again`,
     "turn-hanger": (a, t) => sayTurn(a, t),
     "read-next": (a, t) => `Read next: ${placeName(t.machine, a.place)} (${READ_WHY[a.why]})`,
   },
@@ -36,6 +38,7 @@ export const face: Face<typeof deckLevel> = {
     "level-without-floor": () => "read from a level, but the wheels' floor is not mapped",
     "blades-not-known-straight": () => "the blades are not known straight: track them, or turn the same end to every place",
     "hangers-first": () => "after a drop or a strike the hangers are looked at before any level is believed",
+    "hanger-loose": (r, t) => `${placeName(t.machine, r.place)} hung loose: level and turns stand on the others alone`,
     "rake-wanted-on-both-outer-blades": () => "after a drop, strike or refit the rake is wanted on both outer blades",
   },
   problems: {
@@ -51,6 +54,8 @@ export const face: Face<typeof deckLevel> = {
   states: {
     side: "side to side",
     rake: "rake",
+    "hangs-loose": "hangs loose",
+    carries: "carries",
   },
   figures: {
     side: "Side, right minus left",
@@ -88,7 +93,11 @@ function sayDeck(assessment: Found, { machine, system }: Told): string {
   const odd =
     detail.model && detail.model.kind !== "whole-deck" && detail.model.isDecisive ? ` ${sayModel(detail.model, machine, system)}` : "";
   const tied = detail.rivals ? " Cannot tell yet what stands apart." : "";
-  return `${level} ${nose}${odd}${tied}`;
+  const loose = assessment.findings
+    .filter(({ code }) => code === "hangs-loose")
+    .map(({ place }) => ` ${placeName(machine, place)} hangs loose.`)
+    .join("");
+  return `${level} ${nose}${odd}${tied}${loose}`;
 }
 
 function sayModel(model: NonNullable<DeckDetail["model"]>, machine: Machine, system: UnitSystem): string {
