@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Machine, machineSchema } from "@/core/machine";
 import { seededRandom } from "@/core/random";
+import { GAP_METRES } from "@/core/reel";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import type { AttitudeDetail, ContactDetail, LayoutDetail, MatchDetail, ReelSpeedDetail } from "./index";
 import { worksheetsFor } from "./registry";
@@ -248,6 +249,26 @@ describe("rollers and knife", () => {
       triplex.units.map(({ id }) => [`units.${id}.number`, higher.actions[0]?.code === "move-bracket" ? 4 : 0]),
     );
     expect(found("roller-position", triplex, { heightMetres: 2 * IN, ...right }).verdict).not.toBe("in-tolerance");
+  });
+
+  it("both ends are brought home by their own gaps: by the middle's a taper interferes at one and stays open at the other", () => {
+    const throwMetres = 0.001;
+    const unit = {
+      ...triplex.sheet.unit,
+      school: "no-contact" as const,
+      adjusters: { ...triplex.sheet.unit?.adjusters, knifeThrowMetres: throwMetres },
+    };
+    const set = { ...triplex, sheet: { ...triplex.sheet, unit } } as typeof triplex;
+    const passes = Object.fromEntries(["left", "middle", "right"].map((at) => [`units.left.worst.${at}`, "passes"]));
+    const gaps = { left: 0.000085, middle: 0.000155, right: 0.000224 };
+    const { actions } = found("reel-contact", set, { ...passes, "units.left.gaps": gaps });
+    const moved = Object.fromEntries(
+      actions.flatMap((one) => (one.code === "bring-closer" ? [[one.end, Number(one.turns ?? 0) * throwMetres]] : [])),
+    );
+    expect(Object.keys(moved)).toEqual(["left", "right"]);
+    // Each end stands in the middle of the window of a set gap, 25 to 50 µm, and neither in the knife.
+    for (const end of ["left", "right"] as const)
+      expect(gaps[end] - (moved[end] ?? 0)).toBeCloseTo((GAP_METRES.least + GAP_METRES.most) / 2, 9);
   });
 
   it("a reel that turns stiff where paper passes everywhere is held by something else than its knife: not tight, not brought closer", () => {

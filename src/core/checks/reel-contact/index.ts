@@ -371,11 +371,16 @@ function actionsOf(machine: Machine, place: string, read: Read, contact: UnitCon
     end,
     ...turnsAt(end === "both" ? "middle" : end, -1),
   });
+  /** Each end by its own gap where both were read: by the middle's, a taper is pressed into the knife at one end and left open at the other. */
+  const ends = (turned: (end: "both" | "left" | "right") => Says["action"], way: 1 | -1): Says["action"][] => {
+    const own = (["left", "right"] as const).filter((end) => "turns" in turnsAt(end, way));
+    return read.gaps?.left === undefined || read.gaps.right === undefined || own.length === 0 ? [turned("both")] : own.map(turned);
+  };
   const isTight = isTightAnywhere(read, contact, false);
   const dull: Says["action"][] = read.closer === "will-not" ? [{ code: "lap-or-grind", place }] : [];
   switch (pattern.name) {
     case "everywhere-loose":
-      return dull.length > 0 ? dull : [closer("both")];
+      return dull.length > 0 ? dull : ends(closer, 1);
     case "one-end":
       // Tight at the other end: that one is backed off first, or the reel is pressed harder still.
       return [
@@ -385,12 +390,12 @@ function actionsOf(machine: Machine, place: string, read: Read, contact: UnitCon
       ];
     case "hollow":
     case "crowned":
-      return [...dull, ...(isTight ? [off("both")] : []), { code: "grind-knife", place }];
+      return [...dull, ...(isTight ? ends(off, -1) : []), { code: "grind-knife", place }];
     case "one-blade":
-      return [...dull, ...(isTight ? [off("both")] : []), { code: "look-at-blade", place, blades: pattern.blades.join(", ") }];
+      return [...dull, ...(isTight ? ends(off, -1) : []), { code: "look-at-blade", place, blades: pattern.blades.join(", ") }];
     default: {
       const isLoose = ALONG.some((at) => places[at] === "loose");
-      return [...dull, ...(isTight ? [off("both")] : isLoose ? [closer("both")] : [])];
+      return [...dull, ...(isTight ? ends(off, -1) : isLoose ? ends(closer, 1) : [])];
     }
   }
 }
