@@ -125,11 +125,15 @@ function putBackReasons({ toPutBack }: MachineState): RunReason[] {
   return toPutBack ? [{ code: "not-put-back", clears: { do: "put-back" } }] : [];
 }
 
-/** Whoever makes it ready takes his own lock-out off with it; another's stays until that one, or a reason, lifts it. */
+/**
+ * Whoever makes it ready takes his own lock-out off with it; another's stays until that one, or a reason, lifts it. On a machine that stands ready by somebody
+ * else's word one's own counts too: it came back with a lift that was taken back.
+ */
 function lockReasons({ locks, stands }: MachineState, purpose: Purpose): RunReason[] {
   const mine = "who" in purpose ? purpose.who : undefined;
+  const isMadeReady = purpose.to !== "make-ready" && stands?.state === "running";
   const others = locks
-    .filter(({ who }) => who !== mine)
+    .filter(({ who }) => who !== mine || isMadeReady)
     .map(({ who, state, at }): RunReason => ({ code: "locked-by", owner: who, state, at, clears: { do: "lift", owner: who } }));
   if (purpose.to === "make-ready" || stands?.state === "running") return others;
   return [...others, { code: "not-ready", state: stands?.state ?? "none", clears: { do: "make-ready" } }];

@@ -347,6 +347,14 @@ describe("to cut with it", () => {
     expect(whyNot(new Log().confirm("locked-out").putBack())).toEqual(["locked-by", "not-ready"]);
   });
 
+  it("nobody cuts over his own lock-out that came back, with a lift taken back, on a machine another made ready", () => {
+    const log = new Log().by("AK", 1).confirm("locked-out").by("BL", 2).confirm("running");
+    const reasons = (who: string) => mayRun(stateOf(log), { to: "cut", who }).reasons.map(({ code }) => code);
+    for (const who of ["AK", "BL"]) expect(reasons(who), who).toContain("locked-by");
+    log.by("AK", 1).confirm("running");
+    expect(reasons("AK")).not.toContain("locked-by");
+  });
+
   it("a second cut needs no second word, a lock-out in between does", () => {
     const log = new Log().confirm("running").cut();
     expect(whyNot(log)).toEqual([]);
