@@ -33,13 +33,13 @@ export type LetGoFrom = { jobId: number; stepId: number } | { eventId: number };
 export function letGo(
   db: Db,
   doing: Doing,
-  args: { machineId: string; before: MachineState; of: string; reason: string; from: LetGoFrom; path?: (string | number)[] },
+  args: { machineId: string; before: MachineState; of: string; reason: string; from: LetGoFrom },
 ): void {
-  const { machineId, before, of, reason, from, path } = args;
+  const { machineId, before, of, reason, from } = args;
   const gone = goneBetween(before, stateOfMachine(db, machineId));
   if (gone.length === 0) return;
   const isAnothers = of !== doing.who;
-  if (isAnothers || gone.some(({ code }) => ALWAYS_WITH_REASON.includes(code))) requireSubstance(reason, path);
+  if (isAnothers || gone.some(({ code }) => ALWAYS_WITH_REASON.includes(code))) requireSubstance(reason);
   if (isAnothers) addLetGo(db, doing, { machineId, of, reason, from, gone });
   explain(db, machineId, gone);
 }
