@@ -34,6 +34,27 @@ describe("blade balance", () => {
     expect([0.2, 1.4, 2, 2.8].map(judged)).toEqual(["in-tolerance", "in-tolerance", "watch", "out"]);
   });
 
+  it("is never out inside what it calls right: long blades, coarse balancers, coarse grades", () => {
+    const GRAVITY = ["in-tolerance", "watch", "out"];
+    for (const right of [50, 400, 690, 700, 720, 945, 1500])
+      for (const [permissible, resolution] of [
+        [right, 52],
+        [52, right],
+      ] as const) {
+        const at = (amount: number) =>
+          judgeBalance({
+            imbalanceKilogramMetres: amount * GRAM_MILLIMETRE,
+            permissible: permissible * GRAM_MILLIMETRE,
+            resolution: resolution * GRAM_MILLIMETRE,
+          });
+        expect(at(right * 0.999)).toBe("in-tolerance");
+        expect(at(Math.max(right, 52) * 1.001)).toBe("watch");
+        expect(at(Math.max(700, 1.5 * right) * 1.001)).toBe("out");
+        const steps = Array.from({ length: 4000 }, (_, k) => GRAVITY.indexOf(at(k)));
+        expect(Math.max(...steps.slice(1).map((one, k) => one - (steps[k] ?? 0)))).toBe(1);
+      }
+  });
+
   it("takes the mass off where the radius says, and says how much edge that is (by hand: 2 g of 60 mm² steel is 4.2 mm)", () => {
     const { massKilograms, lengthMetres } = stockForBalance({
       imbalanceKilogramMetres: 500e-6,

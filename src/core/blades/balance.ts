@@ -1,6 +1,6 @@
 /** Balance grades: G 16 is listed for agricultural machinery; G 40 shows what a looser shop rule would pass. From memory. */
 export const BALANCE_GRADES = [6.3, 16, 40] as const;
-/** Out above this, whatever the grade says: 1 oz·in. Estimate. */
+/** No blade is out under this, whatever the grade says: 1 oz·in. Estimate. */
 export const OUT_KILOGRAM_METRES = 700e-6;
 
 /** Standard gravity, for a force said as a weight. */
@@ -47,12 +47,22 @@ export function stockForBalance(args: { imbalanceKilogramMetres: number; radiusM
 
 export const STEEL_KILOGRAMS_PER_CUBIC_METRE = 7850;
 
-/** Right up to the grade or what the balancer can resolve, whichever is larger; watch above; out past an ounce-inch. */
+/** How far past what is right an imbalance is out, where an ounce-inch would be nearer. Estimate. */
+const OUT_OVER_RIGHT = 1.5;
+
+/** An imbalance up to this is right, kg·m: what the grade allows, or what the balancer answers to where that is more. */
+export const rightImbalance = (args: { permissible: number; resolution: number }): number => Math.max(args.permissible, args.resolution);
+
+/** An imbalance above this is out, kg·m: an ounce-inch, or one and a half times what is right. */
+export const outImbalance = (args: { permissible: number; resolution: number }): number =>
+  Math.max(OUT_KILOGRAM_METRES, OUT_OVER_RIGHT * rightImbalance(args));
+
+/** Right up to the grade or what the balancer can resolve, whichever is larger; watch above; out past the larger of an ounce-inch and half as much again. */
 export function judgeBalance(args: {
   imbalanceKilogramMetres: number;
   permissible: number;
   resolution: number;
 }): "in-tolerance" | "watch" | "out" {
-  if (args.imbalanceKilogramMetres > OUT_KILOGRAM_METRES) return "out";
-  return args.imbalanceKilogramMetres <= Math.max(args.permissible, args.resolution) ? "in-tolerance" : "watch";
+  if (args.imbalanceKilogramMetres > outImbalance(args)) return "out";
+  return args.imbalanceKilogramMetres <= rightImbalance(args) ? "in-tolerance" : "watch";
 }

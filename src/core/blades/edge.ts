@@ -74,6 +74,13 @@ export type BladeState = {
 /** Half the sail's thickness gone is the end of a blade. Common practice. */
 const LEAST_SAIL_SHARE = 0.5;
 
+/** A sail against its thickness when new, metres: out at half of it or less, watched from two thirds of that loss on. `undefined` where either is not known. */
+export function judgeSail(thinnestMetres: number | undefined, newMetres: number | undefined): "in-tolerance" | "watch" | "out" | undefined {
+  if (thinnestMetres === undefined || newMetres === undefined) return undefined;
+  if (thinnestMetres <= LEAST_SAIL_SHARE * newMetres) return "out";
+  return thinnestMetres < (1 - ((1 - LEAST_SAIL_SHARE) * 2) / 3) * newMetres ? "watch" : "in-tolerance";
+}
+
 /** Every reason a blade is scrap now; nobody overrules one. Empty: none found among what was looked at. */
 export function scrapReasons(state: BladeState): ScrapReason[] {
   const { sailThicknessMetres: sail, newSailThicknessMetres: asNew } = state;

@@ -56,6 +56,18 @@ function off(value: number | undefined, wanted: number | undefined, within: numb
   return Math.abs(by) > within * (1 + 1e-9) ? by : undefined;
 }
 
+/** Whether a size that still agrees is so near to not agreeing, over two thirds of what it may be off, that the next reading may say otherwise. */
+export function isNearPart(wanted: BladeSheet, part: BladePart): boolean {
+  const sizes: [number | undefined, number | undefined, number][] = [
+    [part.lengthMetres, wanted.lengthMetres, FIT_WITHIN.length],
+    [part.offsetMetres, wanted.offsetMetres, FIT_WITHIN.offset],
+    [part.thicknessMetres, wanted.thicknessMetres, FIT_WITHIN.thickness],
+    [part.holeMetres, wanted.hole?.acrossMetres, FIT_WITHIN.hole],
+    [part.secondMetres, wanted.hole?.secondMetres, FIT_WITHIN.hole],
+  ];
+  return sizes.some(([value, sheet, within]) => off(value, sheet, (within * 2) / 3) !== undefined);
+}
+
 function sizeMismatches(wanted: BladeSheet, part: BladePart): Mismatch[] {
   const length = off(part.lengthMetres, wanted.lengthMetres, FIT_WITHIN.length);
   const offset = off(part.offsetMetres, wanted.offsetMetres, FIT_WITHIN.offset);

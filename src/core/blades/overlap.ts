@@ -5,6 +5,9 @@ import type { Machine, Spindle } from "@/core/machine";
 export const LEAST_OVERLAP_METRES = 0.006;
 export const LEAST_CLEARANCE_METRES = 0.006;
 
+/** With less wear left than this at each tip the margin is nearly gone: one more sharpening may use it up. Estimate. */
+export const WEAR_TO_WATCH_METRES = 0.0015;
+
 /** A blade as it sweeps: its middle and its length tip to tip, metres, axes as in the deck's README. */
 export type SweptBlade = { id: string; xMetres: number; yMetres: number; lengthMetres: number };
 

@@ -111,7 +111,27 @@ describe("spindle-play", () => {
     expect([assessment.verdict, saysOf(assessment, "spindle-bearing-worn")]).toEqual([verdict, result]);
   });
 
-  it("suspects the hub 20 °C above its coolest sister (estimate), and tells wire from a bearing", () => {
+  it("accuses nobody because one hub is cool, nor under 50 °C: 14, 37 and 37 °C are three sound hubs", () => {
+    const celsius = (heats: readonly number[]) =>
+      assessed("spindle-play", zeroTurn, {
+        spindles: Object.fromEntries(["left", "middle", "right"].map((id, k) => [id, { ...sound, hubKelvin: (heats[k] ?? 0) + 273.15 }])),
+      });
+    expect([celsius([14, 37, 37]).verdict, celsius([14, 61, 60]).verdict]).toEqual(["in-tolerance", "in-tolerance"]);
+    expect(
+      celsius([30, 33, 62])
+        .findings.filter(({ code }) => code === "hot")
+        .map(({ place }) => place),
+    ).toEqual(["right"]);
+    for (const [a, b] of [
+      [37, 37],
+      [60, 61],
+      [55, 70],
+    ] as const)
+      for (const cool of [10, 25, 40, 54])
+        expect(celsius([cool, a, b]).findings.filter(({ code }) => code === "hot").length).toBeLessThanOrEqual(b - a > 20 ? 1 : 0);
+  });
+
+  it("suspects the hub 20 °C above the middle one (estimate), and tells wire from a bearing", () => {
     const hot = play({ hubKelvin: 345 }, { hubKelvin: 320 });
     expect([hot.verdict, saysOf(hot, "spindle-bearing-worn")]).toEqual(["watch", "suspect"]);
     expect(play({ hubKelvin: 339 }, { hubKelvin: 320 }).verdict).toBe("in-tolerance");
@@ -197,10 +217,12 @@ describe("ground-speed", () => {
   it("is too fast by what is mown at, riding and on foot, long before the bite outgrows the edge: only a suspicion", () => {
     const at = (speed: number, machine = zeroTurn) =>
       assessed<GroundSpeedDetail>("ground-speed", machine, { distanceMetres: 30, seconds: [30 / speed, 30 / speed], throttle: "full" });
-    expect([at(3).verdict, saysOf(at(3), "ground-speed-high")]).toEqual(["out", "suspect"]);
+    expect([at(3.2).verdict, saysOf(at(3.2), "ground-speed-high")]).toEqual(["out", "suspect"]);
+    // Just over it a stopwatch would say either: watched, and nothing said of the cause.
+    expect([at(2.8).verdict, saysOf(at(2.8), "ground-speed-high")]).toEqual(["watch", undefined]);
     expect([at(1.8).verdict, saysOf(at(1.8), "ground-speed-high")]).toEqual(["in-tolerance", "not-found"]);
     const walk = machineOf("WP-1");
-    expect([at(1.7, walk).verdict, at(1.2, walk).verdict]).toEqual(["out", "in-tolerance"]);
+    expect([at(1.9, walk).verdict, at(1.7, walk).verdict, at(1.2, walk).verdict]).toEqual(["out", "watch", "in-tolerance"]);
   });
 
   it("waits for a distance and a time", () => {
@@ -230,9 +252,33 @@ describe("pass-overlap", () => {
   it("finds a turn too tight for the blades", () => {
     const base = { acrossMetres: 10 * (width - 3 * IN), passes: 10 };
     const tight = pass({ ...base, tightestTurnMetres: 66 * IN });
-    expect(saysOf(tight, "turn-too-tight")).toBe("seen");
+    expect(saysOf(tight, "turn-too-tight")).toBe("suspect");
     expect(tight.actions).toContainEqual({ code: "turn-wider", radiusMetres: expect.closeTo(241 * IN, 1) });
     expect(saysOf(pass({ ...base, tightestTurnMetres: 300 * IN }), "turn-too-tight")).toBe("not-found");
+    const near = pass({ ...base, tightestTurnMetres: 200 * IN });
+    expect([near.verdict, saysOf(near, "turn-too-tight")]).toEqual(["watch", undefined]);
+  });
+
+  it("calls no turn better for being tighter", () => {
+    const base = { acrossMetres: 10 * (width - 3 * IN), passes: 10 };
+    const worse = ["in-tolerance", "watch", "out"];
+    const verdicts = [300, 200, 150, 66, 40, 30, 12, 4].map((radius) =>
+      worse.indexOf(pass({ ...base, tightestTurnMetres: radius * IN }).verdict),
+    );
+    expect(verdicts).toEqual([...verdicts].sort((a, b) => a - b));
+    expect(verdicts.at(-1)).toBe(2);
+  });
+
+  it("is right just inside what it shows, 2 to 4 in, and watched outside", () => {
+    const share = (inches: number) => pass({ acrossMetres: 10 * (width - inches * IN), passes: 10 });
+    expect([1.9, 2, 3.9, 4.2, 5.5, 8.2].map((inches) => share(inches).verdict)).toEqual([
+      "watch",
+      "in-tolerance",
+      "in-tolerance",
+      "watch",
+      "watch",
+      "out",
+    ]);
   });
 });
 
@@ -407,7 +453,7 @@ describe("what the spindle log brings", () => {
 describe("a belt of another length than the sheet's", () => {
   it("is out past half an inch (estimate), and suspected of slipping", () => {
     const read = (inches: number) => assessed("belt-inspection", zeroTurn, { lengthMetres: inches * IN });
-    expect(figure(read(95.8), "belt-length")?.verdict).toBe("in-tolerance");
+    expect([95.4, 95.8].map((inches) => figure(read(inches), "belt-length")?.verdict)).toEqual(["in-tolerance", "watch"]);
     const other = read(97);
     expect([other.verdict, saysOf(other, "belt-slipping"), other.actions[0]?.code]).toEqual(["out", "suspect", "belt-of-length"]);
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { assessed, figure, machineOf, refused, saysOf } from "./sheets.fixtures";
-import type { TurfDetail } from "./turf-condition";
+import { stagesTo, type TurfDetail } from "./turf-condition";
 
 const zeroTurn = machineOf("ZT-1");
 const hangers = (left: string, others = "sound") => ({
@@ -124,7 +124,20 @@ describe("turf-condition", () => {
     const tall = turf({ beforeMetres: [0.12] });
     expect(tall.detail).toMatchObject({ share: expect.closeTo(0.5, 9), firstCutMetres: expect.closeTo(0.08, 9) });
     expect(saysOf(tall, "too-wet-or-tall")).toBe("seen");
+    expect(tall.actions).toContainEqual({ code: "cut-in-stages", heightsMetres: [expect.closeTo(0.08, 9), 0.06], daysBetween: 3 });
     expect(figure(tall, "height-before")?.tolerance).toMatchObject({ most: expect.closeTo(0.09, 9) });
+  });
+
+  /** By hand, each two thirds of the one before: 300 mm to 50 wants 200, 133, 89, 59, 50. */
+  it("takes as many stages as keep each to a third of the leaf", () => {
+    const action = turf({ beforeMetres: [0.3], cutMetres: 0.05 }).actions.find(({ code }) => code === "cut-in-stages");
+    const heights = (action as { heightsMetres?: number[] } | undefined)?.heightsMetres ?? [];
+    expect(heights.map((one) => Math.round(one * 1000))).toEqual([200, 133, 89, 59, 50]);
+    for (const before of [0.08, 0.0901, 0.15, 0.6, 1]) {
+      const all = [before, ...stagesTo(0.06, before)];
+      for (const [k, one] of all.slice(1).entries()) expect(one / (all[k] ?? 0)).toBeGreaterThanOrEqual(2 / 3 - 1e-9);
+      expect(all.at(-1)).toBe(0.06);
+    }
   });
 
   it("says how many days until a third has grown: 60 mm at 6 mm a day is 5 (by hand)", () => {

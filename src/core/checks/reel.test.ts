@@ -3,6 +3,7 @@ import { type Machine, machineSchema } from "@/core/machine";
 import { seededRandom } from "@/core/random";
 import { GAP_METRES } from "@/core/reel";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
+import { FASTEST_METRES_PER_SECOND } from "./ground-speed";
 import type { AttitudeDetail, ContactDetail, LayoutDetail, MatchDetail, ReelSpeedDetail } from "./index";
 import { worksheetsFor } from "./registry";
 import { assessed, figure, IN, machineOf, refused, saysOf } from "./sheets.fixtures";
@@ -77,9 +78,27 @@ describe("reel speed", () => {
     expect(saysOf(found("reel-speed", triplex, idle), "engine-speed-low")).toBeUndefined();
   });
 
-  it("of a reel driven by the ground no speed is advised: the reel's gearing is", () => {
+  it("one slow reel among sisters that are not accuses what drives it, and clears the engine", () => {
+    const one = found("reel-speed", triplex, { "units.left.revolutionsPerMinute": 900 });
+    expect(saysOf(one, "engine-speed-low")).toBe("not-found");
+    expect(saysOf(one, "reel-bearing-worn")).toBe("suspect");
+    expect(one.actions).toContainEqual({ code: "look-at-own-drive", place: "left" });
+    expect(one.actions).not.toContainEqual({ code: "full-throttle-first" });
+  });
+
+  it("advises no speed that the ground speed's own check calls too fast", () => {
+    const browns = assessed("reel-speed", triplex, run({ heightMetres: 1.2 * IN }));
+    const drive = browns.actions.find(({ code }) => code === "drive-between");
+    if (drive) expect(Number(drive.mostMetresPerSecond)).toBeLessThanOrEqual(FASTEST_METRES_PER_SECOND.riding);
+    // 1.2 in × 11 × 1,000 / 1,056 is 12.5 mph: what no one mows at.
+    expect(drive).toBeDefined();
+  });
+
+  it("of a reel driven by the ground neither speed is advised: the heights its clip leaves room for are", () => {
     const fast = found("reel-speed", walking, { "units.unit.revolutionsPerMinute": 500 });
-    expect(fast.actions.map(({ code }) => code)).toEqual(["reel-faster"]);
+    expect(fast.actions.map(({ code }) => code)).toEqual(["height-for-clip"]);
+    const { clipMetres } = (fast.detail as unknown as ReelSpeedDetail).clips[0] ?? { clipMetres: 0 };
+    expect(fast.actions[0]).toMatchObject({ leastMetres: clipMetres, mostMetres: expect.closeTo(3 * clipMetres, 9) });
     expect(fast.warnings.map(({ code }) => code)).toContain("ground-driven");
   });
 

@@ -1,6 +1,7 @@
 import { Matrix, QrDecomposition } from "ml-matrix";
 import { describe, expect, it } from "vitest";
 import type { HeightAt } from "@/core/geometry";
+import { seededRandom } from "@/core/random";
 import { INCH_METRES } from "@/core/units";
 import { fitDeckPlane, rakeOf, sideOf } from "./plane-fit";
 import { exactTurns, type Hanger, planTurns, rulerAfter, scoreTurns } from "./turns";
@@ -123,6 +124,46 @@ describe("joint rounding", () => {
     expect(leftRear?.turns).toBeLessThanOrEqual(2);
     expect(leftRear?.endsShort).toBe(true);
     expect(plan.penalty).toBeLessThan(scoreTurns(problem, [1, -2.25, 2, 3.5]).penalty);
+  });
+
+  it("gives no level away for a height that cannot be reached: left up for two turns only, 8 mm low, wanted far up", () => {
+    const short = HANGERS.map((h) => (h.x < 0 ? { ...h, turnsLeftUp: 2 } : h));
+    const plane = { height: 0.08, slopeRight: 0.008 / SPAN.widthMetres, slopeForward: -0.006 / SPAN.tipCircleMetres };
+    const target = { heightMetres: 0.1, reference: { x: 0, y: 0 }, sideMetres: 0, rakeMetres: -0.006 };
+    const { after } = planned({ plane, target, span: SPAN, hangers: short });
+    expect(Math.abs(after.slopeRight * SPAN.widthMetres)).toBeLessThan(0.001);
+    expect(Math.abs(after.slopeForward * SPAN.tipCircleMetres + 0.006)).toBeLessThan(0.001);
+    // What a third of the wish would cost nothing is still taken.
+    expect(after.height).toBeGreaterThan(plane.height);
+  });
+
+  it("levels every deck whose level and rake are in reach at some height, and leaves none worse than it found it", () => {
+    const random = seededRandom(8);
+    const between = (least: number, most: number) => least + (most - least) * random();
+    const [side, rake] = [0.003, 0.002];
+    // A quarter turn of a hanger lifts half a millimetre: what rounding may cost.
+    const A_STEP = 0.35;
+    for (const trial of Array.from({ length: 400 }, (_, k) => k)) {
+      const hangers = HANGERS.map((h) => ({ ...h, turnsLeftUp: between(0, 8), turnsLeftDown: between(0, 8) }));
+      const plane = {
+        height: 0.08,
+        slopeRight: between(-0.015, 0.015) / SPAN.widthMetres,
+        slopeForward: between(-0.015, 0.009) / SPAN.tipCircleMetres,
+      };
+      const target = { heightMetres: between(0.05, 0.11), reference: { x: 0, y: 0 }, sideMetres: 0, rakeMetres: -0.006 };
+      const problem = { plane, target, span: SPAN, hangers };
+      const { after } = planned(problem);
+      const off = (p: typeof plane) =>
+        Math.hypot((p.slopeRight * SPAN.widthMetres) / side, (p.slopeForward * SPAN.tipCircleMetres + 0.006) / rake);
+      // A height from the one it has, searched by itself: 0.5 mm steps, each hanger a whole step inside its travel.
+      const isReachable = Array.from({ length: 121 }, (_, k) => 0.05 + k * 0.0005).some((heightMetres) =>
+        exactTurns({ ...problem, target: { ...target, heightMetres } }).every(
+          (turn, k) => turn <= (hangers[k]?.turnsLeftUp ?? 0) - 0.25 && -turn <= (hangers[k]?.turnsLeftDown ?? 0) - 0.25,
+        ),
+      );
+      if (isReachable) expect(off(after), `deck ${trial}`).toBeLessThan(1);
+      expect(off(after), `deck ${trial}`).toBeLessThanOrEqual(off(plane) + A_STEP);
+    }
   });
 
   it("names the hanger a stiff shell would leave hanging free, and predicts with the three that stay loaded", () => {

@@ -54,6 +54,8 @@ export const SHELL_GIVE_METRES = 0.0015;
 const TURN_PENALTY = 0.001;
 
 type Problem = {
+  /** What `ROUNDING_SCALE.height` is where it is not the usual one. */
+  heightScaleMetres?: number;
   plane: Plane;
   target: DeckTarget;
   span: DeckSpan;
@@ -81,6 +83,8 @@ export function exactTurns(problem: Pick<Problem, "plane" | "target" | "span" | 
 /**
  * Turns for every hanger, rounded jointly: floor and ceiling of each tried together for the least
  * J = (side/3)² + (rake error/1.5)² + (height error/1.5)² + (twist/1.5)² in mm + 0.001·Σ|turns|, never past an adjuster's travel.
+ * Where an adjuster would end short, level and rake come first: they are set at the height nearest to the wanted that every adjuster reaches,
+ * and where none does, height counts for next to nothing. What is left of the height is the lift's.
  * Then the load: a hanger the shell cannot follow is named, and the plane after is that of the three that stay loaded.
  * Needs three hangers not on one line.
  */
@@ -91,8 +95,37 @@ export function planTurns(problem: Problem): { kind: "planned"; plan: TurnPlan }
     return { kind: "refused", issue: { code: "collinear-hangers" } };
   }
   const exact = exactTurns(problem);
-  const best = bestRounding(problem, exact, linkageOf(hangers));
+  const linkage = linkageOf(hangers);
+  const isShort = hangers.some((hanger, k) => endsShort(hanger, exact[k] ?? 0));
+  const best = isShort ? levelFirst(problem, linkage) : bestRounding(problem, exact, linkage);
   return { kind: "planned", plan: withLoad({ problem, exact, ...best }) };
+}
+
+/** A height error of this much weighs like 3 mm of side where level cannot be had at any height, metres (estimate). */
+const HEIGHT_LAST_METRES = 0.1;
+
+/** Level and rake as they are wanted, at the nearest height that can be reached; never a plan that levels less than leaving the deck alone. */
+function levelFirst(problem: Problem, linkage: Linkage): Scored {
+  const { least, most } = heightsInReach(problem);
+  const isReached = least <= most;
+  const nearest = isReached ? Math.min(most, Math.max(least, 0)) : (least + most) / 2;
+  const target = { ...problem.target, heightMetres: problem.target.heightMetres + nearest };
+  const level: Problem = isReached ? { ...problem, target } : { ...problem, target, heightScaleMetres: HEIGHT_LAST_METRES };
+  const untouched = problem.hangers.map(() => 0);
+  const starts = [bestRounding(level, exactTurns(level), linkage), { turns: untouched, scored: scoreTurns(level, untouched, linkage) }];
+  return starts.map((from) => descend(level, from, linkage)).reduce((a, b) => (b.scored.penalty < a.scored.penalty ? b : a));
+}
+
+/**
+ * How much lower (least) and higher (most) than wanted the deck can be levelled with every hanger inside its travel, metres. Least over most:
+ * level is not to be had at any height.
+ */
+function heightsInReach(problem: Problem): { least: number; most: number } {
+  const exact = exactTurns(problem);
+  return {
+    least: Math.max(...problem.hangers.map((hanger, k) => (-hanger.turnsLeftDown - (exact[k] ?? 0)) * hanger.liftPerTurn)),
+    most: Math.min(...problem.hangers.map((hanger, k) => (hanger.turnsLeftUp - (exact[k] ?? 0)) * hanger.liftPerTurn)),
+  };
 }
 
 /** J of one set of turns and what it leads to; the measure the rounding is chosen by. */
@@ -107,7 +140,7 @@ export function scoreTurns(problem: Problem, turns: readonly number[], linkage: 
   const penalty =
     (side / ROUNDING_SCALE.side) ** 2 +
     (rake / ROUNDING_SCALE.rake) ** 2 +
-    (height / ROUNDING_SCALE.height) ** 2 +
+    (height / (problem.heightScaleMetres ?? ROUNDING_SCALE.height)) ** 2 +
     (twist / ROUNDING_SCALE.twist) ** 2 +
     TURN_PENALTY * turns.reduce((sum, turn) => sum + Math.abs(turn), 0);
   return { penalty, after, lifts, twist };
@@ -121,8 +154,7 @@ function bestRounding(problem: Problem, exact: readonly number[], linkage: Linka
     if (!best || scored.penalty < best.scored.penalty) best = { turns, scored };
   }
   if (!best) throw new Error("no rounding to choose from");
-  const isShort = problem.hangers.some((hanger, k) => endsShort(hanger, exact[k] ?? 0));
-  return isShort ? descend(problem, best, linkage) : best;
+  return best;
 }
 
 function endsShort(hanger: Hanger, exact: number): boolean {
@@ -131,10 +163,11 @@ function endsShort(hanger: Hanger, exact: number): boolean {
 
 type Scored = { turns: number[]; scored: ReturnType<typeof scoreTurns> };
 
-/** Where one adjuster ends, the others' exact turns are no longer the best to round: go down J a step or two hangers at a time. */
+/** Where one adjuster ends, the others' exact turns are no longer the best to round: go down J a step at a time, all of four hangers together. */
 function descend(problem: Problem, from: Scored, linkage: Linkage): Scored {
   const count = problem.hangers.length;
-  const moves = combinations(Array.from({ length: count }, () => [-1, 0, 1])).filter((move) => move.filter(Boolean).length <= 2);
+  const together = count <= 4 ? count : 2;
+  const moves = combinations(Array.from({ length: count }, () => [-1, 0, 1])).filter((move) => move.filter(Boolean).length <= together);
   let best = from;
   for (let round = 0; round < MOST_DESCENT_ROUNDS; round++) {
     const tried = moves.map((move) => {

@@ -1,5 +1,6 @@
 export { MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio } from "./likelihood";
 export { logNormalCdf, logNormalDensity } from "./normal";
+export { plusMinus95, studentT } from "./student";
 export {
   type Evidence,
   type Figure,

@@ -20,6 +20,8 @@ export type Figure = {
   dimension: Dimension | "slope" | "count";
   instrument: Instrument;
   standardError?: number;
+  /** Degrees of freedom of that error; without them it is taken for known. */
+  degrees?: number;
   tolerance?: Tolerance;
   verdict?: Verdict;
   standing: Standing;

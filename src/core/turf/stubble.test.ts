@@ -1,6 +1,7 @@
 import { jStat } from "jstat";
 import { describe, expect, it } from "vitest";
-import { learnOffset, settingFor, stubbleOf, studentT95 } from "./stubble";
+import { studentT } from "@/core/findings";
+import { learnOffset, settingFor, stubbleOf } from "./stubble";
 
 const mm = (metres: number) => metres * 1000;
 
@@ -26,7 +27,7 @@ describe("stubble heights", () => {
     [19, 2.093],
     [120, 1.98],
   ])("t of %d degrees is %d", (degrees, expected) => {
-    expect(Math.abs(studentT95(degrees) - expected)).toBeLessThan(0.005);
+    expect(Math.abs(studentT(degrees) - expected)).toBeLessThan(0.005);
   });
 });
 
@@ -34,7 +35,13 @@ describe("stubble heights", () => {
 describe("stubble statistics against a reference library", () => {
   it("t is its 97.5 % point for every number of degrees to 200", () => {
     for (let degrees = 1; degrees <= 200; degrees++)
-      expect(Math.abs(studentT95(degrees) - jStat.studentt.inv(0.975, degrees))).toBeLessThan(0.005);
+      expect(Math.abs(studentT(degrees) - jStat.studentt.inv(0.975, degrees))).toBeLessThan(0.005);
+  });
+
+  it("t is its 99.5 % point too, to a twentieth from three degrees on and exactly below", () => {
+    for (const degrees of [1, 2]) expect(studentT(degrees, 0.99) / jStat.studentt.inv(0.995, degrees)).toBeCloseTo(1, 4);
+    for (let degrees = 3; degrees <= 200; degrees++)
+      expect(Math.abs(studentT(degrees, 0.99) - jStat.studentt.inv(0.995, degrees))).toBeLessThan(0.05);
   });
 
   it("mean, spread and confidence of the mean are its own for any readings (seed 20261123)", () => {

@@ -1,3 +1,4 @@
+import { studentT } from "@/core/findings";
 import { scaleUncertainty } from "@/core/instruments";
 
 /** How far the offset of one machine strays from turf to turf, and from visit to visit. Estimates. */
@@ -27,23 +28,7 @@ export function stubbleOf(heightsMetres: readonly number[], resolutionMetres = 0
   const meanMetres = heightsMetres.reduce((sum, height) => sum + height, 0) / count;
   const variance = heightsMetres.reduce((sum, height) => sum + (height - meanMetres) ** 2, 0) / (count - 1);
   const spreadMetres = Math.max(Math.sqrt(variance), scaleUncertainty(resolutionMetres));
-  return { count, meanMetres, spreadMetres, plusMinusMetres: (studentT95(count - 1) * spreadMetres) / Math.sqrt(count) };
-}
-
-/**
- * Two-sided 95 % point of Student's t for so many degrees of freedom: exact for 1 and 2, else the Cornish and Fisher expansion
- * (published: Abramowitz & Stegun 26.7.5, from memory), good to 0.005 from 3 on.
- */
-export function studentT95(degrees: number): number {
-  if (degrees === 1) return 12.706204736;
-  if (degrees === 2) return 4.30265273;
-  const z = 1.959963985;
-  const n = degrees;
-  const g1 = (z ** 3 + z) / 4;
-  const g2 = (5 * z ** 5 + 16 * z ** 3 + 3 * z) / 96;
-  const g3 = (3 * z ** 7 + 19 * z ** 5 + 17 * z ** 3 - 15 * z) / 384;
-  const g4 = (79 * z ** 9 + 776 * z ** 7 + 1482 * z ** 5 - 1920 * z ** 3 - 945 * z) / 92160;
-  return z + g1 / n + g2 / n ** 2 + g3 / n ** 3 + g4 / n ** 4;
+  return { count, meanMetres, spreadMetres, plusMinusMetres: (studentT(count - 1) * spreadMetres) / Math.sqrt(count) };
 }
 
 /** One visit's offset (effective minus setting) with the spread and number of its readings, and how long ago it was. */

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { Figure, Finding, Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { table } from "@/core/tables";
 import { physical } from "@/core/units/physical";
@@ -54,7 +54,7 @@ type Says = {
 
 export const beltInspection: Check<BeltReadings, { unseen: string[] }, Says> = {
   id: "belt-inspection",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["idler-spring"],
   readingsSchema: beltReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -150,7 +150,7 @@ function lengthFigure(machine: Machine, lengthMetres: number | undefined): Figur
       dimension: "length",
       instrument: "gauge",
       tolerance: { kind: "about", target: wanted, plusMinus: BELT_WITHIN_METRES, standing: "estimate" },
-      verdict: Math.abs(lengthMetres - wanted) > BELT_WITHIN_METRES ? "out" : "in-tolerance",
+      verdict: judgeDeviation({ deviation: lengthMetres - wanted, tolerance: BELT_WITHIN_METRES }),
       standing: "measured",
     },
   ];
@@ -181,6 +181,7 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
   const { belt, idlers, guards, spindles, lengthMetres } = readings;
   const figures = lengthFigure(machine, lengthMetres);
   const isOther = figures.some(({ verdict }) => verdict === "out");
+  const isNearly = figures.some(({ verdict }) => verdict === "watch");
   const looked: [string, string | undefined][] = [
     ["belt-seat", belt.seated],
     ["belt-path", belt.path],
@@ -198,6 +199,7 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
     ...looked.flatMap(([place, code]) =>
       code === undefined ? [] : [{ place, code, verdict: BAD[code] ?? "in-tolerance", causes: causesOf(code) }],
     ),
+    ...(isNearly ? [{ place: "belt-size", code: "near-length", verdict: "watch" as const }] : []),
     ...(isOther ? [{ place: "belt-size", code: "other-length", verdict: "out" as const, causes: pointsAt("belt-slipping") }] : []),
   ];
   const missing = looked.filter(([, code]) => code === undefined).map(([place]) => place);

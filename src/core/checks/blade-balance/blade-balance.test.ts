@@ -20,9 +20,20 @@ describe("blade-balance", () => {
   });
 
   it("judges no finer than the balancer resolves, watches above, and is out past 700 g·mm", () => {
-    const verdicts = [0.2, 2.5, 3.5, 2.74, 2.76].map((grams) => balance({ ...one(grams), resolutionKilograms: 0.002 }).verdict);
+    const verdicts = [0.2, 2.5, 3.5, 2.74, 2.76].map((grams) => balance({ ...one(grams), resolutionKilograms: 0.001 }).verdict);
     expect(verdicts).toEqual(["in-tolerance", "watch", "out", "watch", "out"]);
     expect(balance(one(0)).verdict).toBe("in-tolerance");
+  });
+
+  /** 720 g·mm on the road mower's blade of 630 mm: its balancer of 3 g answers to 945 (audit by hand). */
+  it("is right inside the tolerance it shows, on a long blade as on a short one", () => {
+    const rough = machineOf("GR-1");
+    const [first] = rough.spindles;
+    const blades = Object.fromEntries(rough.spindles.map(({ id }) => [id, { addedKilograms: 0.72 / 255, radiusMetres: 0.255 }]));
+    const result = balance({ ...TERMS, blades }, rough);
+    const shown = figure(result, "imbalance", first?.id)?.tolerance;
+    expect(shown?.kind === "between" && (shown.most ?? 0) > 0.00072).toBe(true);
+    expect([result.verdict, saysOf(result, "blade-unbalanced"), result.actions]).toEqual(["in-tolerance", "not-found", []]);
   });
 
   it("says what it does: 6 g at 255 mm shakes with 172 N, 17.5 kg 53 times a second (physics; trade handbook)", () => {

@@ -3,7 +3,9 @@ import {
   imbalance,
   judgeBalance,
   OUT_KILOGRAM_METRES,
+  outImbalance,
   permissibleImbalance,
+  rightImbalance,
   shakingForce,
   shakingInWords,
   stockForBalance,
@@ -19,7 +21,7 @@ import { unknownPlaces } from "../verdicts";
 
 /** What a shop's balancer shows at the tip. */
 export const USUAL_RESOLUTION_KILOGRAMS = instrument("balancer").resolution;
-/** Past this no grinding within reason brings it level: the blade goes. Estimate: four times what is out. */
+/** Past this no grinding within reason brings it level: the blade goes. Estimate: four ounce-inches. */
 const PAST_GRINDING = 4 * OUT_KILOGRAM_METRES;
 const RADIANS = (2 * Math.PI) / 60;
 
@@ -79,7 +81,7 @@ type Problem = Says["problem"] & At;
 
 export const bladeBalance: Check<BalanceReadings, BalanceDetail, Says> = {
   id: "blade-balance",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["freed-blade"],
   readingsSchema: balanceReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -307,7 +309,7 @@ function bladeOf(args: { machine: Machine; id: string; readings: BalanceReadings
 const GRIND_AT = 0.85;
 
 function figuresOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Figure[] {
-  const most = Math.max(permissible ?? 0, resolution);
+  const most = rightImbalance({ permissible: permissible ?? 0, resolution });
   const verdict = judgeBalance({ imbalanceKilogramMetres: blade.imbalance, permissible: permissible ?? 0, resolution });
   return [
     {
@@ -353,8 +355,9 @@ function evidenceOf(findings: readonly Finding[], isComplete: boolean): Evidence
 }
 
 function actionsOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Says["action"][] {
-  if (blade.imbalance > PAST_GRINDING) return [{ code: "replace-unbalanced", place: blade.spindleId }];
-  if (blade.imbalance <= Math.max(permissible ?? 0, resolution)) return [];
+  const limits = { permissible: permissible ?? 0, resolution };
+  if (blade.imbalance > Math.max(PAST_GRINDING, outImbalance(limits))) return [{ code: "replace-unbalanced", place: blade.spindleId }];
+  if (blade.imbalance <= rightImbalance(limits)) return [];
   return [
     {
       code: "take-off-heavy-end",

@@ -1,5 +1,5 @@
-import type { EdgeCost } from "@/core/blades/edge";
-import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps } from "@/core/blades/overlap";
+import { type EdgeCost, judgeSail } from "@/core/blades/edge";
+import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps, WEAR_TO_WATCH_METRES } from "@/core/blades/overlap";
 import type { Figure, Finding, Verdict } from "@/core/findings";
 import { type BladeSheet, type Machine, spindlesAcross } from "@/core/machine";
 import { pointsAt, settled, shows } from "../settled";
@@ -48,7 +48,7 @@ type Says = {
 
 export const bladeEdge: Check<EdgeReadings, EdgeDetail, Says> = {
   id: "blade-edge",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["freed-blade"],
   readingsSchema: edgeReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -73,6 +73,9 @@ function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail
   const isShort = overlap !== undefined && overlap < LEAST_OVERLAP_METRES;
   const findings: Finding[] = [
     ...blades.flatMap(findingsAt),
+    ...(overlap !== undefined && !isShort && overlap < LEAST_OVERLAP_METRES + 2 * WEAR_TO_WATCH_METRES
+      ? [{ place: "set", code: "near-short", verdict: "watch" as const }]
+      : []),
     ...(isShort ? [{ place: "set", code: "worn-short", verdict: "out" as const, causes: shows("blade-worn-short") }] : []),
   ];
   return {
@@ -173,7 +176,14 @@ function figuresOf(worth: BladeWorth, { blades }: EdgeReadings, sheet: BladeShee
   return [
     ...length("deepest-nick", worth.deepestNickMetres, { most: DAMAGING_NICK_METRES, standing: "common-practice" }),
     ...length("stock-to-remove", worth.stockMetres),
-    ...length("sail-thinnest", worth.thinnestSailMetres, sail === undefined ? undefined : { least: sail / 2, standing: "common-practice" }),
+    ...length(
+      "sail-thinnest",
+      worth.thinnestSailMetres,
+      sail === undefined ? undefined : { least: sail / 2, standing: "common-practice" },
+    ).map((figure): Figure => {
+      const verdict = judgeSail(worth.thinnestSailMetres, sail);
+      return verdict ? { ...figure, verdict } : figure;
+    }),
     ...length(
       "tip-width",
       read?.widthMetres,

@@ -1,4 +1,4 @@
-import { type EdgeCost, edgeCost, grindsLeft, scrapReasons, stockToRemove } from "@/core/blades/edge";
+import { type EdgeCost, edgeCost, grindsLeft, judgeSail, scrapReasons, stockToRemove } from "@/core/blades/edge";
 import type { BladeSheet } from "@/core/machine";
 import { type EdgeBlade, type EdgeReadings, ENDS } from "./schema";
 
@@ -19,8 +19,8 @@ export type BladeWorth = {
   pastLimitMetres?: number;
   /** Looks bent, and nobody has held it against another. */
   isBendOpen: boolean;
-  /** Width or length within a reading's error of the sheet's least. */
-  atLimit: ("width" | "length")[];
+  /** Width or length within a reading's error of the sheet's least; a sail that two thirds of what it may lose has gone from. */
+  atLimit: ("width" | "length" | "sail")[];
   /** The duller end. */
   edge?: "sharp" | "dull" | "rounded";
   thinnestSailMetres?: number;
@@ -85,6 +85,7 @@ export function worthOf(spindleId: string, read: EdgeBlade, sheet: BladeSheet | 
     atLimit: [
       ...(isNear(read.widthMetres, sheet?.leastWidthMetres) ? (["width"] as const) : []),
       ...(isNear(read.lengthMetres, sheet?.leastLengthMetres) ? (["length"] as const) : []),
+      ...(judgeSail(sail, sheet?.sailThicknessMetres) === "watch" ? (["sail"] as const) : []),
     ],
     isLookedAt:
       read.crack !== undefined &&

@@ -1,8 +1,8 @@
 import { clampForce, isIncredibleTorque, type Socket, socketsFor, TORQUE_WITHIN } from "@/core/blades/bolts";
-import { againstUse, judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
+import { againstUse, isNearPart, judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
 import { bladesOf, clearances, widthOfCut } from "@/core/blades/overlap";
 import { wayUp } from "@/core/blades/way-up";
-import type { Figure, Finding } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { featuresOf } from "@/core/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
 import { pointsAt, settled, shows } from "../settled";
@@ -55,7 +55,7 @@ type Problem = Says["problem"] & At;
 
 export const bladeFit: Check<FitReadings, FitDetail, Says> = {
   id: "blade-fit",
-  ruleVersion: 4,
+  ruleVersion: 5,
   cautions: ["freed-blade"],
   readingsSchema: fitReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -109,6 +109,7 @@ function assess(machine: Machine, readings: FitReadings): Assessment<FitDetail, 
     ...torques.flatMap(torqueFinding),
     ...(strikes ? [{ place: "set", code: "strikes", verdict: "stop" as const, causes: shows("blade-wrong-part") }] : []),
     ...(found.length > 0 ? [partFinding(found)] : []),
+    ...(found.length === 0 && sheet && isNearPart(sheet, part) ? [{ place: "set", code: "part-near", verdict: "watch" as const }] : []),
   ];
   // Without a stack on the sheet nobody can say that it lies as it should.
   const hasStack = machine.sheet.blade?.stack !== undefined;
@@ -215,7 +216,8 @@ function findingsAt(machine: Machine, place: string, read: FitBlade): Finding[] 
 
 /** A wrench set far from the sheet's figure: too little may let the blade go. */
 function torqueFinding({ id, place, value, verdict, tolerance }: Figure): Finding[] {
-  if (id !== "torque" || place === undefined || verdict !== "out") return [];
+  if (id !== "torque" || place === undefined || (verdict !== "out" && verdict !== "watch")) return [];
+  if (verdict === "watch") return [{ place, code: "torque-near", verdict }];
   const isLow = tolerance?.kind === "about" && value < tolerance.target;
   return [{ place, code: isLow ? "torque-low" : "torque-high", verdict, causes: isLow ? pointsAt("blade-loose") : [] }];
 }
@@ -226,7 +228,6 @@ function torqueFigures(machine: Machine, { blades }: FitReadings): Figure[] {
   const bolt = machine.sheet.blade?.bolt;
   return Object.entries(blades).flatMap(([place, { torqueNewtonMetres: torque }]): Figure[] => {
     if (torque === undefined) return [];
-    const isRight = wanted === undefined || Math.abs(torque - wanted) <= wanted * TORQUE_WITHIN;
     return [
       {
         id: "torque",
@@ -238,7 +239,7 @@ function torqueFigures(machine: Machine, { blades }: FitReadings): Figure[] {
           ? {}
           : {
               tolerance: { kind: "about", target: wanted, plusMinus: wanted * TORQUE_WITHIN, standing: "sheet" } as const,
-              verdict: isRight ? ("in-tolerance" as const) : ("out" as const),
+              verdict: judgeDeviation({ deviation: torque - wanted, tolerance: wanted * TORQUE_WITHIN }),
             }),
         standing: "measured",
       },
@@ -281,7 +282,7 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
     ...(read.bolt && wanted && judgeGrade(read.bolt, wanted) !== "right"
       ? [{ code: "change-bolt" as const, place, found: read.bolt, wanted, way: judgeGrade(read.bolt, wanted) }]
       : []),
-    ...(read.tightened === "feel" || read.tightened === "loose"
+    ...(read.tightened === "feel" || read.tightened === "loose" || isOffTorque(read.torqueNewtonMetres, torque)
       ? [
           torque === undefined
             ? { code: "re-check-bolt" as const, place }
@@ -300,6 +301,10 @@ function actionsOf(args: { machine: Machine; readings: FitReadings; found: reado
     ...(lacksStack && each.length + Object.keys(readings.blades).length > 0 ? [{ code: "write-stack-down" as const }] : []),
   ];
 }
+
+/** A bolt tightened to another figure than the sheet's is tightened again. */
+const isOffTorque = (torque: number | undefined, wanted: number | undefined): boolean =>
+  torque !== undefined && wanted !== undefined && Math.abs(torque - wanted) > wanted * TORQUE_WITHIN;
 
 function wayActions(place: string, read: FitBlade): Says["action"][] {
   const way = wayUp(read);

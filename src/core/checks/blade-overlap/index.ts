@@ -9,6 +9,7 @@ import {
   type RadiusBand,
   type SweptBlade,
   straightOverlaps,
+  WEAR_TO_WATCH_METRES,
   wearLeft,
   widthOfCut,
 } from "@/core/blades/overlap";
@@ -21,9 +22,6 @@ import type { Form } from "../form";
 import { findingsOf, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
-
-/** With less wear left than this at each tip the margin is nearly gone: one more sharpening may use it up. Estimate. */
-export const WEAR_TO_WATCH_METRES = 0.0015;
 
 export const overlapReadingsSchema = z.object({
   /** Tip to tip, corner to corner on the diagonal where ends are square. */
@@ -53,7 +51,7 @@ type Problem = Says["problem"] & At;
 
 export const bladeOverlap: Check<OverlapReadings, OverlapDetail, Says> = {
   id: "blade-overlap",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["turn-by-hand"],
   readingsSchema: overlapReadingsSchema,
   missing: (machine) => (machine.spindles.length < 2 ? ["one-blade"] : []),
@@ -154,7 +152,10 @@ function clearanceFigures(machine: Machine, blades: readonly SweptBlade[]): Figu
   if (featuresOf(machine).includes("gears")) return [];
   const across = spindlesAcross(machine).map(({ id }) => id);
   const isNeighbour = ([a, b]: readonly [string, string]) => Math.abs(across.indexOf(a) - across.indexOf(b)) === 1;
-  const judge = (clear: number): Verdict => (clear <= 0 ? "stop" : clear < LEAST_CLEARANCE_METRES ? "out" : "in-tolerance");
+  const judge = (clear: number): Verdict => {
+    if (clear < LEAST_CLEARANCE_METRES) return clear <= 0 ? "stop" : "out";
+    return clear < LEAST_CLEARANCE_METRES + WEAR_TO_WATCH_METRES ? "watch" : "in-tolerance";
+  };
   return clearances(blades)
     .filter(({ between, clearanceMetres }) => isNeighbour(between) || clearanceMetres <= LEAST_CLEARANCE_METRES)
     .map(({ between, clearanceMetres }) => ({
@@ -219,13 +220,19 @@ function otherPart({ sheet }: Machine, blades: readonly SweptBlade[]): Evidence[
 /** So much wider than the sheet's own blades leave in the same turns, and the strip is their wear. Estimate: what a tape tells. */
 const WIDER_STRIP_METRES = 0.003;
 
+/** A strip this narrow closes with the next reading of a tape: watched. Estimate. */
+const STRIP_TO_WATCH_METRES = 0.001;
+
 /** Staggered blades leave a strip in some turns by design; one that wear has opened or widened is what was complained of. */
 function turnFindings(machine: Machine, { right, left }: OverlapDetail): Finding[] {
   const worst = (bands: readonly { worstMetres: number }[]) => Math.min(0, ...bands.map(({ worstMetres }) => worstMetres));
   const now = Math.min(worst(right), worst(left));
   const fresh = bladesOf(machine);
   const asNew = Math.min(...([1, -1] as const).map((side) => worst(badRadii({ blades: fresh, side, limitMetres: LEAST_OVERLAP_METRES }))));
-  return now < 0 && now < asNew - WIDER_STRIP_METRES ? [{ place: "turns", code: "strip-in-turns", verdict: "out" }] : [];
+  // A strip there is, or a blade's wear away from one.
+  if (now >= 0 || now >= asNew - (WIDER_STRIP_METRES * 2) / 3) return [];
+  const isWide = now < asNew - WIDER_STRIP_METRES && now < -STRIP_TO_WATCH_METRES;
+  return [{ place: "turns", code: isWide ? "strip-in-turns" : "near-strip-in-turns", verdict: isWide ? "out" : "watch" }];
 }
 
 function actionsOf(blades: readonly SweptBlade[], { right, left }: OverlapDetail): Says["action"][] {

@@ -10,6 +10,7 @@ import { formOf } from "./form";
 import { type HeightReadings, heightReadingsSchema } from "./schema";
 import {
   alikeOf,
+  BENCH_TOLERANCE_METRES,
   benchOf,
   HEIGHT_TOLERANCE,
   type Suggested,
@@ -49,7 +50,7 @@ type Says = {
 
 export const cuttingHeight: Check<HeightReadings, HeightDetail, Says> = {
   id: "cutting-height",
-  ruleVersion: 4,
+  ruleVersion: 5,
   readingsSchema: heightReadingsSchema,
   missing: () => [],
   problems: (machine, { unitHeights = {}, unitSettings = {} }) => [
@@ -209,6 +210,11 @@ function benches(args: {
     before: learnOffset(earlier, "reel"),
     cutsAsWanted: judged?.verdict === "in-tolerance",
   });
+  const stands = unitsAcross(machine).flatMap(({ id }) => unitSettings[id] ?? settingMetres ?? []);
+  const isAsSisters = (setting: number | undefined) =>
+    setting !== undefined &&
+    stands.length > 1 &&
+    stands.filter((other) => Math.abs(other - setting) <= BENCH_TOLERANCE_METRES).length * 2 > stands.length;
   const own = unitsAcross(machine)
     .filter(({ id }) => unitSettings[id] !== undefined)
     .map(({ id }) => {
@@ -217,6 +223,7 @@ function benches(args: {
         place: id,
         settingMetres: unitSettings[id],
         wantedMetres,
+        isAsSisters: isAsSisters(unitSettings[id]),
         before: learnOffset(visitsTo(turf, unitVisits[id] ?? []), "reel"),
         cutsAsWanted: isRight(stubble?.meanMetres, stubble ? stubble.spreadMetres / Math.sqrt(stubble.count) : 0),
       });

@@ -1,4 +1,4 @@
-import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, studentT, type Verdict } from "@/core/findings";
 import { instrument } from "@/core/instruments";
 import { type Machine, unitsAcross } from "@/core/machine";
 import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf } from "@/core/turf/stubble";
@@ -77,8 +77,10 @@ export function benchOf(args: {
   /** From earlier visits alone: this one must not excuse itself. */
   before: LearntOffset;
   cutsAsWanted: boolean;
+  /** Whether it stands as its sisters do: then all of them are set wrong, and it is not unlike them. */
+  isAsSisters?: boolean;
 }): { findings: Finding[]; figures: Figure[] } {
-  const { place, settingMetres, wantedMetres, before, cutsAsWanted } = args;
+  const { place, settingMetres, wantedMetres, before, cutsAsWanted, isAsSisters = false } = args;
   if (settingMetres === undefined || wantedMetres === undefined) return { findings: [], figures: [] };
   const value = settingMetres - wantedMetres;
   const forTurf = before.visits === 0 ? 0 : -before.offsetMetres;
@@ -90,7 +92,7 @@ export function benchOf(args: {
     code: verdict === "in-tolerance" ? "bench-as-wanted" : verdict === "watch" ? "bench-near-wanted" : "bench-off",
     verdict,
     // One that stands by itself is off its sisters; what all of them stand at is the setting.
-    ...(verdict === "out" ? { causes: shows(place === WHOLE_BENCH ? "height-misset" : "units-not-alike") } : {}),
+    ...(verdict === "out" ? { causes: shows(place === WHOLE_BENCH || isAsSisters ? "height-misset" : "units-not-alike") } : {}),
   };
   const figure: Figure = {
     id: "bench-over-wanted",
@@ -127,28 +129,31 @@ export function alikeOf(
   const tolerance = HEIGHT_TOLERANCE.reel.metres;
   const judged = read.map(({ id, stubble }) => {
     const standardError = stubble.spreadMetres / Math.sqrt(stubble.count);
-    // Stubble scatters: only what stands out of its own scatter is told, and a bench gauge tells the rest.
-    const isOff = Math.abs(stubble.meanMetres - middle) - standardError >= tolerance;
-    return { id, meanMetres: stubble.meanMetres, standardError, isOff };
+    const degrees = stubble.count - 1;
+    // Of several units one always stands furthest off by chance: only what is out of its own scatter with 99 in 100 is told.
+    const beyond = Math.abs(stubble.meanMetres - middle) - tolerance;
+    const verdict: Verdict = beyond <= 0 ? "in-tolerance" : beyond >= studentT(degrees, 0.99) * standardError ? "out" : "watch";
+    return { id, meanMetres: stubble.meanMetres, standardError, degrees, verdict };
   });
   return {
     isAll,
     findings: judged.map(
-      ({ id, isOff }): Finding =>
-        isOff
-          ? { place: id, code: "unit-off", verdict: "out", causes: pointsAt("units-not-alike") }
-          : { place: id, code: "unit-like", verdict: "in-tolerance" },
+      ({ id, verdict }): Finding =>
+        verdict === "out"
+          ? { place: id, code: "unit-off", verdict, causes: pointsAt("units-not-alike") }
+          : { place: id, code: verdict === "watch" ? "unit-near-off" : "unit-like", verdict },
     ),
     figures: judged.map(
-      ({ id, meanMetres, standardError, isOff }): Figure => ({
+      ({ id, meanMetres, standardError, degrees, verdict }): Figure => ({
         id: "unit-stubble",
         place: id,
         value: meanMetres,
         standardError,
+        degrees,
         dimension: "length",
         instrument: "fine",
         tolerance: { kind: "about", target: middle, plusMinus: tolerance, standing: HEIGHT_TOLERANCE.reel.standing },
-        verdict: isOff ? "out" : "in-tolerance",
+        verdict,
         standing: "measured",
       }),
     ),

@@ -122,6 +122,21 @@ describe("what the readings support", () => {
     expect(result.evidence).toContainEqual({ check: "deck-level", cause: "deck-out-of-level", result: "not-found" });
   });
 
+  it("levels first where the adjusters end, and leaves what is left of the height to the lift", () => {
+    const deck = MACHINE.deck && { ...MACHINE.deck, hangers: MACHINE.deck.hangers.map((hanger) => ({ ...hanger, turnsLeftUp: 2 })) };
+    const machine = { ...MACHINE, ...(deck ? { deck } : {}) };
+    const tips = tipsOn({ ...level, slopeRight: 0.006 / inch(49.4) });
+    const outcome = assessCheck("deck-level", { machine, readings: { tips, tyres: "right", wantedCutHeightMetres: 0.12 } });
+    if (outcome.kind !== "assessed") throw new Error(JSON.stringify(outcome));
+    const result = outcome.assessment as Assessment<DeckDetail>;
+    const after = result.detail.plan?.after;
+    expect(Math.abs((after?.slopeRight ?? 1) * inch(49.4))).toBeLessThan(0.001);
+    const lift = Number(result.actions.find(({ code }) => code === "height-by-lift")?.liftMetres);
+    const stands = after ? planeHeight(after, { x: 0, y: inch(6.5) }) : 0;
+    expect(lift).toBeCloseTo(0.12 + inch(0.125) - stands, 6);
+    expect(lift).toBeGreaterThan(0.01);
+  });
+
   it("is provisional while tyres are unchecked or wrong, and after a drop with one blade's rake only", () => {
     expect(assess({ tips: tipsOn(level) }).provisional).toContainEqual({ code: "tyres-not-checked" });
     expect(assess({ tips: tipsOn(level), tyres: "right", isAfterDropOrRefit: true }).provisional).toContainEqual({
@@ -148,6 +163,7 @@ describe("what the readings support", () => {
     expect(figure(result, "side")?.verdict).toBe("watch");
     expect(result.detail.nextReading?.why).toBe("settle-side");
     expect(result.actions).toContainEqual({ code: "read-next", place: result.detail.nextReading?.key, why: "settle-side" });
+    expect(result.actions.filter(({ code }) => code === "turn-hanger")).toEqual([]);
   });
 
   it("with the full form tells one spindle's plane and one blade's end from a deck out of level", () => {

@@ -80,7 +80,7 @@ export type DeckDetail = {
 
 export const deckLevel: Check<DeckReadings, DeckDetail, Says> = {
   id: "deck-level",
-  ruleVersion: 4,
+  ruleVersion: 5,
   cautions: ["turn-by-hand"],
   readingsSchema: deckReadingsSchema,
   olderKeys: ["looseHangerIds", "isCarriedRound"],
@@ -163,7 +163,10 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
   const planned = planFor({ machine, readings, plane: deck.plane, target, span });
   const figures = figuresOf({ machine, heights, deck, side, rake, rules });
   const verdict = gravest(figures.flatMap((figure) => (figure.verdict ? [figure.verdict] : [])));
-  const wantsTurns = verdict !== "in-tolerance" || heightIsOff({ readings, plane: deck.plane, target });
+  const settling = nextReading({ machine, heights, figures });
+  const isUndecided = verdict === "watch" && settling !== undefined;
+  const isHeightOff = heightIsOff({ readings, plane: deck.plane, target });
+  const wantsTurns = (verdict !== "in-tolerance" && !isUndecided) || isHeightOff;
   const detail: DeckDetail = {
     ...span,
     tips: tipDetails({
@@ -185,7 +188,7 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
   };
   const apart = modelsApart({ machine, readings, models });
   if (apart) detail.rivals = apart.rivals;
-  const next = nextReading({ machine, heights, figures }) ?? apart?.next;
+  const next = settling ?? apart?.next;
   if (next) detail.nextReading = next;
   return {
     check: "deck-level",
@@ -199,7 +202,7 @@ function assess(machine: Machine, readings: DeckReadings): Assessment<DeckDetail
     }),
     provisional: provisionalReasons({ machine, readings, unmapped }),
     figures,
-    actions: actionsFor({ readings, detail, wantsTurns }),
+    actions: actionsFor({ readings, detail, target, wantsTurns }),
     warnings: warningsFor({ machine, readings, heights, planned: planned.plan, wantsTurns }),
     detail,
   };
@@ -430,13 +433,16 @@ function untested(machine: Machine, models: readonly FittedModel[]): string[] {
     .filter((id) => !models.some(({ model }) => model.kind === "spindle-plane" && model.spindleId === id));
 }
 
-function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; wantsTurns: boolean }): Says["action"][] {
+function actionsFor(args: { readings: DeckReadings; detail: DeckDetail; target: DeckTarget; wantsTurns: boolean }): Says["action"][] {
   const actions: Says["action"][] = looseHangers(args.readings).map((place) => ({ code: "take-up-hanger", place }));
   if (args.wantsTurns && args.readings.tyres === "not-right") actions.push({ code: "tyres-first" });
   const turning = (args.detail.plan?.hangers ?? []).filter(({ turns, endsShort }) => turns !== 0 || endsShort);
   if (args.wantsTurns && turning.length > 0) {
     actions.push({ code: "block-deck" });
     for (const { id, ...turn } of turning) actions.push({ code: "turn-hanger", place: id, ...turn });
+    const { heightMetres, reference } = args.target;
+    const left = args.detail.plan ? heightMetres - planeHeight(args.detail.plan.after, reference) : 0;
+    if (Math.abs(left) > HEIGHT_TOLERANCE_METRES) actions.push({ code: "height-by-lift", liftMetres: left });
   }
   const next = args.detail.nextReading;
   if (next) actions.push({ code: "read-next", place: next.key, why: next.why });

@@ -12,6 +12,7 @@ export type Says = {
         endsShort: boolean;
         slackMetres?: number;
       }
+    | { code: "height-by-lift"; liftMetres: number }
     | { code: "read-next"; place: string; why: "settle-side" | "settle-rake" | "make-a-plane" | "spare-reading" | "tell-apart" };
   warning:
     | { code: "no-spare-reading" }

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { Figure, Finding, Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, pointOf } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { table } from "@/core/tables";
@@ -49,7 +49,7 @@ type Says = {
 
 export const gearboxInspection: Check<GearboxReadings, { again: string[] }, Says> = {
   id: "gearbox-inspection",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: gearboxReadingsSchema,
   missing: (machine) => (gearboxes(machine).length === 0 ? ["no-gearboxes"] : []),
   problems: (machine, { boxes }) => unknownPlaces({ read: boxes, known: gearboxes(machine), path: "boxes", code: "unknown-gearbox" }),
@@ -134,6 +134,8 @@ function causesOf(code: string): Finding["causes"] {
   return code === "burnt" ? pointsAt("gearbox-oil-low") : [];
 }
 
+const judgeOil = (short: number): Verdict => judgeDeviation({ deviation: short, tolerance: OIL_WITHIN_METRES });
+
 /** All that is off in a box; sound only where everything was told and nothing is. */
 function findingsAt(machine: Machine, place: string, read: Read): Finding[] {
   const found = (code: string, verdict: Verdict): Finding => ({ place, code, verdict, causes: causesOf(code) });
@@ -143,8 +145,8 @@ function findingsAt(machine: Machine, place: string, read: Read): Finding[] {
       const verdict = BAD[code];
       return verdict ? [found(code, verdict)] : [];
     }),
-    ...(oil !== undefined && oil.short > OIL_WITHIN_METRES ? [found("oil-low", "out")] : []),
-    ...(oil !== undefined && oil.short < -OIL_WITHIN_METRES ? [found("oil-high", "out")] : []),
+    ...(oil !== undefined && judgeOil(oil.short) === "out" ? [found(oil.short > 0 ? "oil-low" : "oil-high", "out")] : []),
+    ...(oil !== undefined && judgeOil(oil.short) === "watch" ? [found("oil-near", "watch")] : []),
   ];
   return off.length === 0 && codesOf(read).length === ASKED.length ? [found("sound", "in-tolerance")] : off;
 }
@@ -203,7 +205,7 @@ function figuresOf(machine: Machine, place: string, read: Read): Figure[] {
       dimension: "length",
       instrument: "gauge",
       tolerance: { kind: "about", target: oil.wanted, plusMinus: OIL_WITHIN_METRES, standing: "sheet" },
-      verdict: Math.abs(oil.short) > OIL_WITHIN_METRES ? "out" : "in-tolerance",
+      verdict: judgeOil(oil.short),
       standing: "measured",
     },
   ];

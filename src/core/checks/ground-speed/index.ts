@@ -18,6 +18,8 @@ export const SLOWEST_METRES_PER_SECOND = 0.67;
  * on foot (common practice).
  */
 export const FASTEST_METRES_PER_SECOND = { riding: 2.7, walking: 1.6 } as const;
+/** Past a limit by less than this share the speed is watched: a stopwatch and a driver's foot stray so far. Estimate. */
+const NEAR_SHARE = 0.15;
 const RADIANS = (2 * Math.PI) / 60;
 
 export const groundSpeedReadingsSchema = z.object({
@@ -42,7 +44,7 @@ type Says = {
 
 export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail, Says> = {
   id: "ground-speed",
-  ruleVersion: 3,
+  ruleVersion: 4,
   readingsSchema: groundSpeedReadingsSchema,
   missing: () => [],
   problems: () => [],
@@ -103,22 +105,24 @@ function assess(
   const check = "ground-speed";
   const result = (isBad: boolean) => (isBad ? ("seen" as const) : ("not-found" as const));
   const isOverBite = bitten !== undefined && bitten > SHARP_EDGE_METRES;
-  const isFast = speed !== undefined && speed > fastest * (1 + ROUNDING);
-  const isSlow = speed !== undefined && !isReel(machine) && speed < SLOWEST_METRES_PER_SECOND;
+  const isOver = speed !== undefined && speed > fastest * (1 + ROUNDING);
+  const isUnder = speed !== undefined && !isReel(machine) && speed < SLOWEST_METRES_PER_SECOND * (1 - ROUNDING);
+  const isFast = isOver && speed > fastest * (1 + NEAR_SHARE);
+  const isSlow = isUnder && speed < SLOWEST_METRES_PER_SECOND * (1 - NEAR_SHARE);
   const evidence: Evidence[] =
     speed === undefined
       ? []
       : [
           ...(isFast
             ? [{ check, cause: "ground-speed-high", result: isOverBite ? ("seen" as const) : ("suspect" as const) }]
-            : bitten === undefined && !isReel(machine)
+            : isOver || (bitten === undefined && !isReel(machine))
               ? []
               : [{ check, cause: "ground-speed-high", result: "not-found" as const }]),
-          ...(isReel(machine) ? [] : [{ check, cause: "ground-speed-low", result: result(isSlow) }]),
+          ...(isReel(machine) || (isUnder && !isSlow) ? [] : [{ check, cause: "ground-speed-low", result: result(isSlow) }]),
         ];
   const actions: Says["action"][] = [
-    ...(isFast ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
-    ...(isSlow ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),
+    ...(isOver ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
+    ...(isUnder ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),
     ...(throttle === "below-full" ? [{ code: "full-throttle" as const }] : []),
   ];
   return {
@@ -132,8 +136,8 @@ function assess(
           : [
               {
                 place: "machine",
-                code: isFast ? "too-fast" : isSlow ? "too-slow" : "travels",
-                verdict: isFast || isSlow ? "out" : judge(bitten),
+                code: isOver ? "too-fast" : isUnder ? "too-slow" : "travels",
+                verdict: isFast || isSlow ? "out" : isOver || isUnder ? "watch" : judge(bitten),
               },
             ],
       evidence,
@@ -148,7 +152,7 @@ function assess(
     figures: figuresOf(speed, bitten, fastest),
     actions,
     warnings: [
-      ...(isFast || isSlow || throttle === "below-full" ? [{ code: "operating-finding" as const }] : []),
+      ...(isOver || isUnder || throttle === "below-full" ? [{ code: "operating-finding" as const }] : []),
       ...(speed !== undefined && turns !== undefined && revolutionsPerMinute === undefined
         ? [{ code: "bite-at-rated-speed" as const, revolutions: turns }]
         : []),

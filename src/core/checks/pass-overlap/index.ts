@@ -1,13 +1,14 @@
 import * as z from "zod";
 import { badRadii, bladesOf, LEAST_OVERLAP_METRES } from "@/core/blades/overlap";
-import type { Evidence, Figure, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import { turnThatOpens } from "@/core/reel";
 import { physical } from "@/core/units/physical";
 import type { Form } from "../form";
-import { settled } from "../settled";
+import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
+import { NEAR_TURN } from "../unit-layout";
 
 /** Neighbouring passes share this much where the sheet says nothing. Common practice: 2 to 4 in. */
 export const PASS_OVERLAP = { least: 0.05, most: 0.1 } as const;
@@ -39,7 +40,7 @@ type Says = {
 
 export const passOverlap: Check<PassReadings, PassDetail, Says> = {
   id: "pass-overlap",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: passReadingsSchema,
   missing: (machine) => (cuttingWidth(machine) === 0 ? ["no-spindles"] : []),
   problems,
@@ -118,20 +119,32 @@ function formOf(machine: Machine): Form {
   };
 }
 
-/** The radius above which blades miss nothing, where a turn of this radius leaves a strip one way round or the other. */
-function clearRadius(machine: Machine, radius: number | undefined): number | undefined {
-  if (radius === undefined) return undefined;
+/** Radii of turns, metres: wider than `nearMetres` neighbours share what they should, under `opensMetres` a strip stays; nought: never. */
+type Turns = { nearMetres: number; opensMetres: number };
+
+/**
+ * The widest turn, either way round, in which neighbours lose each other. A tighter one passes through all the radii on its way in and out, so it
+ * is no better: tighter is never safer.
+ */
+function turnsOf(machine: Machine): Turns {
+  const sides = [1, -1] as const;
+  const widest = (radii: readonly (number | undefined)[]) => Math.max(0, ...radii.map((one) => one ?? 0));
   if (kindById(machine.kind).cutsWith === "reel") {
-    const opens = ([1, -1] as const).map((side) =>
-      machine.units.length < 2 ? undefined : turnThatOpens(machine.units, side)?.underMetres,
-    );
-    const under = Math.max(0, ...opens.map((one) => one ?? 0));
-    return radius < under ? under : undefined;
+    const opens = machine.units.length < 2 ? 0 : widest(sides.map((side) => turnThatOpens(machine.units, side)?.underMetres));
+    return { nearMetres: opens * NEAR_TURN, opensMetres: opens };
   }
-  if (machine.spindles.length < 2) return undefined;
-  const bands = ([1, -1] as const).flatMap((side) => badRadii({ blades: bladesOf(machine), side, limitMetres: LEAST_OVERLAP_METRES }));
-  const held = bands.filter((band) => radius >= band.fromMetres && radius <= band.toMetres);
-  return held.length === 0 ? undefined : Math.max(...held.map(({ toMetres }) => toMetres));
+  if (machine.spindles.length < 2) return { nearMetres: 0, opensMetres: 0 };
+  const under = (limitMetres: number) =>
+    widest(sides.flatMap((side) => badRadii({ blades: bladesOf(machine), side, limitMetres }).map(({ toMetres }) => toMetres)));
+  return { nearMetres: under(LEAST_OVERLAP_METRES), opensMetres: under(0) };
+}
+
+function turnFinding(radius: number | undefined, { nearMetres, opensMetres }: Turns): Finding[] {
+  if (radius === undefined) return [];
+  // Every machine of several blades turns so: it points at its turns, and shows nothing.
+  if (radius < opensMetres) return [{ place: "turns", code: "turn-strip", verdict: "out", causes: pointsAt("turn-too-tight") }];
+  if (radius < nearMetres) return [{ place: "turns", code: "turn-near-strip", verdict: "watch" }];
+  return [{ place: "turns", code: "turn-clear", verdict: "in-tolerance" }];
 }
 
 function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail, Says> {
@@ -141,24 +154,17 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
   const overlap = spacing === undefined ? undefined : widthMetres - spacing;
   const wanted = machine.sheet.passOverlapMetres ?? PASS_OVERLAP.least;
   const verdict: Verdict = overlap === undefined ? "not-enough-readings" : judge(overlap, wanted);
-  const clearFrom = clearRadius(machine, tightestTurnMetres);
-  const isMissing = clearFrom !== undefined;
   const check = "pass-overlap";
-  const turns = featuresOf(machine).some((feature) => feature === "several-blades" || feature === "several-units");
-  const evidence: Evidence[] = [
-    ...(overlap === undefined
-      ? []
-      : [{ check, cause: "pass-overlap-small", result: overlap < PASS_OVERLAP.least / 2 ? ("seen" as const) : ("not-found" as const) }]),
-    ...(tightestTurnMetres === undefined || !turns
-      ? []
-      : [{ check, cause: "turn-too-tight", result: isMissing ? ("seen" as const) : ("not-found" as const) }]),
-  ];
+  const hasTurns = featuresOf(machine).some((feature) => feature === "several-blades" || feature === "several-units");
+  const turns = turnsOf(machine);
+  const turned = hasTurns ? turnFinding(tightestTurnMetres, turns) : [];
+  const isMissing = turned.some(({ verdict }) => verdict === "out");
   const actions: Says["action"][] = [
     ...(verdict === "out" && overlap !== undefined
       ? [{ code: overlap < wanted ? ("closer-passes" as const) : ("wider-passes" as const), spacingMetres: widthMetres - wanted }]
       : []),
     ...(readings.steersBy === "deck-edge" || readings.steersBy === "guess" ? [{ code: "mark-the-edge" as const }] : []),
-    ...(isMissing ? [{ code: "turn-wider" as const, radiusMetres: clearFrom }] : []),
+    ...(isMissing ? [{ code: "turn-wider" as const, radiusMetres: turns.nearMetres }] : []),
   ];
   return {
     check,
@@ -166,10 +172,13 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
     ...settled({
       check,
       findings: [
-        ...(overlap === undefined ? [] : [{ place: "passes", code: "passes-share", verdict }]),
-        ...(isMissing ? [{ place: "turns", code: "turn-strip", verdict: "out" as const }] : []),
+        ...(overlap === undefined ? [] : [{ place: "passes", code: "passes-share", verdict, causes: isLine(overlap) ? shows(SMALL) : [] }]),
+        ...turned,
       ],
-      evidence,
+      clears: {
+        [SMALL]: overlap !== undefined && overlap >= leastOf(wanted),
+        ...(hasTurns ? { "turn-too-tight": turned.some((one) => one.verdict === "in-tolerance") } : {}),
+      },
       told: [...(overlap === undefined ? [] : ["passes"]), ...(tightestTurnMetres === undefined ? [] : ["turns"])],
       isComplete: overlap !== undefined,
     }),
@@ -188,15 +197,16 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
   };
 }
 
-/** Too little leaves a line; more than twice what is wanted only costs time. */
+const SMALL = "pass-overlap-small";
+/** Half of what passes should share is a line as soon as the wheel strays. Estimate. */
+const isLine = (overlap: number): boolean => overlap < PASS_OVERLAP.least / 2;
+const leastOf = (wanted: number): number => Math.min(wanted, PASS_OVERLAP.least);
+const mostOf = (wanted: number): number => Math.max(wanted, PASS_OVERLAP.most);
+
+/** Right inside what is shown; too little leaves a line; more than twice the most only costs time. */
 function judge(overlap: number, wanted: number): Verdict {
-  if (overlap < PASS_OVERLAP.least / 2) return "out";
-  if (overlap < Math.min(wanted, PASS_OVERLAP.least)) return "watch";
-  return overlap > 2 * Math.max(wanted, PASS_OVERLAP.most)
-    ? "out"
-    : overlap > Math.max(wanted, PASS_OVERLAP.most) * 1.5
-      ? "watch"
-      : "in-tolerance";
+  if (isLine(overlap) || overlap > 2 * mostOf(wanted)) return "out";
+  return overlap < leastOf(wanted) || overlap > mostOf(wanted) ? "watch" : "in-tolerance";
 }
 
 function overlapFigure(overlap: number | undefined, wanted: number, isSheet: boolean): Figure[] {
@@ -209,8 +219,8 @@ function overlapFigure(overlap: number | undefined, wanted: number, isSheet: boo
       instrument: "tape",
       tolerance: {
         kind: "between",
-        least: Math.min(wanted, PASS_OVERLAP.least),
-        most: Math.max(wanted, PASS_OVERLAP.most),
+        least: leastOf(wanted),
+        most: mostOf(wanted),
         standing: isSheet ? "sheet" : "common-practice",
       },
       verdict: judge(overlap, wanted),

@@ -26,7 +26,7 @@ export type ConeDetail = { life: Record<string, { share: number; grinds: number 
 /** Reel diameter end to end: taper, barrel, and what is left of it. */
 export const reelCone: Check<ConeReadings, ConeDetail, Says> = keepsUnits({
   id: "reel-cone",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["reels-isolated"],
   readingsSchema: coneReadingsSchema,
   missing: noUnits,
@@ -78,12 +78,17 @@ function findingsAt(machine: Machine, place: string, read: Read): Finding[] {
   const barrel =
     cone?.barrelMetres === undefined ? undefined : judgeDeviation({ deviation: cone.barrelMetres, tolerance: CONE_TOLERANCE_METRES });
   const scrap = unitSheetOf(machine, place).reel?.scrapDiameterMetres;
-  const isScrap = scrap !== undefined && all(read).some((value) => value < scrap);
+  const least = Math.min(...all(read));
+  const isScrap = scrap !== undefined && least < scrap;
   const causes = bySize(cone?.taperMetres ?? 0, CONE_TOLERANCE_METRES, "contact-tapered");
   const off: Finding[] = [
     ...(taper === "out" ? [{ place, code: "coned", verdict: taper, causes }] : []),
     ...(barrel === "out" ? [{ place, code: "barrelled", verdict: "watch" as const }] : []),
     ...(isScrap ? [{ place, code: "under-scrap", verdict: "out" as const }] : []),
+    // One more grind would take it under.
+    ...(scrap !== undefined && !isScrap && least < scrap + REEL_GRIND_METRES
+      ? [{ place, code: "near-scrap", verdict: "watch" as const }]
+      : []),
     ...(taper === "watch" ? [{ place, code: "near-limit", verdict: taper }] : []),
   ];
   return off.length === 0 && isTold(read) ? [{ place, code: "even", verdict: "in-tolerance" }] : off;

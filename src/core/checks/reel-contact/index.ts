@@ -76,7 +76,7 @@ export type ContactDetail = { units: Record<string, UnitContact> };
 /** How reel and knife meet along the knife and round the reel, by paper or by feeler, under the unit's own school. */
 export const reelContact: Check<ContactReadings, ContactDetail, Says> = keepsUnits({
   id: "reel-contact",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["feel-for-contact", "reels-isolated"],
   readingsSchema: contactReadingsSchema,
   missing: noUnits,
@@ -281,8 +281,17 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
     ...(read.closer === "will-not" ? [{ place, code: "will-not-cut", verdict: "out" as const, causes: shows("reel-dull") }] : []),
     ...(read.bearing === "lifts" ? [{ place, code: "bearing-lifts", verdict: "out" as const, causes: shows("reel-bearing-worn") }] : []),
   ];
+  if (off.length === 0 && isGapNear(read, school)) return [{ place, code: "gap-near", verdict: "watch" }];
   return off.length === 0 && isTold(read) ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
 }
+
+/** A gap past what the school wants by no more than a feeler tells. */
+const isGapNear = ({ gaps = {} }: Read, school: ContactSchool): boolean =>
+  ALONG.some((at) => {
+    const gap = gaps[at];
+    if (gap === undefined) return false;
+    return school === "no-contact" ? gap < GAP_METRES.least || gap > GAP_METRES.most : gap > GAP_METRES.least;
+  });
 
 /** A cause is away where all was read of every unit and nothing loose or tight is left that it could have made. */
 function clearsOf(findings: readonly Finding[], isComplete: boolean): Record<string, boolean> {

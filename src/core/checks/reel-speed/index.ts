@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
-import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { isRider, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import {
   bladesSuit,
   CLIP_SHARE,
@@ -18,7 +18,8 @@ import {
 import { physical } from "@/core/units/physical";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import type { Form } from "../form";
-import { bySize, settled, shows } from "../settled";
+import { FASTEST_METRES_PER_SECOND } from "../ground-speed";
+import { bySize, pointsAt, settled, shows } from "../settled";
 import { timedRun } from "../timed-run";
 import type { Assessment, Check } from "../types";
 
@@ -76,6 +77,8 @@ type Says = {
     | { code: "reel-faster"; place: string; revolutions: number }
     | { code: "reel-slower"; place: string; revolutions: number }
     | { code: "full-throttle-first" }
+    | { code: "look-at-own-drive"; place: string }
+    | { code: "height-for-clip"; leastMetres: number; mostMetres: number }
     | { code: "second-speed" };
   warning:
     | { code: "blades-for-height"; place: string; blades: number; says: string }
@@ -94,7 +97,7 @@ type Says = {
 /** Reel speed, ground speed and height: how far the machine goes from one reel blade's cut to the next, and what that leaves. */
 export const reelSpeed: Check<ReelSpeedReadings, ReelSpeedDetail, Says> = {
   id: "reel-speed",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: reelSpeedReadingsSchema,
   missing: (machine) => [
     ...noUnits(machine),
@@ -195,6 +198,14 @@ function clipAt(machine: Machine, unit: string, readings: ReelSpeedReadings): Cl
 }
 
 const VERDICT_OF: Record<Clip["call"], Verdict> = { ripples: "out", browns: "out", short: "watch", best: "in-tolerance" };
+/** Longer than the height by less than this share a clip is watched: the rule is one of thumb, and a stopwatch strays so far. Estimate. */
+const NEAR_SHARE = 0.15;
+
+/** How a clip stands to the height of cut. */
+function judgeClip({ clipMetres, call }: Clip, heightMetres: number | undefined): Verdict {
+  const isNear = call === "ripples" && heightMetres !== undefined && clipMetres <= heightMetres * CLIP_SHARE.ripples * (1 + NEAR_SHARE);
+  return isNear ? "watch" : VERDICT_OF[call];
+}
 
 /** Share by which a reel is under its sheet, loaded. */
 function slowBy(machine: Machine, turns: number): number | undefined {
@@ -202,17 +213,34 @@ function slowBy(machine: Machine, turns: number): number | undefined {
   return rated === undefined ? undefined : 1 - turns / rated;
 }
 
-function findingsAt(machine: Machine, place: string, readings: ReelSpeedReadings, [clip]: readonly Clip[]): Finding[] {
+/** How slow a reel is against its sheet. `undefined` where it was not read or has no speed of its own. */
+function slowness(machine: Machine, place: string, readings: ReelSpeedReadings): { share: number; verdict: Verdict } | undefined {
   const { revolutionsPerMinute: turns } = readings.units[place] ?? {};
-  const slow = turns === undefined ? undefined : slowBy(machine, turns);
-  const speed = slow === undefined ? undefined : judgeDeviation({ deviation: Math.max(0, slow), tolerance: SLOW_SHARE });
+  const share = turns === undefined ? undefined : slowBy(machine, turns);
+  return share === undefined ? undefined : { share, verdict: judgeDeviation({ deviation: Math.max(0, share), tolerance: SLOW_SHARE }) };
+}
+
+/**
+ * What slow reels speak to: all of them to the engine that drives them all, by how slow the least slow is; one among others that are not, to what
+ * drags or drives that one. While a reel is unread, the slow ones only point at the engine.
+ */
+function causesOfSlow(machine: Machine, readings: ReelSpeedReadings): Finding["causes"] {
+  const all = machine.units.map(({ id }) => slowness(machine, id, readings));
+  const read = all.filter((one) => one !== undefined);
+  if (read.some(({ verdict }) => verdict !== "out")) return pointsAt("reel-bearing-worn", "contact-tight");
+  if (read.length < all.length) return pointsAt("engine-speed-low");
+  return bySize(Math.min(...read.map(({ share }) => share)), SLOW_SHARE, "engine-speed-low");
+}
+
+function findingsAt(machine: Machine, place: string, readings: ReelSpeedReadings, [clip]: readonly Clip[]): Finding[] {
+  const speed = slowness(machine, place, readings)?.verdict;
+  const isOver = clip !== undefined && judgeClip(clip, readings.heightMetres) === "out";
   const off: Finding[] = [
-    ...(clip?.call === "ripples" ? [{ place, code: "clip-long", verdict: "out" as const, causes: shows("clip-too-long") }] : []),
+    ...(clip?.call === "ripples" && !isOver ? [{ place, code: "clip-longish", verdict: "watch" as const }] : []),
+    ...(clip?.call === "ripples" && isOver ? [{ place, code: "clip-long", verdict: "out" as const, causes: shows("clip-too-long") }] : []),
     ...(clip?.call === "browns" ? [{ place, code: "clip-short", verdict: "out" as const, causes: shows("clip-too-short") }] : []),
     ...(clip?.call === "short" ? [{ place, code: "clip-shortish", verdict: "watch" as const }] : []),
-    ...(speed === "out"
-      ? [{ place, code: "reel-slow", verdict: "out" as const, causes: bySize(slow ?? 0, SLOW_SHARE, "engine-speed-low") }]
-      : []),
+    ...(speed === "out" ? [{ place, code: "reel-slow", verdict: "out" as const, causes: causesOfSlow(machine, readings) ?? [] }] : []),
     ...(speed === "watch" ? [{ place, code: "reel-near-slow", verdict: "watch" as const }] : []),
   ];
   return off.length === 0 && clip ? [{ place, code: "right", verdict: "in-tolerance" }] : off;
@@ -244,7 +272,7 @@ function assess(machine: Machine, readings: ReelSpeedReadings): Assessment<ReelS
       check: "reel-speed",
       findings,
       clears: {
-        "clip-too-long": isComplete,
+        "clip-too-long": isComplete && !findings.some(({ code }) => code === "clip-longish"),
         "clip-too-short": isComplete,
         // Only a reel that works shows an engine that sags, and only against its sheet.
         "engine-speed-low": isComplete && isLoaded && rated !== undefined && !isGroundDriven,
@@ -326,11 +354,11 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
     ...(speed === undefined
       ? []
       : [{ id: "travels", value: speed, dimension: "speed" as const, instrument: "fine" as const, standing: "measured" as const }]),
-    ...clips.flatMap(({ unit, clipMetres, call }): Figure[] => [
+    ...clips.flatMap((clip): Figure[] => [
       {
         id: "clip",
-        place: unit,
-        value: clipMetres,
+        place: clip.unit,
+        value: clip.clipMetres,
         dimension: "length",
         instrument: "fine",
         ...(height === undefined
@@ -343,7 +371,7 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
                 standing: "common-practice" as const,
               },
             }),
-        verdict: VERDICT_OF[call],
+        verdict: judgeClip(clip, height),
         standing: "measured",
       },
       ...(height === undefined
@@ -351,8 +379,8 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
         : [
             {
               id: "ripple-rise",
-              place: unit,
-              value: rippleRise({ heightMetres: height, clipMetres, draw: DRAW.usual }),
+              place: clip.unit,
+              value: rippleRise({ heightMetres: height, clipMetres: clip.clipMetres, draw: DRAW.usual }),
               dimension: "length" as const,
               instrument: "fine" as const,
               standing: "estimate" as const,
@@ -381,18 +409,32 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
   ];
 }
 
-/** What all units allow together; of a reel driven by the ground no speed helps. */
-function actionsOf(machine: Machine, readings: ReelSpeedReadings, clips: readonly Clip[], findings: readonly Finding[]): Says["action"][] {
+/** Slow reels among reels that are not want a look at what drives them; all slow, the throttle first. */
+function slowActions(machine: Machine, readings: ReelSpeedReadings, findings: readonly Finding[]): Says["action"][] {
   const slow = findings.filter(({ code }) => code === "reel-slow");
-  const throttle: Says["action"][] = slow.length > 0 ? [{ code: "full-throttle-first" }] : [];
+  if (slow.length === 0) return [];
+  const isOfAll = machine.units.every(({ id }) => (slowness(machine, id, readings)?.verdict ?? "out") === "out");
+  return isOfAll ? [{ code: "full-throttle-first" }] : slow.map(({ place }) => ({ code: "look-at-own-drive", place }));
+}
+
+/** What all units allow together, no faster than is mown at. */
+function actionsOf(machine: Machine, readings: ReelSpeedReadings, clips: readonly Clip[], findings: readonly Finding[]): Says["action"][] {
+  const throttle = slowActions(machine, readings, findings);
   const off = clips.filter(({ call }) => call === "ripples" || call === "browns");
   const speed = speedOf(readings);
   const { heightMetres: height } = readings;
   if (off.length === 0 || speed === undefined || height === undefined) return throttle;
-  const most = Math.min(...clips.map(({ fastestMetresPerSecond }) => fastestMetresPerSecond));
+  // The ground turns the reel: neither speed changes the clip. What it leaves room for is the height.
+  if (machine.sheet.reelDrive?.isGroundDriven) {
+    const longest = Math.max(...clips.map(({ clipMetres }) => clipMetres));
+    const shortest = Math.min(...clips.map(({ clipMetres }) => clipMetres));
+    const [leastMetres, mostMetres] = [longest / CLIP_SHARE.ripples, shortest / CLIP_SHARE.browns];
+    return leastMetres > mostMetres ? throttle : [...throttle, { code: "height-for-clip", leastMetres, mostMetres }];
+  }
+  const practice = isRider(machine) ? FASTEST_METRES_PER_SECOND.riding : FASTEST_METRES_PER_SECOND.walking;
+  const most = Math.min(practice, ...clips.map(({ fastestMetresPerSecond }) => fastestMetresPerSecond));
   const least = Math.max(...clips.map(({ slowestMetresPerSecond }) => slowestMetresPerSecond));
-  if (!machine.sheet.reelDrive?.isGroundDriven && least < most)
-    return [...throttle, { code: "drive-between", leastMetresPerSecond: least, mostMetresPerSecond: most }];
+  if (least < most) return [...throttle, { code: "drive-between", leastMetresPerSecond: least, mostMetresPerSecond: most }];
   return [
     ...throttle,
     ...off.flatMap(({ unit, call }): Says["action"][] => {

@@ -11,8 +11,10 @@ import { unknownPlaces } from "../verdicts";
 
 /** At the tip, of play that is not the blade's. Estimate: 1/16 in. */
 export const MOST_PLAY_METRES = 0.0015;
-/** A hub this much above the coolest of its sisters is suspect. Estimate. */
+/** A hub this much above the middle one of its deck is suspect. Estimate. */
 export const HOTTER_BY_KELVIN = 20;
+/** A hub cooler than this accuses nobody, however cold its sisters are: hot to the hand begins here. Estimate: 50 °C. */
+export const HOT_FROM_KELVIN = 323.15;
 
 export const playReadingsSchema = z.object({
   spindles: z
@@ -49,9 +51,9 @@ type Says = {
   problem: { code: "unknown-spindle"; place: string };
 };
 
-export const spindlePlay: Check<PlayReadings, { coolestKelvin?: number }, Says> = {
+export const spindlePlay: Check<PlayReadings, { middleKelvin?: number }, Says> = {
   id: "spindle-play",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["turn-by-hand", "dry-bearing-air"],
   readingsSchema: playReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -174,11 +176,21 @@ const CRANK = "crankshaft-bent";
 const KEY = "key-sheared";
 const BEARING: readonly string[] = ["rough", "binding", "play", "step"];
 
+/** The most a hub may be where the middle one of its deck is so warm. */
+const hottest = (middleKelvin: number): number => Math.max(middleKelvin + HOTTER_BY_KELVIN, HOT_FROM_KELVIN);
+
+/** The middle one of several heats, of two the cooler: one cool hub makes no sister look hot, as the coolest would. */
+function middleOf(heats: readonly number[]): number | undefined {
+  if (heats.length < 2) return undefined;
+  const sorted = [...heats].sort((a, b) => a - b);
+  return sorted[heats.length === 2 ? 0 : Math.floor(heats.length / 2)];
+}
+
 /** All that is off with a spindle; sound only where everything was told and nothing is. */
-function findingsAt(machine: Machine, place: string, read: Read, coolest: number | undefined): Finding[] {
+function findingsAt(machine: Machine, place: string, read: Read, middle: number | undefined): Finding[] {
   const found = (code: string, verdict: Finding["verdict"]): Finding => ({ place, code, verdict, causes: causesOf(machine, code) });
   const play = read.playMetres === undefined ? undefined : judgeDeviation({ deviation: read.playMetres, tolerance: MOST_PLAY_METRES });
-  const isHot = read.hubKelvin !== undefined && coolest !== undefined && read.hubKelvin - coolest > HOTTER_BY_KELVIN;
+  const isHot = read.hubKelvin !== undefined && middle !== undefined && read.hubKelvin > hottest(middle);
   const off: Finding[] = [
     ...(read.key === "sheared" ? [found("key-sheared", "stop")] : []),
     ...(read.shaftEnd === "wobbles" ? [found("shaft-wobbles", "stop")] : []),
@@ -192,12 +204,12 @@ function findingsAt(machine: Machine, place: string, read: Read, coolest: number
   return off.length === 0 && isTold(machine, read) ? [found("sound", "in-tolerance")] : off;
 }
 
-function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Assessment<{ coolestKelvin?: number }, Says> {
+function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Assessment<{ middleKelvin?: number }, Says> {
   const mixed = mixedUnits(Object.fromEntries(Object.entries(spindles).map(([place, { hubKelvin }]) => [place, hubKelvin])));
   const heats = Object.entries(spindles).flatMap(([place, { hubKelvin }]) => (mixed.includes(place) ? [] : (hubKelvin ?? [])));
   // A cool one that was most likely typed in the other scale must not make the others look hot; a hot one stays accused until it is read again.
-  const coolest = heats.length > 1 ? Math.min(...heats) : undefined;
-  const findings = Object.entries(spindles).flatMap(([place, read]) => findingsAt(machine, place, read, coolest));
+  const middle = middleOf(heats);
+  const findings = Object.entries(spindles).flatMap(([place, read]) => findingsAt(machine, place, read, middle));
   const unread = machine.spindles.filter(({ id }) => !isTold(machine, spindles[id]));
   return {
     check: "spindle-play",
@@ -213,7 +225,7 @@ function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Asse
       ...unread.map(({ id }) => ({ code: "place-unread" as const, place: id })),
       ...mixed.map((place) => ({ code: "hub-unit-doubtful" as const, place })),
     ],
-    figures: Object.entries(spindles).flatMap(([place, read]) => figuresOf(place, read, coolest)),
+    figures: Object.entries(spindles).flatMap(([place, read]) => figuresOf(place, read, middle)),
     actions: [
       ...findings.flatMap((finding) => actionOf(finding, featuresOf(machine).includes("direct-drive"))),
       ...grease.map(({ place, what, overHours }) => ({ code: "grease-spindle" as const, place, what, overHours })),
@@ -222,11 +234,11 @@ function assess(machine: Machine, { spindles, grease = [] }: PlayReadings): Asse
       ...mixed.map((place) => ({ code: "hub-unit-doubtful" as const, place })),
       ...(findings.some(({ code }) => code === "key-sheared" || code === "shaft-wobbles") ? [{ code: "not-run-bent-shaft" as const }] : []),
     ],
-    detail: coolest === undefined ? {} : { coolestKelvin: coolest },
+    detail: middle === undefined ? {} : { middleKelvin: middle },
   };
 }
 
-function figuresOf(place: string, { playMetres, hubKelvin }: Read, coolest: number | undefined): Figure[] {
+function figuresOf(place: string, { playMetres, hubKelvin }: Read, middle: number | undefined): Figure[] {
   return [
     ...(playMetres === undefined
       ? []
@@ -242,7 +254,7 @@ function figuresOf(place: string, { playMetres, hubKelvin }: Read, coolest: numb
             standing: "measured" as const,
           },
         ]),
-    ...(hubKelvin === undefined || coolest === undefined
+    ...(hubKelvin === undefined || middle === undefined
       ? []
       : [
           {
@@ -251,8 +263,8 @@ function figuresOf(place: string, { playMetres, hubKelvin }: Read, coolest: numb
             value: hubKelvin,
             dimension: "temperature" as const,
             instrument: "gauge" as const,
-            tolerance: { kind: "between" as const, most: coolest + HOTTER_BY_KELVIN, standing: "estimate" as const },
-            verdict: hubKelvin - coolest > HOTTER_BY_KELVIN ? ("watch" as const) : ("in-tolerance" as const),
+            tolerance: { kind: "between" as const, most: hottest(middle), standing: "estimate" as const },
+            verdict: hubKelvin > hottest(middle) ? ("watch" as const) : ("in-tolerance" as const),
             standing: "measured" as const,
           },
         ]),

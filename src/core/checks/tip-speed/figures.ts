@@ -1,5 +1,6 @@
+import { paperWay } from "@/core/drive/paper";
 import { MOST_DROOP, SISTERS_WITHIN, TEARS_BELOW, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
-import type { Figure, Tolerance, Verdict } from "@/core/findings";
+import { type Figure, judgeDeviation, type Tolerance, type Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { SHARP_EDGE_METRES } from "../ground-speed";
 import type { ReadSpindle, Speed } from "./read";
@@ -8,6 +9,8 @@ import type { ReadSpindle, Speed } from "./read";
 export const MOST_SLIP = 0.05;
 /** Over the machine's own usual droop by this. Estimate. */
 const OVER_USUAL_DROOP = 0.03;
+/** So near a limit of droop or of sisters, a share of the speed, a tachometer would say either: watched. Not a third, since governors spread as far. Estimate. */
+const NEAR_SHARE = 0.01;
 
 function judge(metresPerSecond: number): Verdict {
   if (metresPerSecond >= TIP_SPEED_LIMIT) return "stop";
@@ -15,7 +18,7 @@ function judge(metresPerSecond: number): Verdict {
   return metresPerSecond < WORKING_RANGE.from || metresPerSecond > WORKING_RANGE.to ? "watch" : "in-tolerance";
 }
 
-const TIP_TOLERANCE: Tolerance = {
+const TIP_TOLERANCE: Extract<Tolerance, { kind: "between" }> = {
   kind: "between",
   least: WORKING_RANGE.from,
   most: TIP_SPEED_LIMIT,
@@ -23,20 +26,47 @@ const TIP_TOLERANCE: Tolerance = {
   source: "ANSI/OPEI B71.1, B71.4",
 };
 
-function tipFigure(id: string, place: string, { metresPerSecond }: Speed, verdict: Verdict): Figure {
-  const standing = id === "paper-tip-speed" ? "physics" : "measured";
-  return { id, place, value: metresPerSecond, dimension: "speed", instrument: "gauge", tolerance: TIP_TOLERANCE, verdict, standing };
+/** Worked out on paper it is only held against the limit: how it cuts shows when it runs. */
+function judgeOnPaper(metresPerSecond: number): Verdict {
+  const verdict = judge(metresPerSecond);
+  return metresPerSecond < WORKING_RANGE.from ? "in-tolerance" : verdict;
+}
+
+function tipFigure(id: string, place: string, { metresPerSecond: value }: Speed): Figure {
+  const isPaper = id === "paper-tip-speed";
+  const { least: _, ...most } = TIP_TOLERANCE;
+  return {
+    id,
+    place,
+    value,
+    dimension: "speed",
+    instrument: "gauge",
+    tolerance: isPaper ? most : TIP_TOLERANCE,
+    verdict: isPaper ? judgeOnPaper(value) : judge(value),
+    standing: isPaper ? "physics" : "measured",
+  };
 }
 
 /** A figure of shares of one. */
-function shareFigure(id: string, place: string, value: number, most?: { most: number; standing: Tolerance["standing"] }): Figure {
+function shareFigure(
+  id: string,
+  place: string,
+  value: number,
+  judged?: { most: number; watchFrom: number; standing: Tolerance["standing"] },
+): Figure {
+  const { watchFrom = 0, ...most } = judged ?? { most: 0, standing: "estimate" as const };
   return {
     id,
     place,
     value,
     dimension: "share",
     instrument: "fine",
-    ...(most ? { tolerance: { kind: "between", ...most }, verdict: value > most.most ? "out" : "in-tolerance" } : {}),
+    ...(judged
+      ? {
+          tolerance: { kind: "between" as const, ...most },
+          verdict: value > most.most ? ("out" as const) : value > watchFrom ? ("watch" as const) : ("in-tolerance" as const),
+        }
+      : {}),
     standing: "physics",
   };
 }
@@ -51,18 +81,18 @@ export function figuresOf(args: { machine: Machine; known: readonly ReadSpindle[
       : { most: usual + OVER_USUAL_DROOP, standing: "sheet" as const };
   return [
     ...known.flatMap(({ spindleId, paper, noLoad, loaded, lowCharge }) => [
-      // Worked out on paper it is only refused at the limit: how it cuts shows when it runs.
-      ...(paper
-        ? [tipFigure("paper-tip-speed", spindleId, paper, paper.metresPerSecond >= TIP_SPEED_LIMIT ? "stop" : "in-tolerance")]
-        : []),
-      ...(noLoad ? [tipFigure("tip-speed", spindleId, noLoad, judge(noLoad.metresPerSecond))] : []),
-      ...(loaded ? [tipFigure("loaded-tip-speed", spindleId, loaded, judge(loaded.metresPerSecond))] : []),
-      ...(lowCharge ? [tipFigure("low-charge-tip-speed", spindleId, lowCharge, judge(lowCharge.metresPerSecond))] : []),
+      ...(paper ? [tipFigure("paper-tip-speed", spindleId, paper)] : []),
+      ...(noLoad ? [tipFigure("tip-speed", spindleId, noLoad)] : []),
+      ...(loaded ? [tipFigure("loaded-tip-speed", spindleId, loaded)] : []),
+      ...(lowCharge ? [tipFigure("low-charge-tip-speed", spindleId, lowCharge)] : []),
     ]),
     ...sisterFigures(known),
     ...known.flatMap(({ spindleId, slip, droop: lost, lift }) => [
-      ...(slip === undefined ? [] : [shareFigure("slip", spindleId, slip, { most: MOST_SLIP, standing: "estimate" })]),
-      ...(lost === undefined ? [] : [shareFigure("droop", spindleId, lost, droop)]),
+      // Only a belt slips: gears and shafts that read slower were read wrong, or run slower as a whole.
+      ...(slip === undefined || paperWay(machine) !== "belt"
+        ? []
+        : [shareFigure("slip", spindleId, slip, { most: MOST_SLIP, watchFrom: (MOST_SLIP * 2) / 3, standing: "estimate" })]),
+      ...(lost === undefined ? [] : [shareFigure("droop", spindleId, lost, { ...droop, watchFrom: droop.most - NEAR_SHARE })]),
       ...(lift === undefined ? [] : [shareFigure("lift-left", spindleId, lift)]),
     ]),
     ...(biteMetres === undefined ? [] : [biteFigure(biteMetres)]),
@@ -78,7 +108,8 @@ function sisterFigures(known: readonly ReadSpindle[]): Figure[] {
   const fastest = Math.max(...read.map((one) => (one.noLoad?.revolutionsPerMinute ?? 0) / wantedOf(one)));
   return read.map((one) => {
     const value = one.noLoad?.revolutionsPerMinute ?? 0;
-    const least = fastest * (1 - SISTERS_WITHIN) * wantedOf(one);
+    const wanted = fastest * wantedOf(one);
+    const least = wanted * (1 - SISTERS_WITHIN);
     return {
       id: "spindle-speed",
       place: one.spindleId,
@@ -86,7 +117,7 @@ function sisterFigures(known: readonly ReadSpindle[]): Figure[] {
       dimension: "rotation",
       instrument: "gauge",
       tolerance: { kind: "between", least, standing: "estimate" },
-      verdict: value < least ? "out" : "in-tolerance",
+      verdict: value < least ? "out" : value < least + wanted * NEAR_SHARE ? "watch" : "in-tolerance",
       standing: "measured",
     };
   });
@@ -99,7 +130,7 @@ function biteFigure(value: number): Figure {
     dimension: "length",
     instrument: "fine",
     tolerance: { kind: "between", most: SHARP_EDGE_METRES, standing: "estimate" },
-    verdict: value > SHARP_EDGE_METRES ? "out" : "in-tolerance",
+    verdict: judgeDeviation({ deviation: value, tolerance: SHARP_EDGE_METRES }),
     standing: "physics",
   };
 }

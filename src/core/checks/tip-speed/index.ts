@@ -1,4 +1,5 @@
 import { tipCircleOf } from "@/core/blades/tip-circle";
+import { paperWay } from "@/core/drive/paper";
 import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
 import type { Evidence, Figure, Finding } from "@/core/findings";
 import type { Machine } from "@/core/machine";
@@ -7,7 +8,7 @@ import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";
 import { evidenceOf, patternOf } from "./evidence";
-import { figuresOf } from "./figures";
+import { figuresOf, MOST_SLIP } from "./figures";
 import { speedForm } from "./form";
 import { RADIANS, type ReadSpindle, readSpindle } from "./read";
 import { type SpeedReadings, speedReadingsSchema } from "./schema";
@@ -28,10 +29,12 @@ type Says = {
     | { code: "look-for-load" }
     | { code: "charge-sooner" }
     | { code: "full-throttle" }
+    | { code: "read-speed-again"; place: string }
     | { code: "see-to-clutch"; how: "slips-in" | "drags-off" };
   warning:
     | { code: "over-tip-speed-limit"; place: string; limitMetresPerSecond: number; mostRevolutions?: number | undefined }
     | { code: "faster-than-paper"; place: string }
+    | { code: "off-rated-speed"; place: string; revolutions: number; ratedRevolutions: number }
     | { code: "blade-stands"; place: string }
     | { code: "too-slow-to-cut"; place: string; leastMetresPerSecond: number };
   provisional:
@@ -43,7 +46,7 @@ type Says = {
 
 export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail, Says> = {
   id: "tip-speed",
-  ruleVersion: 7,
+  ruleVersion: 8,
   cautions: ["covers-stay-on"],
   readingsSchema: speedReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -63,7 +66,7 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
   const biteMetres = biteOf(machine, known, readings.groundMetresPerSecond);
   const figures = figuresOf({ machine, known, biteMetres });
   const pattern = patternOf(machine, known);
-  const findings = known.flatMap((one) => findingsAt(one, figures));
+  const findings = known.flatMap((one) => findingsAt(machine, one, figures));
   return {
     check: "tip-speed",
     ruleVersion: tipSpeedCheck.ruleVersion,
@@ -96,6 +99,7 @@ function assess(machine: Machine, readings: SpeedReadings): Assessment<SpeedDeta
     figures,
     actions: [
       ...actionsOf(figures),
+      ...findings.filter(({ code }) => code === "not-as-geared").map(({ place }) => ({ code: "read-speed-again" as const, place })),
       ...(readings.clutch === "slips-in" || readings.clutch === "drags-off"
         ? [{ code: "see-to-clutch" as const, how: readings.clutch }]
         : []),
@@ -139,7 +143,7 @@ const FOUND: Readonly<Record<string, string>> = table({
 const MUCH_FASTER = 0.1;
 
 /** All that is off at a spindle, each thing once; right only where it was measured and nothing is. */
-function findingsAt({ spindleId: place, noLoad, slip }: ReadSpindle, figures: readonly Figure[]): Finding[] {
+function findingsAt(machine: Machine, { spindleId: place, noLoad, slip }: ReadSpindle, figures: readonly Figure[]): Finding[] {
   const own = figures.filter((figure) => figure.place === place);
   const stops = own.filter(({ verdict }) => verdict === "stop");
   const over = [
@@ -153,6 +157,9 @@ function findingsAt({ spindleId: place, noLoad, slip }: ReadSpindle, figures: re
   // Paper and tachometer disagree: one of the two is wrong, and until it is known which, neither clears the drive.
   const isFast = slip !== undefined && slip < -FASTER_THAN_PAPER;
   if (isFast) return [...off, { place, code: "faster-than-paper", verdict: slip < -MUCH_FASTER ? "out" : "watch" }];
+  // Teeth and shafts do not slip: a blade slower than they give was read wrong, or the engine runs slower than was told.
+  if (slip !== undefined && paperWay(machine) !== "belt" && slip > FASTER_THAN_PAPER)
+    return [...off, { place, code: "not-as-geared", verdict: slip > MOST_SLIP ? "out" : "watch" }];
   if (off.length > 0) return off;
   return own.some(({ verdict }) => verdict === "watch")
     ? [{ place, code: "near-limit", verdict: "watch" }]
@@ -181,16 +188,33 @@ function actionsOf(figures: Assessment["figures"]): Says["action"][] {
 
 function warningsFor(machine: Machine, one: ReadSpindle): Says["warning"][] {
   const { spindleId: place, noLoad, paper, loaded, lowCharge } = one;
+  const rated = machine.sheet.blade?.ratedRevolutionsPerMinute;
+  const isOffRated =
+    rated !== undefined &&
+    noLoad !== undefined &&
+    noLoad.revolutionsPerMinute > 0 &&
+    Math.abs(noLoad.revolutionsPerMinute / rated - 1) > OFF_RATED;
+  const offRated = isOffRated
+    ? [{ code: "off-rated-speed" as const, place, revolutions: noLoad.revolutionsPerMinute, ratedRevolutions: rated }]
+    : [];
   const over = [noLoad, loaded, lowCharge, paper].some((speed) => speed !== undefined && speed.metresPerSecond >= TIP_SPEED_LIMIT);
   if (over)
     return [
+      ...offRated,
       { code: "over-tip-speed-limit" as const, place, limitMetresPerSecond: TIP_SPEED_LIMIT, mostRevolutions: mostTurning(machine, place) },
     ];
   const fast = one.slip !== undefined && one.slip < -FASTER_THAN_PAPER ? [{ code: "faster-than-paper" as const, place }] : [];
   if (noLoad?.revolutionsPerMinute === 0) return [{ code: "blade-stands" as const, place }];
   const slowest = Math.min(...[noLoad, loaded, lowCharge].flatMap((speed) => speed?.metresPerSecond ?? []));
-  return [...fast, ...(slowest < TEARS_BELOW ? [{ code: "too-slow-to-cut" as const, place, leastMetresPerSecond: TEARS_BELOW }] : [])];
+  return [
+    ...offRated,
+    ...fast,
+    ...(slowest < TEARS_BELOW ? [{ code: "too-slow-to-cut" as const, place, leastMetresPerSecond: TEARS_BELOW }] : []),
+  ];
 }
+
+/** So far from what the sheet says the blade turns at, one of the two is wrong: another pulley, governor or blade than the sheet's. Estimate. */
+const OFF_RATED = 0.1;
 
 /** Measured so much over what the pulleys give: outside diameters for pitch diameters, or the governor. Estimate. */
 const FASTER_THAN_PAPER = 0.02;

@@ -37,6 +37,8 @@ export type TurfDetail = {
   share?: number;
   /** The lowest first cut that keeps to a third. */
   firstCutMetres?: number;
+  /** Heights of the cuts that each keep to a third, the last one the height wanted. */
+  stagesMetres?: number[];
   /** From just mown until a third has grown. */
   daysToThird?: number;
   ground: "good" | "gross-faults-only" | "not-told";
@@ -44,7 +46,7 @@ export type TurfDetail = {
 
 type Says = {
   action:
-    | { code: "cut-in-stages"; firstMetres: number; thenMetres: number | undefined }
+    | { code: "cut-in-stages"; heightsMetres: number[]; daysBetween: number }
     | { code: "wait-for-dry" }
     | { code: "mow-within"; days: number }
     | { code: "judge-elsewhere" }
@@ -55,7 +57,7 @@ type Says = {
 
 export const turfCondition: Check<TurfReadings, TurfDetail, Says> = {
   id: "turf-condition",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: turfReadingsSchema,
   missing: () => [],
   problems: () => [],
@@ -197,10 +199,23 @@ function leafOf({ beforeMetres, cutMetres, growthMetresPerDay }: TurfReadings): 
     ...(cutMetres === undefined ? {} : { cutMetres }),
     ...(before === undefined || cutMetres === undefined ? {} : { share: Math.max(0, 1 - cutMetres / before) }),
     ...(before !== undefined && cutMetres !== undefined && before > MOST_BEFORE_TO_CUT * cutMetres
-      ? { firstCutMetres: before / MOST_BEFORE_TO_CUT }
+      ? { firstCutMetres: before / MOST_BEFORE_TO_CUT, stagesMetres: stagesTo(cutMetres, before) }
       : {}),
     ...(cutMetres !== undefined && growthMetresPerDay ? { daysToThird: ((MOST_BEFORE_TO_CUT - 1) * cutMetres) / growthMetresPerDay } : {}),
   };
+}
+
+/** Between two cuts that each took a third the leaf has to recover. Common practice: two or three days. */
+export const DAYS_BETWEEN = 3;
+
+/**
+ * Heights of cut from tall grass down to the one wanted, metres, each no lower than two thirds of what stood before it.
+ * @example from 300 mm to 50: 200, 133, 89, 59, 50.
+ */
+export function stagesTo(cutMetres: number, beforeMetres: number): number[] {
+  const cuts = Math.ceil(Math.log(beforeMetres / cutMetres) / Math.log(MOST_BEFORE_TO_CUT) - 1e-9);
+  const stages = Array.from({ length: Math.max(0, cuts - 1) }, (_, k) => beforeMetres / MOST_BEFORE_TO_CUT ** (k + 1));
+  return [...stages, cutMetres];
 }
 
 /** A third of the leaf, to the last bit of a conversion. */
@@ -282,9 +297,9 @@ function evidenceOf(args: { readings: TurfReadings; findings: readonly Finding[]
 
 function actionsOf(readings: TurfReadings, leaf: Leaf, ground: TurfDetail["ground"]): Says["action"][] {
   return [
-    ...(leaf.firstCutMetres === undefined
+    ...(leaf.stagesMetres === undefined
       ? []
-      : [{ code: "cut-in-stages" as const, firstMetres: leaf.firstCutMetres, thenMetres: leaf.cutMetres }]),
+      : [{ code: "cut-in-stages" as const, heightsMetres: leaf.stagesMetres, daysBetween: DAYS_BETWEEN }]),
     ...(readings.moisture === "wet" ? [{ code: "wait-for-dry" as const }] : []),
     ...(leaf.daysToThird === undefined ? [] : [{ code: "mow-within" as const, days: Math.floor(leaf.daysToThird) }]),
     ...(ground === "gross-faults-only" ? [{ code: "judge-elsewhere" as const }] : []),

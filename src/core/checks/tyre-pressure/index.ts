@@ -34,18 +34,19 @@ export const tyreReadingsSchema = z.object({
 export type TyreReadings = z.output<typeof tyreReadingsSchema>;
 
 export type TyreDetail = {
-  wheels: { wheelId: string; coldPressurePascals: number; targetPascals?: number }[];
+  wheels: { wheelId: string; coldPressurePascals: number; targetPascals?: number; targetNowPascals?: number }[];
   /** What these pressures do to a frame-hung deck against the target pressures; absent where it cannot be reckoned. */
   tipChanges?: (TipChange & { spindleId: string; direction: string })[];
   /** Why it is absent. */
   noTipChanges?: "no-deck" | "self-carried-deck" | "no-weight" | "no-sheet-pressure" | "tyre-unread" | "no-plane";
 };
 
-type Read = { wheel: Wheel; cold: number; target?: number };
+/** `cold`, `target`: as of a cold tyre; `shown`, `wanted`: what the gauge shows now and is to show, other figures only while the air is warm. */
+type Read = { wheel: Wheel; cold: number; shown: number; target?: number; wanted?: number };
 
 type Says = {
   action:
-    | { code: "set-pressure"; place: string; fromPascals: number; toPascals: number }
+    | { code: "set-pressure"; place: string; fromPascals: number; toPascals: number; coldFromPascals?: number; coldToPascals?: number }
     | { code: "ask-sheet-pressure"; place: string }
     | { code: "find-leak"; place: string };
   warning:
@@ -60,7 +61,7 @@ type Says = {
 
 export const tyrePressure: Check<TyreReadings, TyreDetail, Says> = {
   id: "tyre-pressure",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["tyre-maximum"],
   readingsSchema: tyreReadingsSchema,
   missing: (machine) => (pneumatic(machine).length === 0 ? ["no-air-tyres"] : []),
@@ -175,10 +176,12 @@ function coldReadings(machine: Machine, readings: TyreReadings): Read[] {
     const wheel = pneumatic(machine).find(({ id }) => id === wheelId);
     if (!wheel || pressurePascals === undefined) return [];
     const { coldTemperatureKelvin: toKelvin } = readings;
-    const cold =
-      temperatureKelvin && toKelvin ? pressureAtTemperature({ pressurePascals, fromKelvin: temperatureKelvin, toKelvin }) : pressurePascals;
+    const isWarm = temperatureKelvin !== undefined && toKelvin !== undefined;
+    const cold = isWarm ? pressureAtTemperature({ pressurePascals, fromKelvin: temperatureKelvin, toKelvin }) : pressurePascals;
     const target = targetPressure(machine, wheel);
-    return [{ wheel, cold, ...(target === undefined ? {} : { target }) }];
+    if (target === undefined) return [{ wheel, cold, shown: pressurePascals }];
+    const wanted = isWarm ? pressureAtTemperature({ pressurePascals: target, fromKelvin: toKelvin, toKelvin: temperatureKelvin }) : target;
+    return [{ wheel, cold, shown: pressurePascals, target, wanted }];
   });
 }
 
@@ -262,10 +265,18 @@ function evidenceOf(args: {
 /** Worth touching the valve for: half the step a shop gauge shows. */
 const NOT_WORTH_PASCALS = 1700;
 
-function actionFor({ wheel, cold, target }: Read): Says["action"][] {
-  if (target === undefined) return [{ code: "ask-sheet-pressure", place: wheel.id }];
+function actionFor({ wheel, cold, target, shown, wanted }: Read): Says["action"][] {
+  if (target === undefined || wanted === undefined) return [{ code: "ask-sheet-pressure", place: wheel.id }];
   if (Math.abs(cold - target) <= NOT_WORTH_PASCALS) return [];
-  const set: Says["action"] = { code: "set-pressure", place: wheel.id, fromPascals: cold, toPascals: target };
+  // The valve is turned by what the gauge shows now.
+  const isWarm = wanted !== target;
+  const set: Says["action"] = {
+    code: "set-pressure",
+    place: wheel.id,
+    fromPascals: shown,
+    toPascals: wanted,
+    ...(isWarm ? { coldFromPascals: cold, coldToPascals: target } : {}),
+  };
   return cold < target / 2 ? [set, { code: "find-leak", place: wheel.id }] : [set];
 }
 
@@ -285,8 +296,13 @@ function warningsFor(args: { machine: Machine; read: readonly Read[]; step: numb
   return warnings;
 }
 
-function wheelDetail({ wheel, cold, target }: Read) {
-  return { wheelId: wheel.id, coldPressurePascals: cold, ...(target === undefined ? {} : { targetPascals: target }) };
+function wheelDetail({ wheel, cold, target, wanted }: Read): TyreDetail["wheels"][number] {
+  return {
+    wheelId: wheel.id,
+    coldPressurePascals: cold,
+    ...(target === undefined ? {} : { targetPascals: target }),
+    ...(wanted === undefined || wanted === target ? {} : { targetNowPascals: wanted }),
+  };
 }
 
 /** The frame on these tyres, and what its tips do against the target pressures (estimate: a range). */

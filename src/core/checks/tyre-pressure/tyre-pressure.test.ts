@@ -45,6 +45,25 @@ describe("tyre-pressure", () => {
     expect(ratioFor(result, "tyres-unequal")).toBe(1000);
   });
 
+  /** Ideal gas by hand, sea level: 82.737 kPa cold at 293.15 K reads (82.737 + 101.325)·310/293.15 − 101.325 = 93.3 kPa at 310 K. */
+  it("tells a warm tyre by what the gauge is to read now, and asks for nothing once it reads that", () => {
+    const read = (pressurePascals: number) => {
+      const warm = { pressurePascals, temperatureKelvin: 310 };
+      const rest = Object.fromEntries(WHEELS.slice(1).map((id, k) => [id, { pressurePascals: psi([18, 18, 12][k] ?? 0) }]));
+      const outcome = assessCheck("tyre-pressure", {
+        machine: zeroTurn,
+        readings: { tyres: { "left-drive": warm, ...rest }, coldTemperatureKelvin: 293.15 },
+      });
+      if (outcome.kind !== "assessed") throw new Error(JSON.stringify(outcome));
+      return outcome.assessment.actions.filter((one) => one.place === "left-drive") as Record<string, number | string>[];
+    };
+    const [set] = read(82_737);
+    expect(set).toMatchObject({ code: "set-pressure", fromPascals: 82_737, coldToPascals: Math.round(psi(12)) });
+    expect(Number(set?.toPascals)).toBeCloseTo(((82_737 + 101_325) * 310) / 293.15 - 101_325, -1);
+    expect(Number(set?.toPascals) / 1000).toBeCloseTo(93.3, 1);
+    expect(read(Number(set?.toPascals))).toEqual([]);
+  });
+
   it("stops above the moulded maximum", () => {
     const result = assess([23, 18, 18, 12]);
     expect(result.verdict).toBe("stop");

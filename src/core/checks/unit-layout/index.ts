@@ -61,7 +61,7 @@ export type LayoutDetail = {
 /** How the units cover the swath and roll it, straight, in turns and across slopes, as they stand. */
 export const unitLayout: Check<LayoutReadings, LayoutDetail, Says> = {
   id: "unit-layout",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: layoutReadingsSchema,
   missing: (machine) => [...noUnits(machine), ...(machine.units.length < 2 ? ["one-unit"] : [])],
   problems: (machine, { units }) => unknownUnits(machine, units),
@@ -186,11 +186,11 @@ function assess(machine: Machine, readings: LayoutReadings): Assessment<LayoutDe
   const crab = crabThatOpens(units);
   const [right, left] = [turnThatOpens(units, 1), turnThatOpens(units, -1)];
   const rolled = rolledAcross(rollerLines(machine));
+  const under = Math.max(right?.underMetres ?? 0, left?.underMetres ?? 0);
   const findings = [
     ...across.flatMap((unit) => skewFindings(unit, readings.units[unit.id])),
     ...wholeFindings(readings, shared, right, left),
   ];
-  const under = Math.max(right?.underMetres ?? 0, left?.underMetres ?? 0);
   return {
     check: "unit-layout",
     ruleVersion: unitLayout.ruleVersion,
@@ -199,7 +199,9 @@ function assess(machine: Machine, readings: LayoutReadings): Assessment<LayoutDe
       findings,
       clears: {
         "roller-overlap": readings.lines !== undefined,
-        ...(readings.tightestTurnMetres === undefined ? {} : { "turn-too-tight": isAll }),
+        ...(readings.tightestTurnMetres === undefined
+          ? {}
+          : { "turn-too-tight": isAll && judgeTurn(readings.tightestTurnMetres, under) === "in-tolerance" }),
       },
       told: [
         ...told,
@@ -228,6 +230,14 @@ function assess(machine: Machine, readings: LayoutReadings): Assessment<LayoutDe
   };
 }
 
+/** A turn so little wider than one that opens a strip was paced, not measured: watched. Estimate. */
+export const NEAR_TURN = 1.1;
+
+function judgeTurn(tightest: number, under: number): "in-tolerance" | "watch" | "out" {
+  if (tightest < under) return "out";
+  return tightest < under * NEAR_TURN ? "watch" : "in-tolerance";
+}
+
 /** One degree over the unit, as in arm play. Estimate. */
 const SKEW_RADIANS = Math.PI / 180;
 
@@ -252,6 +262,9 @@ function wholeFindings(
     ...(least >= 0 && least < LEAST_UNIT_OVERLAP_METRES ? [{ place: "overlap", code: "little-overlap", verdict: "watch" as const }] : []),
     ...(lines === "at-overlaps"
       ? [{ place: "lines", code: "rolled-lines", verdict: "out" as const, causes: shows("roller-overlap") }]
+      : []),
+    ...(tightest !== undefined && tightest >= under && tightest < under * NEAR_TURN
+      ? [{ place: "turns", code: "turns-near", verdict: "watch" as const }]
       : []),
     ...(tightest !== undefined && tightest < under
       ? [{ place: "turns", code: "turns-too-tight", verdict: "out" as const, causes: shows("turn-too-tight") }]
@@ -285,7 +298,7 @@ function limitFigures({ crab, under, tightest }: { crab: number | undefined; und
             value: under,
             dimension: "distance" as const,
             instrument: "gauge" as const,
-            ...(tightest === undefined ? {} : { verdict: tightest < under ? ("out" as const) : ("in-tolerance" as const) }),
+            ...(tightest === undefined ? {} : { verdict: judgeTurn(tightest, under) }),
             standing: "physics" as const,
           },
         ]),

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { Figure, Finding } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
 import { FACINGS, type Machine, ROLLER_KINDS, unitSheetOf, unitsAcross } from "@/core/machine";
 import { physical } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
@@ -53,7 +53,7 @@ export type MatchDetail = { matrix: { property: Property; usual?: string | numbe
 /** All units of a machine against each other, property by property: what differs from most of them stands out. */
 export const unitMatch: Check<MatchReadings, MatchDetail, Says> = keepsUnits({
   id: "unit-match",
-  ruleVersion: 1,
+  ruleVersion: 2,
   readingsSchema: matchReadingsSchema,
   missing: (machine) => [...noUnits(machine), ...(machine.units.length < 2 ? ["one-unit"] : [])],
   problems: (machine, { units }) => unknownUnits(machine, units),
@@ -168,6 +168,13 @@ function causesOf(matrix: MatchDetail["matrix"], property: Property, id: string)
   return bySize(value - usual, tolerance, "units-not-alike");
 }
 
+/** A size that still counts as alike, and is over two thirds of the way to not. */
+function isNearOdd({ property, usual, cells }: MatchDetail["matrix"][number], id: string): boolean {
+  const value = cells[id]?.value;
+  if (typeof usual !== "number" || typeof value !== "number") return false;
+  return judgeDeviation({ deviation: value - usual, tolerance: within(property) }) === "watch";
+}
+
 const isTold = (read: MatchReadings["units"][string] | undefined): boolean =>
   PROPERTIES.every((property) => OPTIONAL.includes(property) || read?.[property] !== undefined);
 
@@ -185,6 +192,7 @@ function assess(machine: Machine, readings: MatchReadings): Assessment<MatchDeta
         verdict: OPTIONAL.includes(property) ? "watch" : "out",
         ...(OPTIONAL.includes(property) ? {} : { causes: causesOf(matrix, property, id) }),
       }));
+    if (matrix.some((row) => isNearOdd(row, id))) return [{ place: id, code: "near-unlike", verdict: "watch" }];
     return told.includes(id) ? [{ place: id, code: "alike", verdict: "in-tolerance" }] : [];
   });
   return {
@@ -232,7 +240,7 @@ function figuresOf(matrix: MatchDetail["matrix"]): Figure[] {
                   },
                 }
               : {}),
-            verdict: isOdd ? "out" : "in-tolerance",
+            verdict: isOdd ? "out" : heights && isNearOdd(heights, place) ? "watch" : "in-tolerance",
             standing: "measured",
           },
         ],

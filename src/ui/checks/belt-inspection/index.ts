@@ -59,6 +59,7 @@ export const face: Face<typeof beltInspection> = {
     "too-hot": "too hot to hold",
     clear: "clear",
     rubs: "rubs on something",
+    "near-length": "nearly another length than the sheet's",
     "other-length": "another length than the sheet's",
     rough: "rough",
     seized: "seized",

@@ -44,9 +44,11 @@ export const face: Face<typeof bladeEdge> = {
     "below-least-width": "narrower than its limit",
     "no-grind-left": "hardly a grind left",
     "bend-to-compare": "looks bent, not yet compared",
+    "sail-at-limit": "sail getting thin",
     "width-at-limit": "as narrow as it may be",
     "length-at-limit": "as short as it may be",
     "below-least-length": "shorter than its limit",
+    "near-short": "nearly worn short",
     "worn-short": "worn short, however sharp",
   },
   figures: {

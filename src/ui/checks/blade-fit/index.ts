@@ -83,6 +83,8 @@ export const face: Face<typeof bladeFit> = {
     proud: "not down on its seat",
     "bolt-weaker": "bolt weaker than the sheet's",
     "bolt-harder": "bolt harder than the sheet's",
+    "torque-near": "torque near the sheet's limits",
+    "part-near": "near another blade's sizes",
     "torque-high": "torque over the sheet's",
     "torque-low": "torque under the sheet's",
     "wrong-part": "not this machine's blade",

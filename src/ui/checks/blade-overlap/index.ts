@@ -28,6 +28,7 @@ export const face: Face<typeof bladeOverlap> = {
     overlap: "overlap",
     "blade-clearance": "gap between circles",
     "wear-left": "wear left",
+    "near-strip-in-turns": "about to leave a strip in turns that new blades do not",
     "strip-in-turns": "leave a strip in turns that new blades do not",
   },
   figures: {

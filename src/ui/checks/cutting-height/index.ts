@@ -29,6 +29,7 @@ export const face: Face<typeof cuttingHeight> = {
     "bench-near-wanted": "set to another height than is wanted, and cuts as wanted",
     "bench-off": "set to another height than is wanted",
     "bench-as-wanted": "set as wanted",
+    "unit-near-off": "may cut unlike its sisters: prick more",
     "unit-off": "cuts off its sisters",
     "unit-like": "cuts like its sisters",
   },

@@ -17,6 +17,8 @@ export const face: Face<typeof deckLevel> = {
     "take-up-hanger": (a, t) =>
       `${placeName(t.machine, a.place)} carries nothing: look at its link and pin, take it up until it carries, then read the level again`,
     "turn-hanger": (a, t) => sayTurn(a, t),
+    "height-by-lift": (a, t) =>
+      `Then the height: ${showSize(a.liftMetres, t.system)} ${a.liftMetres > 0 ? "up" : "down"} by the deck's lift. The hangers do not reach that far level`,
     "read-next": (a, t) => `Read next: ${placeName(t.machine, a.place)} (${READ_WHY[a.why]})`,
   },
   warnings: {
@@ -75,6 +77,8 @@ export const face: Face<typeof deckLevel> = {
 
 function sayDeck(assessment: Found, { machine, system }: Told): string {
   const { detail } = assessment;
+  const nearLimit = (figure: Found["figures"][number] | undefined): string =>
+    figure?.verdict !== "watch" ? "" : detail.nextReading?.why.startsWith("settle") ? ", too close to call" : ", near its limit";
   if (detail.issue?.code === "collinear-readings") return "All readings on one line: read a tip off that line.";
   if (detail.issue) return `${(detail.issue.needed ?? 3) - (detail.issue.given ?? 0)} more to make a plane.`;
   if (!detail.side || !detail.rake) return "No plane yet.";
@@ -83,13 +87,11 @@ function sayDeck(assessment: Found, { machine, system }: Told): string {
   const level =
     side?.verdict === "in-tolerance"
       ? "Level side to side."
-      : `${detail.side.value > 0 ? "Left" : "Right"} side ${showSize(detail.side.value, system)} low${side?.verdict === "watch" ? ", too close to call" : ""}.`;
+      : `${detail.side.value > 0 ? "Left" : "Right"} side ${showSize(detail.side.value, system)} low${nearLimit(side)}.`;
   const target = rake?.tolerance?.kind === "about" ? rake.tolerance.target : 0;
   const off = detail.rake.value - target;
   const nose =
-    rake?.verdict === "in-tolerance"
-      ? "Rake right."
-      : `Nose ${showSize(off, system)} too ${off > 0 ? "high" : "low"}${rake?.verdict === "watch" ? ", too close to call" : ""}.`;
+    rake?.verdict === "in-tolerance" ? "Rake right." : `Nose ${showSize(off, system)} too ${off > 0 ? "high" : "low"}${nearLimit(rake)}.`;
   const odd =
     detail.model && detail.model.kind !== "whole-deck" && detail.model.isDecisive ? ` ${sayModel(detail.model, machine, system)}` : "";
   const tied = detail.rivals ? " Cannot tell yet what stands apart." : "";

@@ -57,6 +57,7 @@ export const face: Face<typeof gearboxInspection> = {
     grooved: "shaft grooved under the seal",
     milky: "oil milky",
     burnt: "oil burnt",
+    "oil-near": "oil near a limit",
     "oil-high": "oil too high",
     "oil-low": "oil low",
   },

@@ -37,13 +37,14 @@ export const face: Face<typeof groundSpeed> = {
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };
 
-function sayGroundSpeed({ detail, actions }: Found, { system }: Told): string {
+function sayGroundSpeed({ detail, actions, verdict }: Found, { system }: Told): string {
   if (detail.metresPerSecond === undefined) return "Time it over a distance.";
   const speed = show(detail.metresPerSecond, "speed", system, "gauge");
+  const much = verdict === "watch" ? "a little" : "too";
   const word = actions.some(({ code }) => code === "drive-slower")
-    ? "too fast"
+    ? `${much} fast`
     : actions.some(({ code }) => code === "drive-faster")
-      ? "too slow"
+      ? `${much} slow`
       : "right";
   return `${speed}: ${word}.${detail.biteMetres === undefined ? "" : ` Each edge bites ${show(detail.biteMetres, "length", system, "fine")}.`}`;
 }

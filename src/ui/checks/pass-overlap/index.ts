@@ -27,6 +27,8 @@ export const face: Face<typeof passOverlap> = {
   states: {
     "passes-share": "passes share",
     "turn-strip": "strip in turns",
+    "turn-near-strip": "little shared in turns",
+    "turn-clear": "turns clear",
   },
   figures: {
     "pass-overlap": "Passes share",

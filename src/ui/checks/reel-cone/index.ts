@@ -20,6 +20,7 @@ export const face: Face<typeof reelCone> = {
     even: "even",
     coned: "reel coned",
     barrelled: "middle differs from the ends",
+    "near-scrap": "its last grind is gone",
     "under-scrap": "under its scrap diameter",
     "near-limit": "taper close to the limit",
   },

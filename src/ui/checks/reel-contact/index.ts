@@ -67,6 +67,7 @@ export const face: Face<typeof reelContact> = {
     "in-part": "off where it was read, not read all along",
     "will-not-cut": "will not cut however close",
     "bearing-lifts": "reel bearing lifts",
+    "gap-near": "gap near its limits",
     "held-elsewhere": "stiff, and not by the knife",
   },
   figures: { "gap-left": "Gap, left", "gap-middle": "Gap, middle", "gap-right": "Gap, right" },

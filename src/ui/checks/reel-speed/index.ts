@@ -1,7 +1,7 @@
 import type { reelSpeed } from "@/core/checks/reel-speed";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
-import { length, placeIn, sayMarks, show } from "../shared";
+import { length, placeIn, placeName, sayMarks, show } from "../shared";
 import { noSuchUnit, unitIn, unitUnread } from "../unit-words";
 
 type Found = ReturnType<typeof reelSpeed.assess>;
@@ -14,6 +14,10 @@ export const face: Face<typeof reelSpeed> = {
       `Drive ${show(a.leastMetresPerSecond, "speed", t.system, "gauge")} to ${show(a.mostMetresPerSecond, "speed", t.system, "gauge")}, throttle full`,
     "reel-faster": (a, t) => unitIn(face, t.machine, a.place, `reel to at least ${Math.ceil(a.revolutions / 10) * 10} r/min`),
     "reel-slower": (a, t) => unitIn(face, t.machine, a.place, `reel to at most ${Math.floor(a.revolutions / 10) * 10} r/min`),
+    "look-at-own-drive": (a, t) =>
+      `${placeName(t.machine, a.place)} is slow by itself: its belt or motor, a dragging bearing, a contact set too tight`,
+    "height-for-clip": (a, t) =>
+      `The ground turns this reel: its clip suits heights from ${length(a.leastMetres, t.system, "fine")} to ${length(a.mostMetres, t.system, "fine")}, at any speed`,
     "full-throttle-first": () => "Reels under their rated speed: throttle, governor, oil or belt first; speed after",
     "second-speed": () => "Mow a strip at half as fast again and measure the ripples there: that tells a reel from a roller",
   },
@@ -36,6 +40,7 @@ export const face: Face<typeof reelSpeed> = {
     right: "clip right",
     "clip-long": "clip too long: ripples",
     "clip-short": "clip too short: browning",
+    "clip-longish": "clip a little over the height",
     "clip-shortish": "clip short of the best",
     "reel-slow": "reel under its speed",
     "reel-near-slow": "reel nearly under its speed",

@@ -12,6 +12,8 @@ export const face: Face<typeof tipSpeedCheck> = {
     "look-for-load": () => "So much lost under load: look for dull edges, a packed deck, too much grass at once, a weak engine",
     "charge-sooner": () => "Charge it sooner, or change the pack: at this charge the edge tears",
     "full-throttle": () => FULL_THROTTLE,
+    "read-speed-again": (a, t) =>
+      `${placeName(t.machine, a.place)}: gears and shafts do not slip. Read it again, and the engine's speed with it`,
     "see-to-clutch": (a) =>
       a.how === "slips-in" ? "Blade clutch slips: gap, wiring and face to the manual" : "Blades run on: brake of the clutch to the manual",
   },
@@ -20,6 +22,8 @@ export const face: Face<typeof tipSpeedCheck> = {
       `${placeName(t.machine, w.place)}: at or over the limit${w.mostRevolutions === undefined ? "" : `; ${w.mostRevolutions} r/min at most with this blade`}. Wrong blade length, pulley or governor setting; it stays out of service until it is found.`,
     "faster-than-paper": (w, t) =>
       `${placeName(t.machine, w.place)} turns faster than worked out: outside diameters taken for pitch diameters, or the governor is set up.`,
+    "off-rated-speed": (w, t) =>
+      `${placeName(t.machine, w.place)} reads ${Math.round(w.revolutions)} r/min, the sheet says ${Math.round(w.ratedRevolutions)}: another pulley or governor setting, or the sheet is wrong.`,
     "blade-stands": (w, t) => `${placeName(t.machine, w.place)}: belt off, key or pin sheared, or a gear broken.`,
     "too-slow-to-cut": (w, t) => `${placeName(t.machine, w.place)}: so slow an edge pushes and tears rather than cuts, and lifts little.`,
   },
@@ -40,6 +44,7 @@ export const face: Face<typeof tipSpeedCheck> = {
     slower: "slower",
     stands: "stands still",
     "faster-than-paper": "faster than worked out",
+    "not-as-geared": "slower than its gears give",
     "at-once": "takes hold at once",
     "slips-in": "slips in",
     "drags-off": "runs on",
@@ -98,5 +103,11 @@ function saySpeeds(found: Found, { machine, system }: Told): string {
   const fast = found.findings.find(({ code }) => code === "faster-than-paper");
   if (fast) return `${placeName(machine, fast.place)} turns faster than worked out: find which is wrong, the pulleys or the governor.`;
   if (slip) return `${placeName(machine, slip.place ?? "")} loses ${Math.round(slip.value * 100)} % to slip.`;
+  const geared = found.findings.find(({ code }) => code === "not-as-geared");
+  if (geared) return `${placeName(machine, geared.place)} turns slower than its gears give: read it again.`;
+  const slow = figures.filter(({ id, verdict: found }) => (id === "tip-speed" || id === "loaded-tip-speed") && found === "out");
+  if (slow.length > 0)
+    return `${slow.length > 1 ? "Blades are" : `${placeName(machine, slow[0]?.place ?? "")} is`} too slow to cut.${left}`;
+  if (verdict === "out") return `Tip speed is off.${left}`;
   return verdict === "watch" ? `Tip speed close to a limit.${left}` : `Tip speed right.${left}`;
 }

@@ -10,7 +10,7 @@ export const face: Face<typeof turfCondition> = {
   answer: sayTurf,
   actions: {
     "cut-in-stages": (a, t) =>
-      `First at ${length(a.firstMetres, t.system, "tape")}, days later at ${length(a.thenMetres, t.system, "tape")}`,
+      `In ${a.heightsMetres.length} cuts, ${a.daysBetween} days between: ${a.heightsMetres.map((one) => length(one, t.system, "tape")).join(", ")}`,
     "wait-for-dry": () => "Wait until it is dry",
     "mow-within": (a) => `At this growth mow every ${Math.max(1, a.days)} ${a.days <= 1 ? "day" : "days"}`,
     "judge-elsewhere": () => "Make the test cut on better turf",

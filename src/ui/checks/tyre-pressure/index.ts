@@ -10,7 +10,9 @@ export const face: Face<typeof tyrePressure> = {
   answer: sayTyres,
   actions: {
     "set-pressure": (a, t) =>
-      `${placeName(t.machine, a.place)}: ${show(a.fromPascals, "pressure", t.system, "gauge")} → ${show(a.toPascals, "pressure", t.system, "gauge")}`,
+      `${placeName(t.machine, a.place)}: ${show(a.fromPascals, "pressure", t.system, "gauge")} → ${show(a.toPascals, "pressure", t.system, "gauge")}${
+        a.coldToPascals === undefined ? "" : ` on the gauge now, warm (${show(a.coldToPascals, "pressure", t.system, "gauge")} cold)`
+      }`,
     "ask-sheet-pressure": (a, t) => `${placeName(t.machine, a.place)}: get the pressure from the machine's sheet`,
     "find-leak": (a, t) => `${placeName(t.machine, a.place)}: under half, look for the leak`,
   },
@@ -62,7 +64,7 @@ function sayTyres(assessment: Found, { machine, system }: Told): string {
   if (bad.length > 0 && set.length > 0) {
     return set
       .map((action) => {
-        const by = action.toPascals - action.fromPascals;
+        const by = (action.coldToPascals ?? action.toPascals) - (action.coldFromPascals ?? action.fromPascals);
         return `${placeName(machine, action.place)} ${show(Math.abs(by), "pressure", system, "gauge")} ${by > 0 ? "low" : "high"}`;
       })
       .join(". ")

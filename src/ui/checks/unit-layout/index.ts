@@ -36,6 +36,7 @@ export const face: Face<typeof unitLayout> = {
     strip: "miss a strip straight ahead",
     "little-overlap": "share little",
     "rolled-lines": "lie where units overlap",
+    "turns-near": "turns nearly too tight",
     "turns-too-tight": "tighter than the units cover",
   },
   figures: { "unit-overlap": "Shared", "opens-at-crab": "A strip opens from a slip of", "opens-in-turns": "A strip opens in turns under" },

@@ -31,6 +31,7 @@ export const face: Face<typeof unitMatch> = {
   problems: { "unknown-unit": noSuchUnit },
   states: {
     alike: "alike",
+    "near-unlike": "nearly unlike its sisters",
     "blades-differ": "another number of blades",
     "diameter-differs": "another diameter",
     "knife-differs": "another bedknife",
