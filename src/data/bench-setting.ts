@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { isInTravel, settingOf, viewSet, withSettings } from "@/core/bench/set-up";
+import { heightEndOf, isInTravel, settingOf, viewSet, withSettings } from "@/core/bench/set-up";
 import { unitSheetOf } from "@/core/machine";
 import { sideProblems, stanceOf } from "@/core/reel";
 import type { Db } from "./connection";
@@ -26,6 +26,14 @@ const isMoved = (a: Setting, b: Setting): boolean =>
 
 type Machine = ReturnType<typeof getMachine>["machine"];
 
+/** Whether the roller that the height screws do not move stays where it is. */
+function isOnlyHeight(machine: Machine, unit: string, setting: Setting | undefined): boolean {
+  const { sideView } = unitSheetOf(machine, unit);
+  if (!sideView || !setting) return false;
+  const other = heightEndOf({ machine, unit }) === "front" ? "rearZMetres" : "frontZMetres";
+  return Math.abs(settingOf(sideView)[other] - setting[other]) <= MOVED_METRES;
+}
+
 function issuesOf(machine: Machine, settings: Readonly<Record<string, Setting>>): Issue[] {
   return Object.entries(settings).flatMap(([unit, setting]): Issue[] => {
     const path = ["settings", unit];
@@ -36,14 +44,18 @@ function issuesOf(machine: Machine, settings: Readonly<Record<string, Setting>>)
     const [problem] = sideProblems(view);
     if (problem) return [{ code: problem, path }];
     if ((stanceOf(view)?.heightMetres ?? 0) <= 0) return [{ code: "rollers-above-knife", path }];
-    return isInTravel({ machine, unit, view }) ? [] : [{ code: "out-of-travel", path, place: unit }];
+    if (!isInTravel({ machine, unit, view })) return [{ code: "out-of-travel", path, place: unit }];
+    const { heelMetres = 0, toeMetres = 0 } = stanceOf(view) ?? {};
+    // A heel or toe in the plate is what it would stand on, not on its rollers.
+    if (Math.min(heelMetres, toeMetres) < -MOVED_METRES) return [{ code: "stands-on-knife", path, place: unit }];
+    return [];
   });
 }
 
 /**
  * Keeps where the rollers of these units are to stand: a new version of the sheet, and at each unit that changed the event that makes its later steps
- * again. Throws `changed-since`; `invalid` with `unknown-part`, `no-side-view`, `rollers-overlap`, `rollers-above-knife`, `out-of-travel`, or
- * `nothing-set` where all of them stand so already.
+ * again: another height where only its height screws' roller moved, else another place of its rollers. Where all stand so already nothing is written.
+ * Throws `changed-since`; `invalid` with `unknown-part`, `no-side-view`, `rollers-overlap`, `rollers-above-knife`, `stands-on-knife`, `out-of-travel`.
  */
 export function keepBenchSetting(
   db: Db,
@@ -55,6 +67,7 @@ export function keepBenchSetting(
     const { machine } = getMachine(db, machineId);
     const issues = issuesOf(machine, settings);
     if (issues.length > 0) throw new AppError("invalid", { issues });
+    if (Object.keys(settings).length === 0) throw new AppError("invalid", { issues: [{ code: "nothing-set", path: ["settings"] }] });
     const moved = machine.units
       .map(({ id }) => id)
       .filter((unit) => {
@@ -62,9 +75,16 @@ export function keepBenchSetting(
         const setting = settings[unit];
         return sideView !== undefined && setting !== undefined && isMoved(settingOf(sideView), setting);
       });
-    if (moved.length === 0) throw new AppError("invalid", { issues: [{ code: "nothing-set", path: ["settings"] }] });
+    // Where it stands so already there is nothing to write, and nothing wrong with having asked.
+    if (moved.length === 0) return { sheetVersion: getMachine(db, machineId).sheetVersion, moved };
     const sheet = writeSheet(db, doing, { machineId, basedOnVersion, machine: withSettings(machine, settings), reason });
-    for (const unit of moved) insertEvent(db, doing, { machineId, event: "roller-moved", place: unit, data: { words: reason } });
+    for (const unit of moved)
+      insertEvent(db, doing, {
+        machineId,
+        event: isOnlyHeight(machine, unit, settings[unit]) ? "bench-height-set" : "roller-moved",
+        place: unit,
+        data: { words: reason },
+      });
     return { ...sheet, moved };
   });
 }

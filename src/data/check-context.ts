@@ -2,6 +2,7 @@ import * as z from "zod";
 import {
   type Check,
   type CleanlinessReadings,
+  type EdgeReadings,
   type HeightReadings,
   heightReadingsSchema,
   LOOK_PLACE,
@@ -195,12 +196,29 @@ function standingUnits(db: Db, args: { machineId: string; jobId: number; checkId
   return { standing: Object.fromEntries(standing) };
 }
 
+/** How each blade was tracked last in any job, as far as it was turned end for end and nothing was done at its place since. */
+function bladeTracks(db: Db, { machineId }: For): Pick<EdgeReadings, "tracked"> {
+  const { machine } = getMachine(db, machineId);
+  const events = listEvents(db, machineId);
+  const takes = takesOfMachine(db, machineId)
+    .filter(({ checkId }) => checkId === "blade-track")
+    .sort((a, b) => b.seq - a.seq);
+  const tracked = machine.spindles.flatMap(({ id }) => {
+    const last = takes.find(({ result }) => result.told.includes(id));
+    if (!last || staleReasonsAt({ machine, check: last.checkId, takenSeq: last.seq, events, place: id }).length > 0) return [];
+    const isBent = last.result.findings.some(({ place, code }) => place === id && (code === "blade-bent" || code === "both-bent"));
+    return [[id, isBent ? ("bent" as const) : ("straight" as const)] as const];
+  });
+  return tracked.length === 0 ? {} : { tracked: Object.fromEntries(tracked) };
+}
+
 /** What each want brings; `undefined` where it hangs on a job and there is none. */
 const BRINGS: Record<Want, (db: Db, args: For & { checkId: string }) => object | undefined> = {
   "level-standing": (db, { jobId }) => (jobId === undefined ? undefined : levelContext(db, jobId)),
   "units-standing": (db, { jobId, ...args }) => (jobId === undefined ? undefined : standingUnits(db, { ...args, jobId })),
   visits: heightContext,
   "site-packs": (db, { machineId }) => siteContext(db, getMachine(db, machineId).site),
+  "blade-tracks": bladeTracks,
   "grease-due": (db, { machineId, now }): Pick<PlayReadings, "grease"> => ({ grease: greaseDue(db, machineId, now) }),
 };
 

@@ -336,14 +336,25 @@ describe("a bench setting kept", () => {
     expect(keep({ left: settingFor("left", 0.001) })).toMatchObject({ sheetVersion: 2, moved: ["left"] });
     expect(getMachine(db, "rt-1")).toMatchObject({ sheetVersion: 2, sheetReason: "Bench setting 12.2 mm", sheetBy: "AK" });
     expect(["left", "right"].map((unit) => statusOf(unit, "bedknife-attitude"))).toEqual(["again", "read"]);
+    expect(listEvents(db, "rt-1").map(({ event, place }) => [event, place])).toContainEqual(["bench-height-set", "left"]);
+    const { rearZMetres, frontZMetres } = settingFor("left", 0);
+    keep({ left: { rearZMetres, frontZMetres: frontZMetres + 0.0005 } });
     expect(listEvents(db, "rt-1").map(({ event, place }) => [event, place])).toContainEqual(["roller-moved", "left"]);
+  });
+
+  it("as it stands already, may be kept: nothing is written and nothing wrong", () => {
+    expect(keep({ left: settingFor("left", 0) })).toEqual({ sheetVersion: 1, moved: [] });
   });
 
   it.each([
     ["of a unit it has not", () => ({ front: settingFor("left", 0) }), "unknown-part"],
     ["past the screws' travel", () => ({ left: settingFor("left", 0.02) }), "out-of-travel"],
     ["with the knife on the ground", () => ({ left: { ...settingFor("left", 0.007), frontZMetres: 0.08 } }), "rollers-above-knife"],
-    ["as it stands", () => ({ left: settingFor("left", 0) }), "nothing-set"],
+    [
+      "with its heel in the plate",
+      () => ({ left: { ...settingFor("left", 0), frontZMetres: settingFor("left", 0).frontZMetres + 0.022 } }),
+      "stands-on-knife",
+    ],
     ["of nothing", () => ({}), "nothing-set"],
   ])("is refused %s, and writes nothing", (_, settings, code) => {
     expect(refusedFor(() => keep(settings()))).toEqual(["invalid", code]);

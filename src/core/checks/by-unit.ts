@@ -28,7 +28,8 @@ type SizeOfUnit<Code extends string, Do extends string> = Common & {
   figure: string;
   instrument: "tape" | "gauge" | "fine";
   range: { least: number; most: number; usualLeast?: number; usualMost?: number };
-  most: number;
+  /** The most it may be; where it hangs on the unit, by its width. */
+  most: number | ((unit: Unit) => number);
   standing: Standing;
   means: Omit<Means<Code, Do>, "verdict">;
 };
@@ -104,7 +105,9 @@ export function unitCheck<Code extends string, Do extends string>(args: {
   reckon?: (machine: Machine, unit: Unit, read: UnitReadings["units"][string]) => Figure[];
 }): Check<UnitReadings, { read: number }, UnitSays<Do>> {
   const { id, ruleVersion, cautions, asked, reckon } = args;
-  const askedOf = (machine: Machine, unit: Unit, read: Read) => asked.filter(({ isAskedOf }) => isAskedOf?.(machine, unit, read) ?? true);
+  // What was read counts, whether or not another answer made it worth asking.
+  const askedOf = (machine: Machine, unit: Unit, read: Read) =>
+    asked.filter(({ key, isAskedOf }) => read[key] !== undefined || (isAskedOf?.(machine, unit, read) ?? true));
   const schema = byUnitSchema(
     z.object(
       Object.fromEntries(
@@ -120,7 +123,7 @@ export function unitCheck<Code extends string, Do extends string>(args: {
 
   const findingsAt = (machine: Machine, unit: Unit, read: UnitReadings["units"][string]): (Finding & { do?: Do })[] => {
     const own = askedOf(machine, unit, read);
-    const off = onceEach(own.flatMap((one) => meant(one, read[one.key]))).map((means) => ({ place: unit.id, ...means }));
+    const off = onceEach(own.flatMap((one) => meant(one, unit, read[one.key]))).map((means) => ({ place: unit.id, ...means }));
     return off.length === 0 && isTold(own, read) ? [{ place: unit.id, code: "sound", verdict: "in-tolerance" }] : off;
   };
 
@@ -143,7 +146,7 @@ export function unitCheck<Code extends string, Do extends string>(args: {
       }),
       provisional: unread.map((unit) => ({ code: "unit-unread" as const, place: unit.id })),
       figures: across.flatMap((unit) => [
-        ...askedOf(machine, unit, units[unit.id] ?? {}).flatMap((one) => figureOf(one, unit.id, units[unit.id]?.[one.key])),
+        ...askedOf(machine, unit, units[unit.id] ?? {}).flatMap((one) => figureOf(one, unit, units[unit.id]?.[one.key])),
         ...(reckon?.(machine, unit, units[unit.id] ?? {}) ?? []),
       ]),
       actions: across.flatMap(({ id: place }) =>
@@ -189,13 +192,16 @@ function fieldOf(one: Any, unit: string): Field {
 const isTold = (asked: readonly Any[], read: Readonly<Record<string, unknown>>): boolean =>
   asked.every(({ key, isOptional }) => isOptional === true || read[key] !== undefined);
 
-function judged(one: SizeOfUnit<string, string>, value: number): Verdict {
-  return judgeDeviation({ deviation: Math.max(0, value), tolerance: one.most });
+const mostOf = ({ most }: SizeOfUnit<string, string>, unit: Unit): number => (typeof most === "number" ? most : most(unit));
+
+function judged(one: SizeOfUnit<string, string>, unit: Unit, value: number): Verdict {
+  return judgeDeviation({ deviation: Math.max(0, value), tolerance: mostOf(one, unit) });
 }
 
 /** What an answer means: nothing where it is as it should be. A size near its limit is watched and accuses nothing. */
 function meant<Code extends string, Do extends string>(
   one: OfUnit<Code, Do>,
+  unit: Unit,
   value: string | number | undefined,
 ): (Omit<Finding, "place"> & { do?: Do })[] {
   if (value === undefined) return [];
@@ -203,10 +209,12 @@ function meant<Code extends string, Do extends string>(
     const means = one.options.find(({ id }) => id === value)?.means;
     return means ? [means] : [];
   }
-  const verdict = judged(one, Number(value));
+  const verdict = judged(one, unit, Number(value));
   if (verdict === "in-tolerance") return [];
   if (verdict !== "out") return [{ code: "near-limit", verdict }];
-  const causes = isPastGauge(Number(value), one.most) ? one.means.causes : pointsAt(...(one.means.causes ?? []).map(({ cause }) => cause));
+  const causes = isPastGauge(Number(value), mostOf(one, unit))
+    ? one.means.causes
+    : pointsAt(...(one.means.causes ?? []).map(({ cause }) => cause));
   return [{ ...one.means, causes: causes ?? [], verdict }];
 }
 
@@ -219,17 +227,17 @@ function onceEach<F extends Omit<Finding, "place">>(found: readonly F[]): F[] {
   });
 }
 
-function figureOf(one: Any, place: string, value: string | number | undefined): Figure[] {
+function figureOf(one: Any, unit: Unit, value: string | number | undefined): Figure[] {
   if (one.kind !== "size" || value === undefined) return [];
   return [
     {
       id: one.figure,
-      place,
+      place: unit.id,
       value: Number(value),
       dimension: "length",
       instrument: one.instrument,
-      tolerance: { kind: "between", most: one.most, standing: one.standing },
-      verdict: judged(one, Number(value)),
+      tolerance: { kind: "between", most: mostOf(one, unit), standing: one.standing },
+      verdict: judged(one, unit, Number(value)),
       standing: "measured",
     },
   ];

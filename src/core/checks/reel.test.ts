@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { type Machine, machineSchema } from "@/core/machine";
+import { type Machine, machineSchema, unitSheetOf } from "@/core/machine";
 import { seededRandom } from "@/core/random";
-import { GAP_METRES } from "@/core/reel";
+import { GAP_METRES, movedRoller, stanceOf, travelFor } from "@/core/reel";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { FASTEST_METRES_PER_SECOND } from "./ground-speed";
 import type { AttitudeDetail, ContactDetail, LayoutDetail, MatchDetail, ReelSpeedDetail } from "./index";
@@ -254,6 +254,47 @@ describe("rollers and knife", () => {
     expect(figure(packed, "left-over-right", "left")?.value).toBe(0);
   });
 
+  it("a roller called clean with 3 mm on it is packed all the same, and clears nothing", () => {
+    const thick = Object.fromEntries(["Left", "Middle", "Right"].map((along) => [`units.left.front${along}Metres`, 0.003]));
+    const result = found("roller-clean", triplex, { "units.left.frontState": "clean", ...thick });
+    expect([result.verdict, saysOf(result, "roller-packed")]).toEqual(["out", "seen"]);
+  });
+
+  it("a unit is skewed from one degree over its own width on, whatever that width", () => {
+    for (const machine of [triplex, five]) {
+      const [unit] = machine.units;
+      const degree = (unit?.widthMetres ?? 0) * Math.sin(Math.PI / 180);
+      const at = (share: number) => found("arm-play", machine, { [`units.${unit?.id}.skewMetres`]: degree * share });
+      expect([0.6, 0.8, 1.05].map((share) => at(share).verdict)).toEqual(["in-tolerance", "watch", "out"]);
+    }
+  });
+
+  /** The side view of the triplex with its screws at the front: the rear roller stays, and the knife's angle with it. */
+  it("reckons the attitude at the roller its height screws move, and says which they are", () => {
+    const atFront = machineSchema.parse({
+      ...triplex,
+      sheet: {
+        ...triplex.sheet,
+        unit: {
+          ...triplex.sheet.unit,
+          brackets: undefined,
+          attitude: { leastRadians: 0.05, mostRadians: 0.06 },
+          adjusters: { ...triplex.sheet.unit?.adjusters, heightEnd: "front", heightTravel: undefined },
+        },
+      },
+    });
+    const view = unitSheetOf(atFront, "left").sideView;
+    const heightMetres = 0.6 * IN;
+    const angleAt = (end: "front" | "rear") => {
+      const up = view && travelFor({ view, end, heightMetres });
+      return up === undefined || !view ? undefined : stanceOf(movedRoller(view, end, up))?.attitudeRadians;
+    };
+    const result = assessed("bedknife-attitude", atFront, { units: { left: { heightMetres, attitudeRadians: 0.2 } } });
+    expect(figure(result, "attitude-by-geometry", "left")?.value).toBeCloseTo(angleAt("front") ?? 9, 9);
+    expect(angleAt("front")).not.toBeCloseTo(angleAt("rear") ?? 9, 3);
+    expect(result.actions).toContainEqual({ code: "set-attitude", place: "left", heightEnd: "front", hasHoles: false });
+  });
+
   it("the bracket table is asked by height and groomer: the same hole is right at one height and wrong at another", () => {
     expect(found("roller-position", triplex).verdict).toBe("in-tolerance");
     const higher = found("roller-position", triplex, { heightMetres: 0.7 * IN });
@@ -323,7 +364,7 @@ describe("rollers and knife", () => {
     const low = found("bedknife-attitude", triplex, { "units.left.heightMetres": 0.006 });
     expect(low.warnings).toContainEqual({ code: "knife-not-for-height", place: "left" });
     const far = found("bedknife-attitude", triplex, { "units.left.heightMetres": 0.1 });
-    expect(far.warnings).toContainEqual({ code: "height-out-of-reach", place: "left" });
+    expect(far.warnings).toContainEqual({ code: "height-out-of-reach", place: "left", end: "rear" });
   });
 
   it("half the height is the deepest a groomer goes; over the height it does nothing (estimate)", () => {

@@ -15,6 +15,7 @@ export {
   type DeckPlane,
   fitDeckPlane,
   READING_REPEATABILITY_METRES,
+  REPEATABILITY_WEIGHT,
   rakeOf,
   type Slope,
   sideOf,

@@ -30,7 +30,7 @@ export function callClip(clipMetres: number, heightMetres: number): ClipCall {
   return share < CLIP_SHARE.bestFrom * (1 - 1e-9) ? "short" : "best";
 }
 
-/** Half of what is possible is drawn to the shear point (estimate); 1 is the bound. */
+/** Leaves are drawn to the nearer of two cuts, half a clip off at most (physics); a whole clip off is what one-way drawing would bound. */
 export const DRAW = { usual: 0.5, bound: 1 } as const;
 
 /**
@@ -39,6 +39,13 @@ export const DRAW = { usual: 0.5, bound: 1 } as const;
  */
 export const rippleRise = (args: { heightMetres: number; clipMetres: number; draw?: number }): number =>
   Math.hypot(args.heightMetres, (args.draw ?? DRAW.bound) * args.clipMetres) - args.heightMetres;
+
+/**
+ * Height of the ripples that the reel's own round leaves between two cuts, metres (physics, clip² / 8R): the least there are, where no leaf is drawn.
+ * @example clip 1.25 in, R 2.5 in: 0.078 in.
+ */
+export const rippleCusp = (args: { clipMetres: number; reelRadiusMetres: number }): number =>
+  args.clipMetres ** 2 / (8 * args.reelRadiusMetres);
 
 /** Mean of the same over a clip, metres: √(H² + k²)/2 + H²/(2k)·asinh(k/H) − H, k = κ·clip. */
 export function meanRise(args: { heightMetres: number; clipMetres: number; draw?: number }): number {

@@ -101,6 +101,9 @@ export function crabThatOpens(units: readonly LaidUnit[]): number | undefined {
   return undefined;
 }
 
+/** A unit further from square to travel is skewed: one degree over its width. Estimate. */
+export const SKEW_RADIANS = Math.PI / 180;
+
 export type TurnStrip = { underMetres: number; worstMetres: number; worstAtMetres: number };
 
 /**

@@ -33,6 +33,7 @@ export const EVENTS = [
   { id: "unit-ground", label: "Reel or bedknife ground, lapped or changed", makesStale: ["reel-edge", "reel-cone", "reel-contact", "bedknife-attitude", "cutting-height", "groomer-depth", "unit-match"], ticks: ["unit-bench-work"], isByUnit: true },
   { id: "contact-set", label: "Reel set to bedknife", makesStale: ["reel-contact", "cutting-height"], ticks: ["unit-bench-work"], isByUnit: true },
   { id: "roller-moved", label: "Roller squared, moved or re-beared", makesStale: ["roller-square", "roller-position", "bedknife-attitude", "cutting-height", "groomer-depth", "roller-bearing"], ticks: ["unit-bench-work"], isByUnit: true },
+  { id: "bench-height-set", label: "Bench height set", makesStale: ["bedknife-attitude", "cutting-height", "groomer-depth", "roller-position"], ticks: ["height-changed"], isByUnit: true },
   { id: "roller-changed", label: "Other roller fitted", makesStale: ["roller-square", "bedknife-attitude", "cutting-height", "unit-layout", "unit-match", "groomer-depth"], ticks: ["roller-changed"], isByUnit: true },
   { id: "roller-cleaned", label: "Rollers cleaned", makesStale: ["roller-clean", "cutting-height"], ticks: [], isByUnit: true },
   { id: "unit-apart", label: "Unit, bearings or arm dismantled", makesStale: ["reel-bearing", "reel-contact", "arm-play", "unit-layout", "unit-match", "cutting-height"], ticks: ["unit-bench-work"], isByUnit: true },

@@ -49,7 +49,5 @@ export function figureName(check: string, figure: Figure, machine: Machine): str
 
 export function figureValue(figure: Figure, system: UnitSystem): string {
   if (figure.dimension === "count") return String(Math.round(figure.value));
-  if (figure.standardError !== undefined && figure.dimension === "length" && figure.instrument !== "tape")
-    return `${show(figure.value, figure.dimension as Dimension, system, figure.instrument)} ± ${show(figure.standardError, "length", system, figure.instrument)}`;
   return plainValue(figure, system);
 }

@@ -132,6 +132,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "no-side-view": () => "This unit's side view is not on the sheet: nothing can be reckoned or kept of it.",
   "out-of-travel": () =>
     "The height screws do not travel that far. Move the front roller's bracket by its table first, or choose another height.",
+  "stands-on-knife": () => "So it would stand on heel or toe of its knife, not on its rollers.",
   "nothing-set": () => "It stands so already: nothing was moved.",
   "rollers-above-knife": () => "The rollers stand above the knife: it would lie on the ground. One of their places or sizes is wrong.",
   "too-deep": () => "Nested deeper than anything here.",

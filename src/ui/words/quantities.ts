@@ -1,5 +1,5 @@
 import type { Movement, StaleReason } from "@/core/events";
-import type { Figure, Standing, Tolerance, Verdict } from "@/core/findings";
+import { type Figure, plusMinus95, type Standing, type Tolerance, type Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { type Dimension, formatQuantity, fromSi, type Instrument, type UnitSystem } from "@/core/units";
 
@@ -67,13 +67,16 @@ export function sayMovement(movement: Movement, { machine, system }: Told): stri
 
 const isTipSpeed = ({ id }: Figure) => id.endsWith("tip-speed");
 
+/** A figure as it is shown; ± is always what it lies within with 95 in 100. */
 export function figureValue(figure: Figure, system: UnitSystem): string {
   if (isTipSpeed(figure)) return showTipSpeed(figure.value, system);
   const dimension = figure.dimension as Dimension;
   const value = show(figure.value, dimension, system, figure.instrument);
-  return figure.standardError === undefined
-    ? value
-    : `${value} ± ${formatQuantity({ valueSi: figure.standardError, dimension, system, instrument: "gauge" }).number}`;
+  if (figure.standardError === undefined) return value;
+  const plusMinus = plusMinus95(figure.standardError, figure.degrees);
+  // As finely as the value itself; of a fraction of an inch as a decimal.
+  if (dimension === "length" && figure.instrument !== "tape") return `${value} ± ${show(plusMinus, dimension, system, figure.instrument)}`;
+  return `${value} ± ${formatQuantity({ valueSi: plusMinus, dimension, system, instrument: "gauge" }).number}`;
 }
 
 export function toleranceWords(tolerance: Tolerance, figure: Figure, system: UnitSystem): string {

@@ -1,11 +1,13 @@
 import { kindById } from "@/core/kinds";
+import type { Unit } from "@/core/machine";
+import { SKEW_RADIANS } from "@/core/reel";
 import { unitCheck } from "../by-unit";
 import { shows } from "../settled";
 
 /** At the yoke, rocked by hand. Estimate. */
 export const ARM_PLAY_METRES = 0.002;
-/** One end of a unit ahead of the other, square to travel: one degree over a unit of 26 in. Estimate. */
-export const SKEW_METRES = 0.0115;
+/** One end of a unit ahead of the other, square to travel: one degree over the width of the unit. Estimate. */
+const skewMost = ({ widthMetres }: Pick<Unit, "widthMetres">): number => widthMetres * Math.sin(SKEW_RADIANS);
 
 type Code = "yoke-play" | "skewed" | "bushing-worn" | "bent" | "cracked";
 type Do = "new-bushings" | "straighten-arm" | "hold-arm";
@@ -15,7 +17,7 @@ const ARM = shows("arm-worn-or-bent");
 /** Lift arm, yoke and bushings of each unit, and whether it stands square to travel. */
 export const armPlay = unitCheck<Code, Do>({
   id: "arm-play",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["reels-isolated"],
   asked: [
     {
@@ -56,7 +58,7 @@ export const armPlay = unitCheck<Code, Do>({
       figure: "skew",
       instrument: "tape",
       range: { least: 0, most: 0.3, usualLeast: 0, usualMost: 0.05 },
-      most: SKEW_METRES,
+      most: skewMost,
       standing: "estimate",
       means: { code: "skewed", causes: ARM, do: "straighten-arm" },
     },

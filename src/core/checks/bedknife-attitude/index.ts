@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { heightEndOf } from "@/core/bench/set-up";
 import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import { LEAST_CLEARANCE_SHARE, movedRoller, type Stance, stanceOf, travelFor } from "@/core/reel";
@@ -27,12 +28,12 @@ type Read = AttitudeReadings["units"][string];
 type Says = {
   action:
     | { code: "thinner-knife"; place: string; heightMetres: number }
-    | { code: "set-front-position"; place: string }
+    | { code: "set-attitude"; place: string; heightEnd: "front" | "rear"; hasHoles: boolean }
     | { code: "grind-front-face"; place: string };
   warning:
     | { code: "under-least-thickness"; place: string }
     | { code: "knife-not-for-height"; place: string }
-    | { code: "height-out-of-reach"; place: string };
+    | { code: "height-out-of-reach"; place: string; end: "front" | "rear" };
   provisional: { code: "unit-unread"; place: string } | { code: "no-attitude-on-sheet"; place: string };
   problem: { code: "unknown-unit"; place: string };
 };
@@ -41,7 +42,7 @@ export type AttitudeDetail = { reckoned: Record<string, Stance> };
 /** The knife's attitude, heel and toe at the height it is set to. */
 export const bedknifeAttitude: Check<AttitudeReadings, AttitudeDetail, Says> = keepsUnits({
   id: "bedknife-attitude",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["reels-isolated"],
   readingsSchema: attitudeReadingsSchema,
   missing: noUnits,
@@ -184,7 +185,15 @@ function assess(machine: Machine, { units }: AttitudeReadings): Assessment<Attit
       const height = units[place]?.heightMetres;
       if ((code === "no-heel" || code === "no-toe") && height !== undefined)
         return [{ code: "thinner-knife", place, heightMetres: height }];
-      if (code === "attitude-off") return [{ code: "set-front-position", place }];
+      if (code === "attitude-off")
+        return [
+          {
+            code: "set-attitude",
+            place,
+            heightEnd: heightEndOf({ machine, unit: place }),
+            hasHoles: unitSheetOf(machine, place).brackets !== undefined,
+          },
+        ];
       return code === "lays-forward" || code === "drags-back" ? [{ code: "grind-front-face", place }] : [];
     }),
     warnings: read.flatMap((one): Says["warning"][] => {
@@ -193,7 +202,7 @@ function assess(machine: Machine, { units }: AttitudeReadings): Assessment<Attit
       return [
         ...(least !== undefined && thick !== undefined && thick < least ? [{ code: "under-least-thickness" as const, place: one.id }] : []),
         ...(height !== undefined && unitSheetOf(machine, one.id).sideView && reckoned(machine, one.id, one.read).length === 0
-          ? [{ code: "height-out-of-reach" as const, place: one.id }]
+          ? [{ code: "height-out-of-reach" as const, place: one.id, end: heightEndOf({ machine, unit: one.id }) }]
           : []),
         ...(height !== undefined && isNotForHeight(machine, one.id, height)
           ? [{ code: "knife-not-for-height" as const, place: one.id }]
@@ -204,12 +213,13 @@ function assess(machine: Machine, { units }: AttitudeReadings): Assessment<Attit
   };
 }
 
-/** What the unit's own side view gives at that height, made up at the rear roller. */
+/** What the unit's own side view gives at that height, made at the roller its height screws move. */
 function reckoned(machine: Machine, place: string, { heightMetres }: Read): Stance[] {
   const view = unitSheetOf(machine, place).sideView;
   if (!view || heightMetres === undefined) return [];
-  const up = travelFor({ view, end: "rear", heightMetres });
-  const stance = up === undefined ? undefined : stanceOf(movedRoller(view, "rear", up));
+  const end = heightEndOf({ machine, unit: place });
+  const up = travelFor({ view, end, heightMetres });
+  const stance = up === undefined ? undefined : stanceOf(movedRoller(view, end, up));
   return stance ? [stance] : [];
 }
 

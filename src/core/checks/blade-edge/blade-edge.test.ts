@@ -68,6 +68,15 @@ describe("a bend seen by eye", () => {
     expect(open.actions.map(({ code }) => code)).not.toContain("scrap-blade");
   });
 
+  it("stays scrap where it was tracked bent, whatever the eye says, and no straighter for being called so", () => {
+    for (const seen of [{ bend: "bent" }, { bend: "straight" }, { bend: "bent", bendCompared: "same-curve" }]) {
+      const result = edge({ ...set(blade(seen)), tracked: { left: "bent" } });
+      expect(result.findings.find(({ place }) => place === "left")).toMatchObject({ code: "bend", verdict: "stop" });
+      expect(saysOf(result, "blade-bent")).toBe("seen");
+    }
+    expect(edge({ ...set(blade({ bend: "bent" })), tracked: { left: "straight" } }).verdict).toBe("stop");
+  });
+
   it("is a new blade's own curve where the other has it too, and scrap where it has not", () => {
     expect([bent("same-curve").verdict, saysOf(bent("same-curve"), "blade-bent")]).toEqual(["in-tolerance", undefined]);
     expect([bent("unlike").verdict, saysOf(bent("unlike"), "blade-bent"), bent("unlike").actions[0]?.code]).toEqual([

@@ -54,6 +54,7 @@ export const bladeEdge: Check<EdgeReadings, EdgeDetail, Says> = {
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { blades }) => unknownPlaces({ read: blades, known: machine.spindles, path: "blades", code: "unknown-spindle" }),
   form: edgeForm,
+  wants: "blade-tracks",
   assess,
 };
 
@@ -61,7 +62,7 @@ function assess(machine: Machine, readings: EdgeReadings): Assessment<EdgeDetail
   const sheet = machine.sheet.blade;
   const blades = spindlesAcross(machine).flatMap(({ id }) => {
     const read = readings.blades[id];
-    return read ? [worthOf(id, read, sheet)] : [];
+    return read ? [worthOf(id, read, sheet, readings.tracked?.[id])] : [];
   });
   const unread = machine.spindles.filter(({ id }) => !blades.some(({ spindleId, isLookedAt }) => spindleId === id && isLookedAt));
   const cost = costOf(readings.money, sheet);

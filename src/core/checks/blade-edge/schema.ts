@@ -33,6 +33,8 @@ export const edgeReadingsSchema = z.object({
       }),
     )
     .default({}),
+  /** How each blade was tracked last, turned end for end, where nothing was done to it since; brought by the record. */
+  tracked: z.record(z.string(), z.enum(["bent", "straight"])).optional(),
   /** What an edge costs, in the shop's own money; left out, the sheet's figures. */
   money: z
     .object({

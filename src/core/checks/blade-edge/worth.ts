@@ -38,7 +38,9 @@ const isNear = (value: number | undefined, least: number | undefined): boolean =
 const DULLER = ["sharp", "dull", "rounded"] as const;
 
 /** What one blade is worth: why it is scrap, or how much to take off and how often it can be done again. Both ends count by their worse. */
-export function worthOf(spindleId: string, read: EdgeBlade, sheet: BladeSheet | undefined): BladeWorth {
+export function worthOf(spindleId: string, read: EdgeBlade, sheet: BladeSheet | undefined, tracked?: "bent" | "straight"): BladeWorth {
+  // Tracked on its own shaft and turned end for end it is surer than by eye, whichever the eye says.
+  const isTrackedBent = tracked === "bent";
   const nicks = ENDS.flatMap((end) => read[end].nickMetres ?? []);
   const sails = ENDS.flatMap((end) => read[end].sailMetres ?? []);
   const edges = ENDS.flatMap((end) => read[end].edge ?? []);
@@ -54,7 +56,7 @@ export function worthOf(spindleId: string, read: EdgeBlade, sheet: BladeSheet | 
     spindleId,
     scrap: scrapReasons({
       isCracked: read.crack === "cracked",
-      isBent: read.bend === "bent" && read.bendCompared === "unlike",
+      isBent: isTrackedBent || (read.bend === "bent" && read.bendCompared === "unlike"),
       isSlotForming: read.slot === "forming",
       ...given("sailThicknessMetres", sail),
       ...given("newSailThicknessMetres", sheet?.sailThicknessMetres),
@@ -81,7 +83,7 @@ export function worthOf(spindleId: string, read: EdgeBlade, sheet: BladeSheet | 
         }
       : {}),
     ...(pastLimit === undefined || pastLimit === 0 ? {} : { pastLimitMetres: pastLimit }),
-    isBendOpen: read.bend === "bent" && read.bendCompared === undefined,
+    isBendOpen: !isTrackedBent && read.bend === "bent" && read.bendCompared === undefined,
     atLimit: [
       ...(isNear(read.widthMetres, sheet?.leastWidthMetres) ? (["width"] as const) : []),
       ...(isNear(read.lengthMetres, sheet?.leastLengthMetres) ? (["length"] as const) : []),

@@ -174,6 +174,7 @@ function judgedFigures(args: {
     id,
     value: stubble.meanMetres - over,
     standardError,
+    degrees: stubble.count - 1,
     dimension: "length" as const,
     instrument: "fine" as const,
     standing: "measured" as const,

@@ -1,4 +1,4 @@
-import { type BladeReading, cutHeightAtCentre, type DeckPlane, type Slope } from "@/core/deck";
+import { type BladeReading, cutHeightAtCentre, type DeckPlane, REPEATABILITY_WEIGHT, type Slope } from "@/core/deck";
 import { type Figure, judgeDeviation } from "@/core/findings";
 import { type Direction, type Machine, referenceSpindle, spindlesAcross, tipAt } from "@/core/machine";
 import type { Rules } from "./rules";
@@ -16,9 +16,12 @@ export function figuresOf(args: {
   const reference = referenceSpindle(machine);
   const judged = (slope: Slope, target: number, tolerance: number) =>
     judgeDeviation({ deviation: slope.value - target, tolerance, standardError: slope.standardError });
+  // The readings and the eight that repeatability counts for, less the plane's three.
+  const degrees = REPEATABILITY_WEIGHT + args.heights.length - 3;
   const figures: Figure[] = [
     {
       ...length,
+      degrees,
       id: "side",
       ...side,
       tolerance: { kind: "about", target: 0, plusMinus: rules.sideTolerance, standing: rules.sideStanding },
@@ -27,6 +30,7 @@ export function figuresOf(args: {
     {
       ...length,
       id: "rake",
+      degrees,
       ...rake,
       tolerance: { kind: "about", target: rules.rakeTarget, plusMinus: rules.rakeTolerance, standing: rules.rakeStanding },
       verdict: judged(rake, rules.rakeTarget, rules.rakeTolerance),

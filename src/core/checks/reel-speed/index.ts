@@ -9,6 +9,7 @@ import {
   DRAW,
   fourthOf,
   type RippleCandidate,
+  rippleCusp,
   rippleRise,
   rippleSources,
   secondSpeedParts,
@@ -374,18 +375,7 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
         verdict: judgeClip(clip, height),
         standing: "measured",
       },
-      ...(height === undefined
-        ? []
-        : [
-            {
-              id: "ripple-rise",
-              place: clip.unit,
-              value: rippleRise({ heightMetres: height, clipMetres: clip.clipMetres, draw: DRAW.usual }),
-              dimension: "length" as const,
-              instrument: "fine" as const,
-              standing: "estimate" as const,
-            },
-          ]),
+      ...(height === undefined ? [] : rippleFigures(machine, clip, height)),
     ]),
     ...unitsAcross(machine).flatMap(({ id }): Figure[] => {
       const turns = readings.units[id]?.revolutionsPerMinute;
@@ -406,6 +396,23 @@ function figuresOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
             },
           ];
     }),
+  ];
+}
+
+/** Ripples lie between what the reel's own round leaves and what leaves drawn to the nearer cut would; how far they are drawn nobody knows. */
+function rippleFigures(machine: Machine, { unit, clipMetres }: Clip, heightMetres: number): Figure[] {
+  const diameter = unitSheetOf(machine, unit).reel?.newDiameterMetres;
+  const figure = (id: string, value: number): Figure => ({
+    id,
+    place: unit,
+    value,
+    dimension: "length",
+    instrument: "gauge",
+    standing: "physics",
+  });
+  return [
+    ...(diameter === undefined ? [] : [figure("ripple-cusp", rippleCusp({ clipMetres, reelRadiusMetres: diameter / 2 }))]),
+    figure("ripple-rise", rippleRise({ heightMetres, clipMetres, draw: DRAW.usual })),
   ];
 }
 

@@ -86,7 +86,7 @@ function reckon(machine: Machine, unit: Unit, read: Read): Figure[] {
 /** Build-up on both rollers of every unit, and what keeps them clean. */
 export const rollerClean = unitCheck<Code, Do>({
   id: "roller-clean",
-  ruleVersion: 1,
+  ruleVersion: 2,
   cautions: ["reels-isolated"],
   asked: [
     ...end("front", "Front roller"),

@@ -8,6 +8,7 @@ import {
   type RolledStretch,
   type RollerLine,
   rolledAcross,
+  SKEW_RADIANS,
   type TurnStrip,
   turnThatOpens,
   unitOverlaps,
@@ -237,9 +238,6 @@ function judgeTurn(tightest: number, under: number): "in-tolerance" | "watch" | 
   if (tightest < under) return "out";
   return tightest < under * NEAR_TURN ? "watch" : "in-tolerance";
 }
-
-/** One degree over the unit, as in arm play. Estimate. */
-const SKEW_RADIANS = Math.PI / 180;
 
 function skewFindings(unit: Unit, read: Read | undefined): Finding[] {
   if (!isTold(read)) return [];

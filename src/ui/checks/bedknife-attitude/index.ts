@@ -10,13 +10,19 @@ export const face: Face<typeof bedknifeAttitude> = {
   actions: {
     "thinner-knife": (a, t) =>
       unitIn(face, t.machine, a.place, `fit the knife that suits ${length(a.heightMetres, t.system)}: this one is too thick`),
-    "set-front-position": (a, t) => unitIn(face, t.machine, a.place, "front roller to the sheet's hole first, then the height at the rear"),
+    "set-attitude": (a, t) =>
+      unitIn(
+        face,
+        t.machine,
+        a.place,
+        `${a.hasHoles ? "bracket to the sheet's hole first" : `look where the ${a.heightEnd === "front" ? "rear" : "front"} roller stands first`}, then the height at the ${a.heightEnd} screws`,
+      ),
     "grind-front-face": (a, t) => unitIn(face, t.machine, a.place, "grind the front face to its angle, or fit another knife"),
   },
   warnings: {
     "under-least-thickness": (w, t) => `${placeIn(face, t.machine, w.place)}: thinner than its sheet allows. Replace the knife.`,
     "height-out-of-reach": (w, t) =>
-      `${placeIn(face, t.machine, w.place)}: by its side view no travel of the rear roller reaches this height. Read it again, or the sheet's geometry is another unit's.`,
+      `${placeIn(face, t.machine, w.place)}: by its side view no travel of the ${w.end} roller reaches this height. Read it again, or the sheet's geometry is another unit's.`,
     "knife-not-for-height": (w, t) => `${placeIn(face, t.machine, w.place)}: by its sheet this knife is for another height.`,
   },
   provisional: {

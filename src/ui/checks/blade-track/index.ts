@@ -28,10 +28,13 @@ export const face: Face<typeof bladeTrack> = {
     "blade-or-shaft": "blade or shaft bent",
     "blade-bent": "blade bent",
     "shaft-bent": "shaft bent",
+    bend: "bent",
     "both-bent": "blade and shaft bent",
   },
   figures: {
     "end-to-end": "End to end",
+    "blade-part": "Bent in the blade",
+    "shaft-part": "Bent in the shaft",
   },
 };
 

@@ -1,4 +1,5 @@
 import type { cuttingHeight } from "@/core/checks/cutting-height";
+import { plusMinus95 } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
@@ -55,7 +56,7 @@ type Setting = { settingMetres: number; wantedMetres: number; plusMinusMetres: n
 
 function saySetting({ settingMetres, wantedMetres, plusMinusMetres, visits }: Setting, { machine, system }: Told): string {
   const size = (metres: number) => length(metres, system, kindById(machine.kind).cutsWith === "reel" ? "fine" : "gauge");
-  return `${size(settingMetres)} to cut ${size(wantedMetres)}, ± ${size(plusMinusMetres)} from ${visits} ${visits === 1 ? "visit" : "visits"}`;
+  return `${size(settingMetres)} to cut ${size(wantedMetres)}, ± ${size(plusMinus95(plusMinusMetres))} from ${visits} ${visits === 1 ? "visit" : "visits"}`;
 }
 
 function sayHeight({ detail, verdict, figures, marks }: Found, { machine, system }: Told): string {

@@ -45,7 +45,13 @@ export const face: Face<typeof reelSpeed> = {
     "reel-slow": "reel under its speed",
     "reel-near-slow": "reel nearly under its speed",
   },
-  figures: { travels: "Travels at", clip: "Clip", "ripple-rise": "Ripples stand", "reel-turns": "Reel" },
+  figures: {
+    travels: "Travels at",
+    clip: "Clip",
+    "ripple-cusp": "Ripples stand at least",
+    "ripple-rise": "Ripples stand at most",
+    "reel-turns": "Reel",
+  },
   isPlanless: true,
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),
 };

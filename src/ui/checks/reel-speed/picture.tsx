@@ -1,6 +1,7 @@
 "use client";
 
 import type { ReelSpeedDetail } from "@/core/checks";
+import { plusMinus95 } from "@/core/findings";
 import type { RippleCandidate } from "@/core/reel";
 import { ClipWindow } from "@/drawings/clip-window";
 import type { PictureArgs } from "../face";
@@ -53,7 +54,7 @@ export function Picture({ machine, assessment, system }: PictureArgs) {
         <table className="m-2 text-sm text-[var(--chalk)]">
           <caption className="text-left font-bold">
             Ripples every {length(ripples.spacingMetres, system, "gauge")}; as a clip, the reel would turn{" "}
-            {Math.round(ripples.turns.revolutionsPerMinute)} ± {Math.round(ripples.turns.plusMinus)} r/min
+            {Math.round(ripples.turns.revolutionsPerMinute)} ± {Math.round(plusMinus95(ripples.turns.plusMinus))} r/min
           </caption>
           <tbody>
             {ripples.sources

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useState } from "react";
 import { speedsAt } from "@/core/bench/set-up";
 import type { HeightReadings } from "@/core/checks";
+import { plusMinus95 } from "@/core/findings";
 import { unitSheetOf } from "@/core/machine";
 import { stanceOf } from "@/core/reel";
 import { fromSi } from "@/core/units";
@@ -116,7 +117,10 @@ function Desk({ record, visits, unit, draftKey }: { record: MachineRecord; visit
       </main>
     );
 
-  const canKeep = read.isMoved && read.isMeant && !isBusy && !isOld;
+  const drags = read.unsuited.some((one) => (one.code === "no-heel" || one.code === "no-toe") && one.clearMetres < 0);
+  const isAsked = read.isMoved || read.setUp !== undefined;
+  const canKeep = isAsked && read.isMeant && !drags && !isBusy && !isOld;
+  const moves = read.setUp && read.isMoved ? `: ${sayMove(read.setUp, system)}` : "";
   const stance = stanceOf(read.set);
   const rides = stanceOf(read.rides);
   const turfs = turfsOf(visits[draft.unit] ?? []);
@@ -125,7 +129,10 @@ function Desk({ record, visits, unit, draftKey }: { record: MachineRecord; visit
   const speeds = stance && speedsAt({ machine, unit: draft.unit, heightMetres: stance.heightMetres });
   const heightWords = stance ? length(stance.heightMetres, system) : "";
   const keep = (units: readonly string[]) =>
-    send(Object.fromEntries(units.flatMap((id) => (all[id] ? [[id, all[id]]] : []))), `Bench setting ${heightWords}, ${labelsOf(units)}`);
+    send(
+      Object.fromEntries(units.flatMap((id) => (all[id] ? [[id, all[id]]] : []))),
+      `Bench setting ${heightWords}, ${labelsOf(units)}${moves}`.slice(0, 300),
+    );
   return (
     <main className="grid grid-cols-1 lg:h-[calc(100dvh-3.25rem-var(--notes,0px))] lg:grid-cols-[minmax(0,1fr)_25rem] lg:grid-rows-[minmax(0,1fr)_auto]">
       <section aria-label="Side view" className="dye flex min-h-64 flex-col pb-1 lg:min-h-0">
@@ -200,8 +207,8 @@ function Desk({ record, visits, unit, draftKey }: { record: MachineRecord; visit
           <p className="py-1 text-lg leading-snug font-semibold" aria-live="polite">
             {read.plusMinusMetres !== undefined && read.benchMetres !== undefined && (
               <>
-                Set {length(read.benchMetres, system)} on the bench, ± {length(read.plusMinusMetres, system)} from {read.learnt.visits}{" "}
-                {read.learnt.visits === 1 ? "visit" : "visits"}.{" "}
+                Set {length(read.benchMetres, system)} on the bench, ± {length(plusMinus95(read.plusMinusMetres), system)} from{" "}
+                {read.learnt.visits} {read.learnt.visits === 1 ? "visit" : "visits"}.{" "}
               </>
             )}
             {sayMove(read.setUp, system)}
@@ -250,6 +257,7 @@ function Desk({ record, visits, unit, draftKey }: { record: MachineRecord; visit
               Keep it for all {Object.keys(all).length} units
             </button>
           )}
+          {drags && <p className="text-sm text-mark">So it would stand on its knife, not on its rollers: this height is not to be kept.</p>}
           {read.isMoved && beyond.length > 0 && (
             <p className="text-sm text-mark">The {labelsOf(beyond.map(([id]) => id))} cannot be brought to this height.</p>
           )}
