@@ -1,5 +1,6 @@
 import * as z from "zod";
 import {
+  type Assessment,
   type Check,
   type CleanlinessReadings,
   type EdgeReadings,
@@ -27,6 +28,14 @@ export type CheckContexts = Partial<Record<CheckId, object>>;
 type Visits = Pick<HeightReadings, "visits" | "unitVisits" | "rakeMetres">;
 type SitePacks = Pick<CleanlinessReadings, "site">;
 
+/** Places a reading told in full and found right. */
+export function soundPlacesOf({ told, findings }: Pick<Assessment, "told" | "findings">): string[] {
+  return told.filter((place) => {
+    const own = findings.filter((finding) => finding.place === place);
+    return own.length > 0 && own.every(({ verdict }) => verdict === "in-tolerance");
+  });
+}
+
 export function takeRecord(take: ReturnType<typeof takesOfJob>[number]): TakeRecord {
   return {
     id: take.stepId,
@@ -35,6 +44,8 @@ export function takeRecord(take: ReturnType<typeof takesOfJob>[number]): TakeRec
     verdict: take.verdict,
     isProvisional: take.result.provisional.length > 0,
     figures: take.result.figures.map(({ id }) => id),
+    soundPlaces: soundPlacesOf(take.result),
+    doubtfulPlaces: take.result.provisional.map((reason) => (reason as { place?: string }).place),
     badPlaces: take.result.findings.flatMap(({ place, verdict }) => (verdict === "out" || verdict === "stop" ? [place] : [])),
   };
 }

@@ -302,7 +302,7 @@ export function proofOfJob(db: Db, jobId: number): Proof {
     hasPlace: complaints.some(({ place }) => place !== ""),
     takes: takesOfJob(db, jobId).map(takeRecord),
     fixes: steps.flatMap((step) =>
-      step.kind === "fix" ? [{ id: step.id, fix: step.data.fix, cause: step.data.cause, seq: step.seq }] : [],
+      step.kind === "fix" ? [{ id: step.id, fix: step.data.fix, cause: step.data.cause, seq: step.seq, units: step.data.units }] : [],
     ),
     testCuts: steps.flatMap((step) => (step.kind === "test-cut" ? [{ ...step.data, seq: step.seq }] : [])),
     events: listEvents(db, job.machineId, firstSeq(db, jobId)),

@@ -8,7 +8,7 @@ import type { GuidedState } from "@/core/sequences/guided";
 import { type MachineState, mayRun } from "@/core/state";
 import { table } from "@/core/tables";
 import { CHECKS, type CheckId, type ContextId, type SymptomId } from "@/core/trade";
-import { type CheckContexts, checkContexts } from "./check-context";
+import { type CheckContexts, checkContexts, soundPlacesOf } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { deckMoves, type Photograph } from "./deck";
@@ -139,6 +139,7 @@ function caseView(args: {
       check: checkId,
       evidence: result.evidence,
       isStale: stale.length > 0,
+      soundPlaces: soundPlacesOf(result),
       seconds: args.steps.flatMap((step) => (step.kind === "second-look" && step.data.takeStepId === stepId ? [step.data] : [])),
     })),
     fixedSeqs: args.steps.flatMap(({ kind, seq }) => (kind === "fix" ? [seq] : [])),

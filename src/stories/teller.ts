@@ -9,11 +9,12 @@ import {
   worksheetsFor,
 } from "@/core/checks";
 import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
+import { READ_OF_THE_CUT } from "@/core/jobs";
 import { cutters, cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
 import { gaussian } from "@/core/random";
 import { allYes, itemsFor, type SafeState } from "@/core/safety";
 import { isIn, putBackPoints } from "@/core/state";
-import { CHECKS, type CheckRow, type ContextId, FIXES, type FixRow } from "@/core/trade";
+import { CHECKS, type CheckId, type CheckRow, type ContextId, FIXES, type FixRow } from "@/core/trade";
 import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
@@ -246,6 +247,7 @@ export class Teller {
       operator: this.story.saidBy,
       words: "",
     });
+    this.readTheCut();
     const { isProved } = proofOfJob(this.db, this.jobId);
     closeJob(this.db, this.doing(5), {
       jobId: this.jobId,
@@ -253,6 +255,15 @@ export class Teller {
       words: "",
       ...(isProved ? {} : { unprovedReason: "closed on the test cut" }),
     });
+  }
+
+  /** What the proof wants read off the turf, now that something was cut. */
+  private readTheCut(): void {
+    const { gaps } = proofOfJob(this.db, this.jobId);
+    for (const check of CHECKS.filter(({ id }) => READ_OF_THE_CUT.includes(id) && gaps.some((gap) => "check" in gap && gap.check === id))) {
+      this.makeSafe(check.state);
+      this.fill(check.id, {});
+    }
   }
 
   /** Dropped, struck or refitted: the rake is then read on both outer blades, and the hangers before it. */
@@ -331,7 +342,8 @@ function provingLooks(cause: string, machine: Machine): CheckRow[] {
   const rows: readonly CheckRow[] = CHECKS;
   const fixRows: readonly FixRow[] = FIXES;
   const ids: readonly string[] = fixRows.find((row) => row.cause === cause)?.provedBy ?? [];
-  return rows.filter((row) => ids.includes(row.id) && isOffered(row, machine));
+  // What is read off the turf comes after the cut.
+  return rows.filter((row) => ids.includes(row.id) && !READ_OF_THE_CUT.includes(row.id as CheckId) && isOffered(row, machine));
 }
 
 function roundTo(value: number, step: number): number {

@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { deckLevel } from "@/core/checks/deck-level";
 import { withSheet } from "@/core/machine";
 import { getBay, jobsOfMachine } from "@/data/bay";
 import type { Db } from "@/data/connection";
@@ -182,7 +183,7 @@ describe("nothing measured is overwritten", () => {
       tolerances_json: string;
       input_json: string;
     };
-    expect([row.sheet_version, row.rule_version]).toEqual([2, 4]);
+    expect([row.sheet_version, row.rule_version]).toEqual([2, deckLevel.ruleVersion]);
     expect(JSON.parse(row.tolerances_json)).toContainEqual({
       id: "side",
       tolerance: { kind: "about", target: 0, plusMinus: 0.02, standing: "sheet" },

@@ -10,7 +10,7 @@ import { CHECKS } from "@/core/trade";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";
-import { closeJob, recordFix, recordSkip } from "@/data/job-actions";
+import { closeJob, proofOfJob, recordFix, recordSkip } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
@@ -92,13 +92,36 @@ describe("what to do next in a job", () => {
     take(jobId, "reel-contact", spoiled(sound("reel-contact"), { "units.unit.worst": passes }));
     recordConfirmation(db, clock.doing(), { jobId, state: "bench", answers: allYes(itemsFor(machine, "bench")), parts: ["unit"] });
     recordFix(db, clock.doing(), { jobId, fix: "set-contact", cause: "contact-loose", words: "" });
+    const near = spoiled(sound("reel-contact"), { "units.unit.gaps": { left: 0.00003, middle: 0.00003, right: 0.00003 } });
+    expect(take(jobId, "reel-contact", near).assessment.verdict).toBe("watch");
+    expect(look(jobId).next).toBe("check:reel-contact");
+    take(jobId, "reel-contact", near);
+    expect(look(jobId).next).not.toBe("check:reel-contact");
+  });
+
+  it("reads off the turf only after a cut since the mend, and takes nothing read before it for proof", () => {
+    const jobId = openJob(db, clock, "rw-1");
+    const { machine } = getMachine(db, "rw-1");
+    const sound = (check: string) => soundReadings({ machine, check, random: seededRandom(2), turf: "Green" }) ?? {};
+    makeSafe(db, clock, jobId, "locked-out", "rw-1");
+    take(
+      jobId,
+      "reel-contact",
+      spoiled(sound("reel-contact"), { "units.unit.worst": { left: "passes", middle: "passes", right: "passes" } }),
+    );
+    recordConfirmation(db, clock.doing(), { jobId, state: "bench", answers: allYes(itemsFor(machine, "bench")), parts: ["unit"] });
+    recordFix(db, clock.doing(), { jobId, fix: "set-contact", cause: "contact-loose", words: "" });
     take(jobId, "reel-contact", sound("reel-contact"));
-    const heights = [0.1, -0.1, 0.15, -0.15, 0].map((by) => 0.0042 + by / 1000);
-    const close = { settingMetres: 0.004, wantedMetres: 0.004, heightsMetres: heights };
-    expect(take(jobId, "cutting-height", close).assessment.verdict).toBe("watch");
-    expect(look(jobId).next).toBe("check:cutting-height");
-    take(jobId, "cutting-height", close);
     expect(look(jobId).next).not.toBe("check:cutting-height");
+    take(jobId, "cutting-height", sound("cutting-height"));
+    expect(proofOfJob(db, jobId).gaps).toContainEqual({ code: "read-before-cut", check: "cutting-height" });
+    expect(look(jobId).next).not.toBe("check:cutting-height");
+    makeReady(db, clock, jobId, "rw-1");
+    cutWith(db, clock, jobId, { looks: "all-alike", seenCutting: ["unit"] });
+    makeSafe(db, clock, jobId, "parked", "rw-1");
+    expect(look(jobId).next).toBe("check:cutting-height");
+    take(jobId, "cutting-height", sound("cutting-height"));
+    expect(proofOfJob(db, jobId).gaps.filter((gap) => "check" in gap)).toEqual([]);
   });
 
   it("after a strike looks first, at what needs no run, and suggests nothing that runs the machine meanwhile", () => {

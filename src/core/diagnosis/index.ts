@@ -7,7 +7,7 @@ export { allFeatures, type CauseGroup, groupOf, type Knowledge, type KnownCause,
 export { EXPLAINED_LEVEL, NOTHING_EXPLAINS_LEVEL, WORTH_A_LOOK_LEVEL } from "./levels";
 export { MOST_FINDINGS } from "./network";
 export { type CheckOrder, type NextCheck, type Plan, planChecks, tellApart } from "./next-checks";
-export { meaningOf, type PlaceMeaning, placeOdds, type SwathPlace } from "./place";
+export { causesOfOne, meaningOf, type PlaceMeaning, placeOdds, type SwathPlace } from "./place";
 export { type Question, telephoneRound } from "./questions";
 export type { Reason } from "./reasons";
 export { answerDiagnose, type DiagnoseAnswer, type DiagnoseRequest, diagnoseRequestSchema, evidenceSchema } from "./request";

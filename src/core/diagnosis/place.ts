@@ -1,9 +1,15 @@
 import { cutters, cuttingEdges, type Machine } from "@/core/machine";
-import type { CauseId } from "@/core/trade";
+import { CAUSES, type CauseId, type CauseRow, type CheckId } from "@/core/trade";
 import type { Knowledge } from "./knowledge";
 
 /** Where in the swath it shows, metres from the driver's middle, positive to the driver's right. */
 export type SwathPlace = { where: "all-over" | "band" | "between-passes"; fromMetres?: number | undefined; toMetres?: number | undefined };
+
+/** What a check can show of one blade or unit that is not the matter with all of them. */
+export const causesOfOne = (check: CheckId): CauseId[] =>
+  (CAUSES as readonly CauseRow[])
+    .filter(({ id, checks }) => OF_ONE.includes(id as CauseId) && checks.includes(check))
+    .map(({ id }) => id as CauseId);
 
 /** What the place means for this machine. */
 export type PlaceMeaning =

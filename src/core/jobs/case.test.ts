@@ -91,4 +91,22 @@ describe("a job as a case", () => {
     expect(meaning.kind).toBe("join");
     expect(given.place).toMatchObject({ "blade-worn-short": 4 });
   });
+
+  it("counts a sound reading of the unit complained of, whether its sisters were read or not; and no other's", () => {
+    const reels = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "RF-1")?.machine);
+    const [, second] = cutters(reels);
+    const middle = ((second?.left ?? 0) + (second?.right ?? 0)) / 2;
+    const swath = { where: "band" as const, fromMetres: middle - 0.2, toMetres: middle + 0.2 };
+    const evidenceFor = (soundPlaces: string[], evidence: readonly Evidence[] = []) =>
+      caseOf({
+        machine: reels,
+        complaints: [said({ symptoms: ["ripples"], swath })],
+        takes: [{ check: "roller-bearing" as CheckId, evidence, isStale: false, soundPlaces }],
+      }).given.evidence;
+    expect(evidenceFor([second?.id ?? ""])).toEqual([{ check: "roller-bearing", cause: "roller-bearing-worn", result: "not-found" }]);
+    expect(evidenceFor([cutters(reels)[3]?.id ?? ""])).toEqual([]);
+    // What was found at a sister is not taken back by it.
+    const seen = [{ check: "roller-bearing", cause: "roller-bearing-worn", result: "seen" }] as const;
+    expect(evidenceFor([second?.id ?? ""], seen)).toEqual(seen);
+  });
 });

@@ -1,6 +1,7 @@
 import {
   type Case,
   type CaseEvidence,
+  causesOfOne,
   knowledgeOf,
   meaningOf,
   type PlaceMeaning,
@@ -45,6 +46,8 @@ export function caseOfJob(args: {
     check: CheckId;
     evidence: readonly Evidence[];
     isStale: boolean;
+    /** Places it read in full and found right. */
+    soundPlaces?: readonly string[];
     /** What was looked at once more after it, oldest first. */
     seconds?: readonly SecondLook[];
   }[];
@@ -64,7 +67,7 @@ export function caseOfJob(args: {
       symptoms: isKnown ? symptomsOf(args) : {},
       context: contextsOf(args),
       deniedContext: deniedContexts(args),
-      evidence: fresh.flatMap(evidenceOf),
+      evidence: fresh.flatMap((take) => [...evidenceOf(take), ...clearedWhereComplained(take, meaning)]),
       place: placeOdds(knowledge, meaning),
       stale: stale.filter((check) => !fresh.some((take) => take.check === check)),
     },
@@ -73,6 +76,21 @@ export function caseOfJob(args: {
     done: [...new Set(args.takes.map(({ check }) => check))],
     asked: args.answers.flatMap(({ contexts }) => Object.keys(contexts) as ContextId[]),
   };
+}
+
+/**
+ * Where one blade or unit is complained of, a sound reading of that one speaks against what could be the matter with it alone, whether its sisters were
+ * read or not; what the check found anywhere it does not take back.
+ */
+function clearedWhereComplained(
+  { check, evidence, soundPlaces = [] }: { check: CheckId; evidence: readonly Evidence[]; soundPlaces?: readonly string[] },
+  meaning: PlaceMeaning,
+): CaseEvidence[] {
+  if (meaning.kind !== "on-one" || !soundPlaces.includes(meaning.cutter)) return [];
+  const told = evidence.flatMap(causesIn);
+  return causesOfOne(check)
+    .filter((cause) => !told.includes(cause))
+    .map((cause): CaseEvidence => ({ check, cause, result: "not-found" }));
 }
 
 /** A look a second time agrees, and then says the same once more; or differs, and then neither tells. */

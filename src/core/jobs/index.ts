@@ -10,7 +10,16 @@ export {
 } from "./case";
 export { type DeckContext, deckContext } from "./context";
 export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
-export { type FixRecord, type OwedDetail, type Proof, type ProofArgs, type ProofGap, type TakeRecord, workOutProof } from "./proof";
+export {
+  type FixRecord,
+  type OwedDetail,
+  type Proof,
+  type ProofArgs,
+  type ProofGap,
+  READ_OF_THE_CUT,
+  type TakeRecord,
+  workOutProof,
+} from "./proof";
 export {
   askedForItself,
   CUT_DRIVERS,

@@ -106,6 +106,46 @@ describe("proof", () => {
   });
 });
 
+describe("proof of one unit among several", () => {
+  const reels = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "RF-1")?.machine);
+  const square = (seq: number, more: Partial<TakeRecord>): TakeRecord => ({
+    id: seq,
+    check: "roller-square",
+    seq,
+    verdict: "not-enough-readings",
+    isProvisional: true,
+    ...more,
+  });
+  const others = ["far-left", "left", "right", "far-right"];
+  const bad = square(1, { verdict: "out", badPlaces: ["middle"], doubtfulPlaces: others });
+  const again = square(9, { soundPlaces: ["middle"], doubtfulPlaces: others });
+  const fix = { id: 5, fix: "square-roller", cause: "front-roller-not-square", seq: 5, units: ["middle"] };
+  const moved = { event: "roller-moved", seq: 5, at: minute(5), who: "AK", place: "middle" } as const;
+  const run = (seq: number) => ({ event: "run", seq, at: minute(seq), who: "AK" }) as const;
+  const height: TakeRecord = { id: 13, check: "cutting-height", seq: 13, verdict: "in-tolerance", isProvisional: false };
+  const of = (more: Partial<ProofArgs>) =>
+    codes({ machine: reels, takes: [bad, again, height], fixes: [fix], events: [moved, run(12)], testCuts: [goodCut(12)], ...more });
+
+  it("is read again there and right there: its sisters stand", () => {
+    expect(of({})).toEqual([]);
+  });
+
+  it("is still owed where that one was not read, is doubtful, or another was found bad", () => {
+    expect(of({ takes: [bad, square(9, { soundPlaces: ["left"], doubtfulPlaces: others }), height] })).toEqual(["still-out"]);
+    expect(of({ takes: [bad, { ...again, doubtfulPlaces: ["middle"] }, height] })).toEqual(["still-out"]);
+    expect(of({ takes: [bad, { ...again, doubtfulPlaces: [undefined] }, height] })).toEqual(["still-out"]);
+    expect(of({ takes: [bad, { ...again, verdict: "out", badPlaces: ["left"] }, height] })).toEqual(["still-out"]);
+    // Done on all of them, as far as anybody said: all of them are wanted.
+    expect(of({ fixes: [{ ...fix, units: undefined }] })).toEqual(["still-out"]);
+    expect(of({ fixes: [{ ...fix, units: ["middle", "left"] }] })).toEqual(["still-out"]);
+  });
+
+  it("wants a reading of the cut from after a cut", () => {
+    expect(of({ events: [moved, run(14)], testCuts: [goodCut(14)] })).toEqual(["read-before-cut"]);
+    expect(of({ events: [run(2), moved, run(14)], testCuts: [goodCut(14)] })).toEqual(["read-before-cut"]);
+  });
+});
+
 describe("proof asks for what the complaint was", () => {
   const mended = { takes: [level(1, 1, "out"), level(2, 9, "in-tolerance")], fixes: [turned(5, 5)], events: [touched(5)] };
   const shake: SymptomId[] = ["vibration"];

@@ -1,5 +1,5 @@
 import { isOffered } from "@/core/checks";
-import { type LoggedEvent, type StaleReason, staleReasons } from "@/core/events";
+import { type LoggedEvent, type StaleReason, staleReasons, staleReasonsAt } from "@/core/events";
 import type { Verdict } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import { type MachineState, mayRun, type RunReason, type Unsafe } from "@/core/state";
@@ -17,12 +17,19 @@ export type TakeRecord = {
   figures?: readonly string[];
   /** Where something was out or a stop. */
   badPlaces?: readonly string[];
+  /** Read in full and found right. */
+  soundPlaces?: readonly string[];
+  /** Places it is provisional at; `undefined` among them: as a whole. */
+  doubtfulPlaces?: readonly (string | undefined)[];
 };
-export type FixRecord = { id: number; fix: string; cause: string; seq: number };
+/** `units`: of a reel machine, those it was done on; all of them where none is named. */
+export type FixRecord = { id: number; fix: string; cause: string; seq: number; units?: readonly string[] | undefined };
 
 export type ProofGap =
   | { code: "nothing-changed" }
   | { code: "not-read-again"; check: CheckId }
+  /** A reading of the cut that was made before anything was cut since the fix. */
+  | { code: "read-before-cut"; check: CheckId }
   | { code: "still-out"; check: CheckId; verdict: Verdict }
   | { code: "stale"; check: CheckId; reasons: StaleReason[] }
   | { code: "provisional"; check: CheckId }
@@ -138,10 +145,38 @@ function gapOf(args: ProofArgs & { check: CheckId }): ProofGap | undefined {
   const touching = args.fixes.filter(({ fix, cause }) => fixRow({ fix, cause })?.provedBy.includes(check));
   const lastChange = latest(touching);
   if (!take || (lastChange && take.seq <= lastChange.seq)) return { code: "not-read-again", check };
-  if (take.verdict !== "in-tolerance") return { code: "still-out", check, verdict: take.verdict };
-  const reasons = staleReasons({ machine: args.machine, check, takenSeq: take.seq, events: args.events });
+  const places = namedPlaces(args, touching);
+  const isGoodThere = places !== undefined && isGoodAt(take, places);
+  if (take.verdict !== "in-tolerance" && !isGoodThere) return { code: "still-out", check, verdict: take.verdict };
+  const since = { machine: args.machine, check, takenSeq: take.seq, events: args.events };
+  const reasons = isGoodThere ? places.flatMap((place) => staleReasonsAt({ ...since, place })) : staleReasons(since);
   if (reasons.length > 0) return { code: "stale", check, reasons };
-  return take.isProvisional ? { code: "provisional", check } : undefined;
+  if (READ_OF_THE_CUT.includes(check) && lastChange && !wasCutBetween(args, lastChange.seq, take.seq))
+    return { code: "read-before-cut", check };
+  return take.isProvisional && !isGoodThere ? { code: "provisional", check } : undefined;
+}
+
+/** What is read off the turf: after a fix it says nothing before something was cut. */
+export const READ_OF_THE_CUT: readonly CheckId[] = ["cutting-height"];
+
+const wasCutBetween = ({ events }: Pick<ProofArgs, "events">, from: number, to: number): boolean =>
+  events.some(({ event, seq }) => event === "run" && seq > from && seq < to);
+
+/**
+ * Places that the bad readings of a check and the fixes it proves name: its sisters stand. `undefined` where one of them names none, since then it
+ * was a matter of the whole machine.
+ */
+function namedPlaces(args: Pick<ProofArgs, "takes"> & { check: CheckId }, touching: readonly FixRecord[]): string[] | undefined {
+  const bad = args.takes.filter(({ check, verdict }) => check === args.check && (verdict === "out" || verdict === "stop"));
+  const named = [...touching.map(({ units }) => units), ...bad.map(({ badPlaces }) => badPlaces)];
+  if (named.length === 0 || named.some((places) => places === undefined || places.length === 0)) return undefined;
+  return [...new Set(named.flatMap((places) => places ?? []))];
+}
+
+/** Read in full and right at all of these, nothing bad anywhere, and no doubt about any of them or about the whole. */
+function isGoodAt({ soundPlaces = [], badPlaces = [], doubtfulPlaces = [] }: TakeRecord, places: readonly string[]): boolean {
+  const isDoubtful = doubtfulPlaces.some((place) => place === undefined || places.includes(place));
+  return badPlaces.length === 0 && !isDoubtful && places.every((place) => soundPlaces.includes(place));
 }
 
 /** Ids of the fixes made between the last bad reading of a check and the good one after it. */

@@ -2,7 +2,7 @@ import type { Action, Assessment, Told as Said } from "@/core/checks";
 import type { Figure } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { Dimension, UnitSystem } from "@/core/units";
-import { figureValue as plainValue, show, VERDICT_WORDS } from "../words/quantities";
+import { figureValue as plainValue, VERDICT_WORDS } from "../words/quantities";
 import type { Told, ToldFrom } from "./face";
 import { faceOf } from "./faces";
 import { lower, placeIn, stateIn, unnamed } from "./shared";

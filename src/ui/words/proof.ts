@@ -20,6 +20,8 @@ export function sayGap(gap: ProofGap): string {
       return "Nothing was out and nothing was changed: there is nothing a cut could prove.";
     case "not-read-again":
       return `${checkLabel(gap.check)}: read again after the change.`;
+    case "read-before-cut":
+      return `${checkLabel(gap.check)}: read before anything was cut since the fix. Cut, then read it.`;
     case "still-out":
       return `${checkLabel(gap.check)}: ${VERDICT_WORDS[gap.verdict].toLowerCase()}, not in tolerance.`;
     case "stale":

@@ -1,5 +1,6 @@
 import { checkRow, isOffered } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
+import { READ_OF_THE_CUT } from "@/core/jobs";
 import type { SafeState } from "@/core/safety";
 import { isIn, mayRun } from "@/core/state";
 import { CHECKS, type CheckRow } from "@/core/trade";
@@ -50,7 +51,8 @@ function statusOf(view: JobView, checkId: string): Pick<ListedStep, "status" | "
   if (!take) return { status: "open" };
   if (isInDoubt(view, take)) return { status: "stale", verdict: take.verdict };
   const gap = view.proof.gaps.find((one) => "check" in one && one.check === checkId);
-  if (take.stale.length > 0 || gap?.code === "not-read-again") return { status: "stale", verdict: take.verdict };
+  if (take.stale.length > 0 || gap?.code === "not-read-again" || gap?.code === "read-before-cut")
+    return { status: "stale", verdict: take.verdict };
   return { status: take.verdict === "in-tolerance" ? "done" : "bad", verdict: take.verdict };
 }
 
@@ -228,6 +230,13 @@ function isBadFromBefore(view: JobView, gap: JobView["proof"]["gaps"][number]): 
 const hasCutSince = (view: JobView, seq: number): boolean =>
   view.steps.some((step) => step.kind === "test-cut" && !step.isUndone && step.seq > seq);
 
+/** What is read off the turf waits for a cut since the mend: nothing stands on the grass of the mended machine before. */
+function isForAfterCut(view: JobView, gap: JobView["proof"]["gaps"][number]): boolean {
+  if (!("check" in gap) || !READ_OF_THE_CUT.includes(gap.check)) return false;
+  const mended = Math.max(0, ...view.steps.filter((step) => step.kind === "fix" && !step.isUndone).map(({ seq }) => seq));
+  return mended > 0 && !hasCutSince(view, mended);
+}
+
 /** The check to make next: a look owed after a strike, one the proof wants again, or the first of the list. */
 function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
   const doubted = inDoubt(view);
@@ -235,7 +244,13 @@ function nextCheck(view: JobView, workUp?: WorkUp): CheckRow | undefined {
   const look = nextLook(view, workUp);
   if (look) return look;
   const gap = view.proof.gaps.find(
-    (one) => one.code === "not-read-again" || one.code === "stale" || one.code === "provisional" || isBadFromBefore(view, one),
+    (one) =>
+      !isForAfterCut(view, one) &&
+      (one.code === "read-before-cut" ||
+        one.code === "not-read-again" ||
+        one.code === "stale" ||
+        one.code === "provisional" ||
+        isBadFromBefore(view, one)),
   );
   if (gap && "check" in gap) return checkRow(gap.check);
   if (view.case.standing === "unknown-until-cut" || view.case.standing === "gone" || workUp?.advice.code === "found") return undefined;

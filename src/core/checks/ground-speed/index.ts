@@ -113,12 +113,15 @@ function assess(
     speed === undefined
       ? []
       : [
-          ...(isFast
+          ...(isOver
             ? [{ check, cause: "ground-speed-high", result: isOverBite ? ("seen" as const) : ("suspect" as const) }]
-            : isOver || (bitten === undefined && !isReel(machine))
+            : bitten === undefined && !isReel(machine)
               ? []
               : [{ check, cause: "ground-speed-high", result: "not-found" as const }]),
-          ...(isReel(machine) || (isUnder && !isSlow) ? [] : [{ check, cause: "ground-speed-low", result: result(isSlow) }]),
+          // A little under is watched, and only points at it.
+          ...(isReel(machine)
+            ? []
+            : [{ check, cause: "ground-speed-low", result: isUnder && !isSlow ? ("suspect" as const) : result(isSlow) }]),
         ];
   const actions: Says["action"][] = [
     ...(isOver ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),

@@ -139,10 +139,11 @@ function turnsOf(machine: Machine): Turns {
   return { nearMetres: under(LEAST_OVERLAP_METRES), opensMetres: under(0) };
 }
 
-function turnFinding(radius: number | undefined, { nearMetres, opensMetres }: Turns): Finding[] {
+function turnFinding({ kind }: Machine, radius: number | undefined, { nearMetres, opensMetres }: Turns): Finding[] {
   if (radius === undefined) return [];
-  // Every machine of several blades turns so: it points at its turns, and shows nothing.
-  if (radius < opensMetres) return [{ place: "turns", code: "turn-strip", verdict: "out", causes: pointsAt("turn-too-tight") }];
+  // A machine that spins on the spot turns so all day, sound or not: that only points at its turns.
+  const causes = kind === "zero-turn" ? pointsAt("turn-too-tight") : shows("turn-too-tight");
+  if (radius < opensMetres) return [{ place: "turns", code: "turn-strip", verdict: "out", causes }];
   if (radius < nearMetres) return [{ place: "turns", code: "turn-near-strip", verdict: "watch" }];
   return [{ place: "turns", code: "turn-clear", verdict: "in-tolerance" }];
 }
@@ -157,7 +158,7 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
   const check = "pass-overlap";
   const hasTurns = featuresOf(machine).some((feature) => feature === "several-blades" || feature === "several-units");
   const turns = turnsOf(machine);
-  const turned = hasTurns ? turnFinding(tightestTurnMetres, turns) : [];
+  const turned = hasTurns ? turnFinding(machine, tightestTurnMetres, turns) : [];
   const isMissing = turned.some(({ verdict }) => verdict === "out");
   const actions: Says["action"][] = [
     ...(verdict === "out" && overlap !== undefined
