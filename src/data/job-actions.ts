@@ -6,7 +6,7 @@ import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, spoken
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { finishesRebuild } from "@/core/sequences/rebuild";
-import { mayRun, offBench, type RunReason } from "@/core/state";
+import { isLetGoByWord, mayRun, offBench, type RunReason } from "@/core/state";
 import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
@@ -258,9 +258,12 @@ export function recordRelease(db: Db, doing: Doing, args: ForJob<typeof newRelea
     const { unsafe } = stateOfMachine(db, job.machineId);
     const reasons = args.reasons.filter(({ key }) => unsafe.some((cause) => cause.key === key));
     if (reasons.length === 0 || reasons.length < args.reasons.length) throw new AppError("changed-since");
-    const wanting = args.reasons.flatMap(({ reason }, index) =>
-      isSubstantial(reason) ? [] : [{ code: "reason-of-substance", path: ["reasons", index, "reason"] }],
-    );
+    const wanting = args.reasons.flatMap(({ key, reason }, index) => {
+      const cause = unsafe.find((one) => one.key === key);
+      // No word holds together what can fly.
+      if (cause && !isLetGoByWord(cause)) return [{ code: "not-by-word", path: ["reasons", index, "reason"] }];
+      return isSubstantial(reason) ? [] : [{ code: "reason-of-substance", path: ["reasons", index, "reason"] }];
+    });
     if (wanting.length > 0) throw new AppError("invalid", { issues: wanting });
     const reason = [...new Set(reasons.map((one) => one.reason))].join("; ").slice(0, 500);
     const stepId = addStep(db, doing, { jobId: job.id, kind: "release", data: { reason, reasons } });

@@ -26,7 +26,7 @@ import { type StandingTake, standingOfMachine } from "./takes-read";
 import { isTouched, takeTouched } from "./touched";
 
 /** Of the fold: another number folds every machine again when the data is opened. */
-export const FOLD_VERSION = 6;
+export const FOLD_VERSION = 7;
 
 /** Everything a machine's jobs and events say of it, as the core folds it. */
 export function machineLog(db: Db, machineId: string): LogLine[] {

@@ -233,9 +233,10 @@ describe("one machine, one state, asked outright", () => {
   const newJobOn = async (machineId: string) => ((await answered(complain({ machineId }))).body as { jobId: number }).jobId;
   const confirm = (jobId: number, machineId: string, state: SafeState, who = "AK") =>
     answered(job(jobId, "confirmations", { who, state, answers: allYes(itemsFor(getMachine(database(), machineId).machine, state)) }));
-  const putBackOn = (jobId: number, machineId: string) =>
+  const putBackOn = (jobId: number, machineId: string, who = "AK") =>
     answered(
       job(jobId, "put-back", {
+        who,
         answers: allYes(putBackPoints(getMachine(database(), machineId).machine, stateOfMachine(database(), machineId))),
       }),
     );
@@ -279,10 +280,15 @@ describe("one machine, one state, asked outright", () => {
     expect(await reasonsAt("wc-1")).toEqual(["unsafe", "not-ready"]);
     const { state } = (await stateAt("wc-1")).body as { state: { unsafe: { key: string }[] } };
     const reasons = state.unsafe.map(({ key }) => ({ key, reason: "bolt drawn up, seen by two people" }));
-    expect((await answered(job(theirs, "release", { who: "BL", reasons }))).status).toBe(201);
+    expect(codes(await answered(job(theirs, "release", { who: "BL", reasons })))).toEqual(["not-by-word"]);
+    // Not at one's hands while it is parked: locked out, looked at, put back.
+    expect(codes(await confirm(theirs, "wc-1", "raised", "BL"))).toEqual([]);
+    const sound = { who: "BL", checkId: "blade-fit", result: "not-found", causes: ["blade-loose"], note: "drawn up by wrench" };
+    expect(await answered(job(theirs, "findings", sound))).toMatchObject({ status: 201 });
+    expect((await putBackOn(theirs, "wc-1", "BL")).status).toBe(201);
     expect((await confirm(theirs, "wc-1", "running", "BL")).status).toBe(201);
     expect((await answered(job(theirs, "test-cuts", { who: "BL", ...GOOD_CUT }))).status).toBe(201);
-    expect(((await stateAt("wc-1")).body.state as { released: object[] }).released).toMatchObject([{ by: "BL" }]);
+    expect(((await stateAt("wc-1")).body.state as { released: object[] }).released).toEqual([]);
   });
 
   it("tells everybody who listens to a machine that its log moved, and nobody who listens to another; a line let go hears no more", async () => {

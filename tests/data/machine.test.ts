@@ -76,9 +76,12 @@ describe("a stop found in one job", () => {
     ).toEqual(["not-safe", "unsafe"]);
   });
 
-  it("falls when that place is read right, in whichever job", () => {
+  it("falls when another blade is in its place and read right, in whichever job; not by looking again", () => {
     crackedJob();
     const other = openJob(db, bl);
+    take(bl, other, "blade-edge", sheet("blade-edge"));
+    expect(held()).toHaveLength(1);
+    logEvent(db, bl.doing(), { machineId: ZT, event: "blade-changed" });
     take(bl, other, "blade-edge", sheet("blade-edge"));
     expect(held()).toEqual([]);
   });
@@ -180,21 +183,39 @@ describe("undo and correction of what holds", () => {
     expect(held()).toEqual([]);
   });
 
-  it("released by word it is written down as not read, owed on the machine, and in the way of proof until it is read right", () => {
+  it("no word lets go of what can fly, however good the reason: not a crack, a loose blade, nor one that touches", () => {
     const jobId = crackedJob();
-    const { stillNot } = recordRelease(db, ak.doing(), { jobId, reasons: [{ key: "stop:blade-edge:left", reason: WHY }] });
-    expect(stillNot.map(({ code }) => code)).toEqual(["not-put-back"]);
+    const by = (key: string) => () => recordRelease(db, ak.doing(), { jobId, reasons: [{ key, reason: "the boss wants it out today" }] });
+    expect(refusedFor(by("stop:blade-edge:left"))).toEqual(["invalid", "not-by-word"]);
+    take(ak, jobId, "blade-fit", sheet("blade-fit", { "blades.left.tightened": "loose", "blades.left.torqueNewtonMetres": undefined }));
+    expect(refusedFor(by("stop:blade-fit:left"))).toEqual(["invalid", "not-by-word"]);
+    // Together with a word that may be let go of neither goes.
+    recordHold(db, ak.doing(), { jobId, reason: "kept for the insurer" });
+    const word = held().find((key) => key.startsWith("hold:")) ?? "";
+    const both = [word, "stop:blade-edge:left"].map((key) => ({ key, reason: WHY }));
+    expect(refusedFor(() => recordRelease(db, ak.doing(), { jobId, reasons: both }))).toEqual(["invalid", "not-by-word"]);
+    expect(held()).toHaveLength(3);
+  });
+
+  it("what cannot fly is released by word: written down as not read, owed, in the way of proof until it is read right", () => {
+    const jobId = openJob(db, ak);
+    makeSafe(db, ak, jobId, "parked");
+    const high = Object.fromEntries(
+      ["left-drive", "left-caster", "right-caster", "right-drive"].map((id, k) => [id, { pressurePascals: k ? 124_000 : 170_000 }]),
+    );
+    take(ak, jobId, "tyre-pressure", { tyres: high });
+    const [key = ""] = held();
+    expect(key).toBe("stop:tyre-pressure:left-drive");
+    recordRelease(db, ak.doing(), { jobId, reasons: [{ key, reason: WHY }] });
     expect(stateOfMachine(db, ZT).released.map(({ by, reason }) => [by, reason])).toEqual([["AK", WHY]]);
     expect(getJobView(db, jobId).proof.gaps.map(({ code }) => code)).toContain("released-unread");
-    take(ak, jobId, "blade-edge", sheet("blade-edge"));
+    undoLast(ak, jobId);
+    expect(held()).toEqual([key]);
+    take(ak, jobId, "tyre-pressure", { tyres: Object.fromEntries(Object.keys(high).map((id) => [id, { pressurePascals: 82_737 }])) });
     expect(stateOfMachine(db, ZT).released).toEqual([]);
   });
 
-  it("taking a release back holds it again; taking back a strike told, or the fix that handed it over, wants a reason", () => {
-    const jobId = crackedJob();
-    recordRelease(db, ak.doing(), { jobId, reasons: [{ key: "stop:blade-edge:left", reason: WHY }] });
-    undoLast(ak, jobId);
-    expect(held()).toHaveLength(1);
+  it("taking back a strike told, or the fix that handed it over, wants a reason", () => {
     const walk = openJob(db, ak, "wp-1");
     makeSafe(db, ak, walk, "locked-out", "wp-1");
     recordFix(db, ak.doing(), { jobId: walk, fix: "hand-to-engine-shop", cause: "crankshaft-bent", words: "" });
@@ -540,11 +561,12 @@ describe("two at one job", () => {
   it("a machine's kept state is what its log folds to, after every kind of change", () => {
     const jobId = crackedJob();
     makeSafe(db, bl, openJob(db, bl), "raised");
-    recordRelease(db, ak.doing(), { jobId, reasons: [{ key: "stop:blade-edge:left", reason: WHY }] });
+    logEvent(db, ak.doing(), { machineId: ZT, event: "blade-changed" });
+    take(ak, jobId, "blade-edge", sheet("blade-edge"));
     const kept = stateOfMachine(db, ZT);
     db.prepare("DELETE FROM machine_states").run();
     expect(stateOfMachine(db, ZT)).toEqual(JSON.parse(JSON.stringify(kept)));
-    expect(mayRun(kept, { to: "prove" }).reasons).toEqual([]);
+    expect(mayRun(kept, { to: "prove" }).reasons.map(({ code }) => code)).toEqual(["blades-not-turned"]);
   });
 });
 

@@ -203,9 +203,11 @@ describe("what to do next at a machine that is not one's own alone", () => {
     take(jobId, "deck-level", tips(LEVEL_INCHES));
     const other = openJob(db, clock);
     take(other, "blade-edge", sheetOf("blade-edge", { "blades.left.crack": "cracked" }));
-    expect(look(jobId).next).toBe("check:blade-edge");
+    expect(look(jobId).next).toBe("fix");
+    logEvent(db, clock.doing(), { machineId: "zt-1", event: "blade-changed" });
+    expect(look(jobId).view.machineState.unsafe).toMatchObject([{ isReplacedSince: true }]);
     take(other, "blade-edge", sheetOf("blade-edge"));
-    expect(look(jobId).next).toBe("put-back");
+    expect(look(jobId).view.machineState.unsafe).toEqual([]);
   });
 
   it("another's lock-out leads to him, not to the button", () => {

@@ -8,7 +8,18 @@ import { allYes, isSubstantial, itemsFor, type SafeState, statesOf } from "@/cor
 import { deckState } from "@/core/sequences/deck-off";
 import { ROUND_STATE } from "@/core/sequences/guided";
 import { usualMove } from "@/core/sequences/moves.fixtures";
-import { type HeldReason, heldReasons, isIn, type MachineState, machineState, mayRun, putBackPoints, type RunReason } from "@/core/state";
+import {
+  type HeldReason,
+  heldReasons,
+  isBroken,
+  isIn,
+  isLetGoByWord,
+  type MachineState,
+  machineState,
+  mayRun,
+  putBackPoints,
+  type RunReason,
+} from "@/core/state";
 import { CAUSES, type CauseRow, CHECKS, type CheckId, causesNow, EVENT_IDS, FIXES, type FixRow } from "@/core/trade";
 import { keepBenchSetting } from "@/data/bench-setting";
 import { complaintsOfJob, joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
@@ -355,6 +366,7 @@ export class Walk {
 /** What clears a reason, as a deed. */
 const MENDS: Record<RunReason["clears"]["do"], DeedId> = {
   read: "take",
+  replace: "event",
   "put-back": "put-back",
   "make-ready": "confirmation",
   lift: "lift",
@@ -404,13 +416,17 @@ const TURNED_BY: readonly string[] = ["blade-track", "blade-timing"];
 /** Whether a deed does away with a reason by being what it is, told from what was sent. */
 function clears(reason: HeldReason, deed: DeedId, sent: Sent, before: MachineState, walk: Walk): boolean {
   const { code, key, place = "" } = reason;
-  if (deed === "take" || deed === "finding") return readsAway(reason, sent);
+  const known = code === "unsafe" ? before.unsafe.find((one) => one.key === key) : undefined;
+  // Of a part that broke no reading clears the same part again.
+  if (deed === "take" || deed === "finding")
+    return !(known?.kind === "stop" && isBroken(known) && known.isReplacedSince !== true) && readsAway(reason, sent);
   const isTurned = deed === "put-back" && sent.yes?.includes(`turned:${place}`) === true;
   switch (code) {
     case "unsafe": {
       if (key.startsWith("touches:") && isTurned) return true;
       if (deed !== "release" || sent.keys?.includes(key) !== true || !isSubstantial(sent.reason ?? "")) return false;
       const cause = before.unsafe.find((one) => one.key === key);
+      if (cause && !isLetGoByWord(cause)) return false;
       return cause?.kind !== "by-word" || cause.who === sent.who || isOwedToHolder(walk, sent);
     }
     case "deck-off":
@@ -638,9 +654,13 @@ const TRIES: Record<DeedId, Try> = {
   },
   note: (walk) => ({ act: () => recordNote(walk.db, walk.doing(walk.who), { jobId: walk.jobId, text: "as it is" }) }),
   event: (walk) => {
-    const event = walk.pick([...EVENT_IDS.filter((id) => id !== "released"), "run", "run", "belt-disturbed", "struck"] as const);
+    // Another part in the place of one that broke, where that is what is to be done.
+    const replaced = walk.isMending?.clears.do === "replace" ? (["blade-changed", "gearbox-off", "unit-apart"] as const) : undefined;
+    const event = walk.pick(
+      replaced ?? ([...EVENT_IDS.filter((id) => id !== "released"), "run", "run", "belt-disturbed", "struck"] as const),
+    );
     const words = walk.reason();
-    const place = walk.chance(0.3) ? walk.cutter() : undefined;
+    const place = !replaced && walk.chance(0.3) ? walk.cutter() : undefined;
     return {
       sent: { event, reason: words },
       act: () =>

@@ -29,7 +29,7 @@ export class Log {
 
   event(
     event: Extract<LogEntry, { kind: "event" }>["event"],
-    more: { words?: string; where?: string; droveOn?: boolean; isTakenBack?: boolean } = {},
+    more: { place?: string; words?: string; where?: string; droveOn?: boolean; isTakenBack?: boolean } = {},
   ): this {
     return this.add({ kind: "event", event, ...more });
   }

@@ -1,11 +1,13 @@
 import type { SafeState } from "@/core/safety";
 import { CHECKS, type CheckId, type CheckRow } from "@/core/trade";
 import type { Apart, MachineState, Struck } from "./machine-state";
-import type { Unsafe } from "./unsafe";
+import { isBroken, type Unsafe } from "./unsafe";
 
 /** What clears a reason, for the screen to lead there. */
 export type Clearing =
   | { do: "read"; check: CheckId }
+  /** A part that broke wants another in its place before any reading. */
+  | { do: "replace"; check: CheckId }
   | { do: "put-back" }
   | { do: "make-ready" }
   | { do: "lift"; owner: string }
@@ -64,7 +66,10 @@ export function mayRun(state: MachineState, purpose: Purpose): MayRun {
 
 function unsafeReasons(unsafe: readonly Unsafe[]): RunReason[] {
   return unsafe.map((cause) => {
-    if (cause.kind === "stop") return { code: "unsafe", cause, clears: { do: "read", check: cause.check } };
+    if (cause.kind === "stop") {
+      const isToReplace = isBroken(cause) && cause.isReplacedSince !== true;
+      return { code: "unsafe", cause, clears: { do: isToReplace ? "replace" : "read", check: cause.check } };
+    }
     return { code: "unsafe", cause, clears: cause.kind === "touches" ? { do: "put-back" } : { do: "release" } };
   });
 }

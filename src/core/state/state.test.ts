@@ -4,9 +4,9 @@ import { keyOfFinding, SHEETS, spoilsOf, with_ } from "@/core/checks/every-answe
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
 import type { Assessment } from "@/core/checks/types";
 import { seededRandom } from "@/core/random";
-import type { CheckId } from "@/core/trade";
+import type { CheckId, EventId } from "@/core/trade";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
-import { isIn, machineState, mayRun, type Purpose, putBackPoints } from "./index";
+import { isBroken, isIn, machineState, mayRun, type Purpose, putBackPoints } from "./index";
 import { Log } from "./log.fixtures";
 
 const zeroTurn = machineOf("ZT-1");
@@ -103,7 +103,23 @@ describe("every stop holds", () => {
   it("in every job, until that place is read right by the same check", () => {
     const log = cracked().by("BL", 2);
     expect([held(log), whyNot(log, ready("BL"))]).toEqual([["stop:blade-edge:left"], ["unsafe"]]);
-    expect(held(log.take("blade-edge", read("blade-edge")))).toEqual([]);
+    // Looked at again it is still the same blade.
+    expect(held(log.take("blade-edge", read("blade-edge")))).toEqual(["stop:blade-edge:left"]);
+    expect(held(log.event("blade-refitted").take("blade-edge", read("blade-edge")))).toEqual(["stop:blade-edge:left"]);
+    expect(held(log.event("blade-changed").take("blade-edge", read("blade-edge")))).toEqual([]);
+  });
+
+  it("of a part that broke not by another's change, nor by one from before it broke", () => {
+    const sound = read("blade-edge");
+    expect(held(new Log().event("blade-changed").take("blade-edge", read("blade-edge", crack)).take("blade-edge", sound))).toHaveLength(1);
+    expect(held(cracked().event("blade-changed", { place: "right" }).take("blade-edge", sound))).toHaveLength(1);
+    expect(held(cracked().event("blade-changed", { place: "left" }).take("blade-edge", sound))).toEqual([]);
+  });
+
+  it("is led to another part, not to another look, until one came in", () => {
+    const clearing = (log: Log) => mayRun(stateOf(log), { to: "prove" }).reasons.map(({ clears }) => clears.do);
+    expect(clearing(cracked())).toEqual(["replace"]);
+    expect(clearing(cracked().event("blade-changed"))).toContain("read");
   });
 
   it("not by a reading that did not read the place, nor by another check, nor by a run", () => {
@@ -201,6 +217,13 @@ describe("every stop holds", () => {
   });
 });
 
+/** What puts another part where one broke, by the check that finds it broken. */
+const REPLACED: Partial<Record<CheckId, EventId>> = {
+  "blade-edge": "blade-changed",
+  "arm-play": "unit-apart",
+  "gearbox-inspection": "gearbox-off",
+};
+
 /** House rule: every stop blocks running, over every check and every answer; and reading it right lets it go again. */
 describe.each([...SHEETS])("stops of $name", (sheet) => {
   const stops = spoilsOf(sheet).flatMap((spoil) => {
@@ -222,6 +245,7 @@ describe.each([...SHEETS])("stops of $name", (sheet) => {
         ]);
       const keys = assessment.findings.filter(({ verdict }) => verdict === "stop").map(keyOfFinding);
       expect(state.unsafe.map(({ key }) => key).sort()).toEqual([...new Set(keys)].map((key) => `stop:${check}:${key}`).sort());
+      if (state.unsafe.some(isBroken)) log.event(REPLACED[check] ?? "other-work");
       if (sound) expect([spoil, machineState(sheet.machine, log.take(check, sound).lines).unsafe]).toEqual([spoil, []]);
     }
   });

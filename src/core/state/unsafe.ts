@@ -12,7 +12,16 @@ export type Unsafe = {
   who: string;
   jobId?: number;
 } & (
-  | { kind: "stop"; check: CheckId; place: string; on?: string; code: string; stepId: number; isChangedSince: boolean }
+  | {
+      kind: "stop";
+      check: CheckId;
+      place: string;
+      on?: string;
+      code: string;
+      stepId: number;
+      isChangedSince: boolean;
+      isReplacedSince?: boolean;
+    }
   | { kind: "touches"; place: string; stepId: number }
   | { kind: "by-word"; reason: string }
 );
@@ -27,6 +36,18 @@ const eventRows: readonly EventRow[] = EVENTS;
 const stopKey = ({ check, place, on }: { check: string; place: string; on?: string | undefined }) =>
   `stop:${check}:${place}${on === undefined ? "" : `#${on}`}`;
 const placeKey = ({ place, on }: { place: string; on?: string | undefined }) => (on === undefined ? place : `${place}#${on}`);
+
+/** A part that broke: another look that does not find it broken clears nothing, only another part in its place does. */
+const BROKEN: readonly string[] = ["crack", "cracked", "broken", "sheared"];
+/** Whether it is a part that broke, and only another in its place lets go of it. */
+export const isBroken = (cause: Unsafe): boolean => cause.kind === "stop" && BROKEN.includes(cause.code);
+
+/** What cannot leave the machine at speed, and may be let go of by somebody's word. */
+const STAYS_PUT: readonly CheckId[] = ["tyre-pressure"];
+
+/** Whether words may let go of a cause: of a word, and of what cannot fly; what was read to be able to is let go by the deed that mends it. */
+export const isLetGoByWord = (cause: Unsafe): boolean =>
+  cause.kind === "by-word" || (cause.kind === "stop" && STAYS_PUT.includes(cause.check));
 
 type Fixed = { seq: number; row: FixRow };
 
@@ -57,7 +78,10 @@ export function foldUnsafe(log: readonly LogLine[]): Unsafes {
         break;
       }
       case "rebuild":
-        if (finishesRebuild(line.move)) rebuilt.set(line.move.box, line.seq);
+        if (finishesRebuild(line.move)) {
+          rebuilt.set(line.move.box, line.seq);
+          for (const cause of [...open.values(), ...letGo(released)]) markRebuilt(cause, line.move.box);
+        }
         break;
       case "put-back":
         for (const place of line.turned) drop(`touches:${place}`);
@@ -66,13 +90,19 @@ export function foldUnsafe(log: readonly LogLine[]): Unsafes {
       case "fix": {
         const row = fixRow(line);
         if (row) fixes.push({ seq: line.seq, row });
-        for (const cause of open.values()) if (row) markChanged(cause, row.event);
+        for (const cause of [...open.values(), ...letGo(released)])
+          if (row) markChanged(cause, { event: row.event, isOfWhole: !isByUnit(row.event) });
         break;
       }
       case "event":
         if (line.event === "held-out")
           add({ kind: "by-word", key: `event:${line.seq}`, reason: line.words ?? "held out of service", ...whence(line) });
-        for (const cause of open.values()) if (line.isTakenBack !== true) markChanged(cause, line.event);
+        for (const cause of [...open.values(), ...letGo(released)])
+          if (line.isTakenBack !== true)
+            markChanged(cause, {
+              event: line.event,
+              isOfWhole: line.place === undefined || ("place" in cause && line.place === cause.place),
+            });
         break;
       case "hold":
         add({ kind: "by-word", key: `hold:${line.stepId}`, reason: line.reason, ...whence(line) });
@@ -99,10 +129,20 @@ function reasonFor(line: Extract<LogLine, { kind: "release" }>, cause: Unsafe): 
 
 const whence = ({ at, seq, who, jobId }: LogLine) => ({ at, seq, who, ...(jobId === undefined ? {} : { jobId }) });
 
-/** Something that makes the check stale was done since: only then is it worth reading again. */
-function markChanged(cause: Unsafe, event: EventId): void {
-  if (cause.kind === "stop" && eventRows.find(({ id }) => id === event)?.makesStale.includes(cause.check)) cause.isChangedSince = true;
+function markRebuilt(cause: Unsafe, box: string): void {
+  if (cause.kind === "stop" && cause.check === "gearbox-inspection" && cause.place === box) cause.isReplacedSince = true;
 }
+
+const letGo = (released: ReadonlyMap<string, Released>): Unsafe[] => [...released.values()].map(({ cause }) => cause);
+
+/** Something that makes the check stale was done since: only then is it worth reading again. Another part came in where the work changes parts, and not elsewhere. */
+function markChanged(cause: Unsafe, { event, isOfWhole }: { event: EventId; isOfWhole: boolean }): void {
+  if (cause.kind !== "stop" || !touches(event, cause.check)) return;
+  cause.isChangedSince = true;
+  if (REPLACES.includes(event) && isOfWhole) cause.isReplacedSince = true;
+}
+
+const isByUnit = (event: EventId): boolean => eventRows.find(({ id }) => id === event)?.isByUnit === true;
 
 function stopsOf(line: TakenLine & LogLine): Unsafe[] {
   return line.findings
@@ -125,6 +165,7 @@ function clears(line: TakenLine, cause: Unsafe, fixes: readonly Fixed[]): boolea
   if (cause.kind === "touches") return turnsByHand(line) && line.told.includes(cause.place) && !stops.includes(cause.place);
   if (cause.kind !== "stop") return false;
   const { place, on } = cause;
+  if (isBroken(cause) && cause.isReplacedSince !== true) return false;
   const keys = on === undefined ? [place] : causesNow(on).map((now) => placeKey({ place, on: now }));
   if (line.check === cause.check) {
     // Of a look one cause at a time is told: a worksheet that clears the cause clears it too.
@@ -171,3 +212,4 @@ function isClearedIn({ evidence }: TakenLine, cause: string | undefined): boolea
 /** Work that puts another part where the bad one was; the same part put back is only read again. */
 const CHANGES_PART: readonly EventId[] = ["blade-changed", "spindle-apart", "gearbox-off", "tyre-changed", "unit-ground"];
 const changesPart = (event: EventId) => CHANGES_PART.includes(event);
+const REPLACES: readonly EventId[] = [...CHANGES_PART, "unit-apart"];

@@ -80,6 +80,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "blades-not-turned": () => "Blades that were disturbed were not turned by hand since. Put it back first.",
   "not-put-back": () => "It was worked on and not put back yet.",
   "not-ready": () => "Nobody made it ready to run.",
+  "not-by-word": () => "No word lets go of this: mend it, put another part in its place, and read it right.",
   "reason-of-substance": () => "Say in a few words why: what was done, seen or agreed. “ok” is no reason.",
   "state-not-of-this-kind": () => "This machine cannot be brought into that state.",
   "unknown-point": () => "That point is not asked about in this state.",

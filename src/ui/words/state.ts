@@ -58,6 +58,8 @@ export function sayClearing(clears: Clearing): string {
   switch (clears.do) {
     case "read":
       return `Read it: ${lower(labelOfCheck(clears.check))}`;
+    case "replace":
+      return "Put another part in its place";
     case "put-back":
       return "Put back";
     case "make-ready":

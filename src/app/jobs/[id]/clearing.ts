@@ -6,6 +6,8 @@ export function panelOf(clears: Clearing): PanelId {
   switch (clears.do) {
     case "read":
       return `check:${clears.check}`;
+    case "replace":
+      return "fix";
     case "put-back":
       return "put-back";
     case "make-ready":

@@ -1,7 +1,7 @@
 "use client";
 
 import { isSubstantial } from "@/core/safety";
-import { mayRun, type Stands, type Unsafe } from "@/core/state";
+import { isBroken, isLetGoByWord, mayRun, type Stands, type Unsafe } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
@@ -21,12 +21,15 @@ export function HeldPanel({ view, act, open, timeOf }: Args) {
   const { reasons } = mayRun(machineState, { to: "cut", who });
   const others = machineState.locks.filter((lock) => lock.who !== who);
   const isOpen = view.state !== "closed";
+  const letGoByWord = machineState.unsafe.filter(isLetGoByWord);
+  const flying = machineState.unsafe.filter((cause) => !isLetGoByWord(cause));
   return (
     <div>
       {reasons.length === 0 && <p className="text-lg font-semibold">Nothing keeps it from running.</p>}
       <RunReasons view={view} reasons={reasons} open={open} here="held" timeOf={timeOf} />
       {isOpen && others.map((lock) => <LiftForm view={view} key={lock.who} lock={lock} act={act} />)}
-      {isOpen && machineState.unsafe.length > 0 && <ReleaseForm view={view} act={act} causes={machineState.unsafe} timeOf={timeOf} />}
+      {isOpen && flying.length > 0 && <NotByWord view={view} causes={flying} />}
+      {isOpen && letGoByWord.length > 0 && <ReleaseForm view={view} act={act} causes={letGoByWord} timeOf={timeOf} />}
       {machineState.released.length > 0 && (
         <section aria-label="Released without reading" className="mt-3">
           <h3 className="caps">Released without reading, still owed</h3>
@@ -76,6 +79,23 @@ function ReasonField({ id, label, value, onChange }: { id: string; label: string
   );
 }
 
+/** What could fly: no word lets go of it, and what does. */
+function NotByWord({ view, causes }: { view: JobView; causes: readonly Unsafe[] }) {
+  return (
+    <section aria-label="No word lets go of it" className="mt-3 border-t-2 border-ink pt-2">
+      <h3 className="text-lg">No word lets go of it</h3>
+      <ul className="ruled">
+        {causes.map((cause) => (
+          <li key={cause.key} className="py-1 leading-snug">
+            <span className="font-semibold">{sayUnsafe(cause, view.machine.machine)}:</span>{" "}
+            {isBroken(cause) ? "another part in its place, written down as fitted; then read it right." : "mend it, then read it right."}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** A reason for each cause: what was read stays owed until it is read right. */
 function ReleaseForm({
   view,
@@ -99,7 +119,7 @@ function ReleaseForm({
         if (reasons.length > 0 && (await act.send("release", { reasons }, ticket))) clear();
       }}
     >
-      <h3 className="text-lg">Release by word</h3>
+      <h3 className="text-lg">Let go by word</h3>
       <p className="text-sm leading-snug text-soft">
         Better is to read it right: then it falls by itself. Released by word it is written down as not read, and stays owed on the machine.
       </p>
