@@ -59,7 +59,9 @@ test("what one calls a stop holds the machine on the other's screen at once, in 
   await expect(ak.getByRole("button", { name: "Held: 1 reason" })).toBeVisible();
   expect(await cutOutright(ak, jobs[0], "AK")).toContain("unsafe");
 
-  // Read right by the other, in the other job: it falls on both screens.
+  // Looked at again it is the same blade; another fitted and read right by the other, in the other job: it falls on both screens.
+  await expect(why.getByRole("button", { name: "Put another part in its place" })).toBeVisible();
+  await bl.request.post(`/api/v1/jobs/${jobs[1]}/events`, { headers: { origin: BASE }, data: { who: "BLX", event: "blade-changed" } });
   await bl.request.post(`/api/v1/jobs/${jobs[1]}/takes`, {
     headers: { origin: BASE },
     data: { who: "BLX", checkId: "blade-edge", readings: soundEdges() },
@@ -213,19 +215,19 @@ test("a reading another has just taken is shown before mine replaces it", async 
 test("released by word it stays owed and unproved; a screen that lost the line says so and asks again", async ({ page }) => {
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1WORD");
-  const jobId = await newJob(page, { machineId, words: "pulley of the wrong size" });
+  const jobId = await newJob(page, { machineId, words: "somebody pumped a tyre hard" });
   await page.request.post(`/api/v1/jobs/${jobId}/takes`, {
     headers: { origin: BASE },
-    data: { who: "AK", checkId: "tip-speed", readings: { spindles: { middle: { drivenPitchMetres: 0.1 } } } },
+    data: { who: "AK", checkId: "tyre-pressure", readings: { tyres: { "left-drive": { pressurePascals: 170_000 } } } },
   });
   await open(page, `/jobs/${jobId}`);
   await page.getByRole("button", { name: "Held: 1 reason" }).click();
-  const reason = page.getByRole("textbox", { name: /over the limit, worked out on paper/ });
+  const reason = page.getByRole("textbox", { name: /Why may it go/ });
   await reason.fill("ok");
   await expect(page.getByRole("button", { name: "Release", exact: true })).toBeDisabled();
-  await reason.fill("pulley of the sheet fitted");
+  await reason.fill("air let out of it, no gauge at hand");
   await page.getByRole("button", { name: "Release", exact: true }).click();
-  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Released without reading: pulley of the sheet fitted");
+  await expect(page.getByRole("list", { name: "Timeline" })).toContainText("Released without reading: air let out of it, no gauge at hand");
   await expect(page.getByRole("button", { name: "Released unread" })).toBeVisible();
   await page.getByRole("button", { name: "Close", exact: false }).last().click();
   await expect(page.getByText("Released by word, not read right since.")).toBeVisible();

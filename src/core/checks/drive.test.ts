@@ -256,7 +256,8 @@ describe("pass-overlap", () => {
     expect(tight.actions).toContainEqual({ code: "turn-wider", radiusMetres: expect.closeTo(241 * IN, 1) });
     expect(saysOf(pass({ ...base, tightestTurnMetres: 300 * IN }), "turn-too-tight")).toBe("not-found");
     const near = pass({ ...base, tightestTurnMetres: 200 * IN });
-    expect([near.verdict, saysOf(near, "turn-too-tight")]).toEqual(["watch", undefined]);
+    // Nothing opens there: it is no turn too tight, and a blade's wear away from one.
+    expect([near.verdict, saysOf(near, "turn-too-tight")]).toEqual(["watch", "not-found"]);
   });
 
   it("calls no turn better for being tighter", () => {

@@ -85,11 +85,20 @@ export function isLonger(first: LifeBelief, second: LifeBelief, factor = 1): num
 /** What a set costs: its price, fitting it, and each sharpening with taking it off and on, in the shop's own money; an edge's hours. */
 export type SetCost = { price: number; sharpening: number; fitting: number; hoursPerEdge: number };
 
-/** Money an hour over a life, with 90 % within: a longer life is the cheaper. */
-export function costAnHour({ price, sharpening, fitting, hoursPerEdge }: SetCost, life: Interval): Interval {
-  const at = (hours: number) => (price + fitting) / hours + (sharpening + fitting) / hoursPerEdge;
-  return { middle: at(life.middle), low: at(life.high), high: at(life.low) };
+/**
+ * Money an hour over a life, with 90 % within. A set of N edges is fitted N times and sharpened N − 1 times, so one sharpening is the price's:
+ * (price − sharpening)/life + (sharpening + fitting)/hours an edge (by arithmetic).
+ */
+export function costAnHour(cost: SetCost, life: Interval): Interval {
+  const at = (hours: number) => onceOf(cost) / hours + edgeCost(cost);
+  const ends = [at(life.low), at(life.high)];
+  return { middle: at(life.middle), low: Math.min(...ends), high: Math.max(...ends) };
 }
+
+/** What a set costs once in its life, less than nothing where a sharpening is dearer than a new set. */
+const onceOf = ({ price, sharpening }: SetCost): number => price - sharpening;
+/** What its edges cost an hour. */
+const edgeCost = ({ sharpening, fitting, hoursPerEdge }: SetCost): number => (sharpening + fitting) / hoursPerEdge;
 
 /** Under so many worn out in either, nothing is said of two lots. Common practice. */
 export const LEAST_FINISHED = 3;
@@ -118,20 +127,24 @@ export function commonWork(a: Readonly<Record<string, number>> = {}, b: Readonly
  */
 export function cheaperLot(a: Lot, b: Lot, depotHours: number): LotVerdict {
   const [first, second] = [lifeBelief(a, depotHours), lifeBelief(b, depotHours)];
-  const edge = ({ sharpening, fitting, hoursPerEdge }: SetCost) => (sharpening + fitting) / hoursPerEdge;
-  // Costs an hour are compared at each life of the first: the second is dearer where its life is under what would cost the same.
-  const fixed = edge(a) - edge(b);
+  // Costs an hour are compared at each life of the first: how likely the second's life makes it the dearer.
+  const fixed = edgeCost(a) - edgeCost(b);
   let firstCheaper = 0;
-  for (let slice = 0; slice < SLICES; slice++) {
-    const cost = (a.price + a.fitting) / lifeQuantile(first, (slice + 0.5) / SLICES) + fixed;
-    firstCheaper += cost <= 0 ? 1 : lifeWithin(second, (b.price + b.fitting) / cost);
-  }
+  for (let slice = 0; slice < SLICES; slice++)
+    firstCheaper += dearerThan(second, onceOf(b), onceOf(a) / lifeQuantile(first, (slice + 0.5) / SLICES) + fixed);
   firstCheaper /= SLICES;
   const few = Math.min(a.finishedHours.length, b.finishedHours.length) < LEAST_FINISHED;
   if (few) return { verdict: "cannot-tell", firstCheaper, why: "too-few" };
   if (commonWork(a.hoursByWork, b.hoursByWork) < LEAST_COMMON_SHARE) return { verdict: "cannot-tell", firstCheaper, why: "other-work" };
   if (firstCheaper >= SURE) return { verdict: "first-cheaper", firstCheaper };
   return firstCheaper <= 1 - SURE ? { verdict: "second-cheaper", firstCheaper } : { verdict: "cannot-tell", firstCheaper, why: "too-near" };
+}
+
+/** How likely what is paid once over a life comes to more an hour than this. */
+function dearerThan(life: ReturnType<typeof lifeBelief>, once: number, anHour: number): number {
+  if (once > 0) return anHour <= 0 ? 1 : lifeWithin(life, once / anHour);
+  // What saves money saves the less an hour the longer it lasts.
+  return anHour >= 0 ? 0 : 1 - lifeWithin(life, once / anHour);
 }
 
 /** A kind of work counts as much as so many sets worn out as everywhere. Estimate. */

@@ -133,15 +133,18 @@ export function alikeOf(
     // Of several units one always stands furthest off by chance: only what is out of its own scatter with 99 in 100 is told.
     const beyond = Math.abs(stubble.meanMetres - middle) - tolerance;
     const verdict: Verdict = beyond <= 0 ? "in-tolerance" : beyond >= studentT(degrees, 0.99) * standardError ? "out" : "watch";
-    return { id, meanMetres: stubble.meanMetres, standardError, degrees, verdict };
+    return { id, meanMetres: stubble.meanMetres, standardError, degrees, verdict, isPointed: beyond >= standardError };
   });
   return {
     isAll,
     findings: judged.map(
-      ({ id, verdict }): Finding =>
-        verdict === "out"
-          ? { place: id, code: "unit-off", verdict, causes: pointsAt("units-not-alike") }
-          : { place: id, code: verdict === "watch" ? "unit-near-off" : "unit-like", verdict },
+      ({ id, verdict, isPointed }): Finding => ({
+        place: id,
+        code: verdict === "out" ? "unit-off" : verdict === "watch" ? "unit-near-off" : "unit-like",
+        verdict,
+        // One standard error past it points at the unit; it takes more to call it out.
+        ...(isPointed ? { causes: pointsAt("units-not-alike") } : {}),
+      }),
     ),
     figures: judged.map(
       ({ id, meanMetres, standardError, degrees, verdict }): Figure => ({
