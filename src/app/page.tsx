@@ -165,7 +165,7 @@ function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: R
         </a>
       </h2>
       <ul className="ruled">
-        {due.map(({ machineId, fleetNumber, name, what, places, state, on, range }) => {
+        {due.map(({ machineId, fleetNumber, name, what, places, state, isOver, on, range }) => {
           const { machine } = getMachine(db, machineId);
           return (
             <li key={`${machineId} ${what} ${state} ${places.join(",")}`}>
@@ -180,7 +180,7 @@ function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: R
                   <span className="text-soft">{name}</span>
                 </span>
                 <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
-                  {state === "due" ? (what === "order-knife" ? "now" : "overdue") : on ? `due ${dateOnly(on)}` : "soon"}
+                  {state === "due" ? (what === "order-knife" ? "now" : isOver ? "overdue" : "due") : on ? `due ${dateOnly(on)}` : "soon"}
                   {state === "soon" && range ? `, ${dateOnly(range.early)} to ${dateOnly(range.late)}` : ""}
                 </span>
               </Link>

@@ -15,6 +15,8 @@ export type Due = {
   what: "top-up" | "purge" | "order-knife" | TaskId;
   places: string[];
   state: "due" | "soon";
+  /** Past its time by more than a tenth, as service counts it: only that is called overdue. */
+  isOver?: true;
   on?: string;
   /** With 80 % within, where hours decide. */
   range?: { early: string; late: string };
@@ -41,7 +43,19 @@ const serviceLines = (db: Db, now: string): Due[] =>
     if (state === "postponed") return [];
     const range = day?.early && day.late && day.early !== day.late ? { range: { early: day.early, late: day.late } } : {};
     const isDue = state !== "soon";
-    return [{ machineId, fleetNumber, name, what, places, state: isDue ? "due" : "soon", ...(day?.on ? { on: day.on } : {}), ...range }];
+    return [
+      {
+        machineId,
+        fleetNumber,
+        name,
+        what,
+        places,
+        state: isDue ? "due" : "soon",
+        ...(state === "overdue" ? { isOver: true } : {}),
+        ...(day?.on ? { on: day.on } : {}),
+        ...range,
+      },
+    ];
   });
 
 /**

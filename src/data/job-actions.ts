@@ -89,7 +89,7 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     const stepId = addStep(db, doing, { jobId, kind: "fix", data });
     const event = {
       machineId: job.machineId,
-      event: row.event,
+      event: eventOfFix(row, data),
       stepId,
       data: data.pressures ? { pressures: data.pressures } : {},
     };
@@ -100,6 +100,10 @@ export function recordFix(db: Db, doing: Doing, args: ForJob<typeof newFixSchema
     return { stepId };
   });
 }
+
+/** What a fix leaves on the log: of one that is either set or ground, ground only where a tally says what came off. */
+const eventOfFix = (row: FixRow, { ground }: Pick<StepData<"fix">, "ground">): EventId =>
+  row.fix === "set-parallel" && ground === undefined ? "contact-set" : (row.event as EventId);
 
 /**
  * The units a fix was done on: of this machine, of a fix that is done to one at a time, and on the bench where it is bench work. A tally is of one

@@ -25,6 +25,7 @@ export function addRound(db: Db, doing: Doing, args: z.output<typeof newRoundSch
     const without = machines.filter((id) => !task || !hasTask(task, getMachine(db, id).machine));
     if (without.length > 0)
       throw new AppError("invalid", { issues: without.map((id) => ({ code: "not-of-this-sort", path: ["machines"], machine: id })) });
+    if (task?.isCounted) throw new AppError("invalid", { issues: [{ code: "counted-in-a-job", path: ["what"] }] });
     if (args.byDay < localDay(doing.now)) throw new AppError("invalid", { issues: [{ code: "day-gone", path: ["byDay"] }] });
     const { lastInsertRowid } = db
       .prepare("INSERT INTO rounds (what, title, by_day, machines_json, recheck_days, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")

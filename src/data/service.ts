@@ -164,10 +164,14 @@ function insertEntry(
   return Number(lastInsertRowid);
 }
 
-/** Writes down that a task was done outside a job. Throws `round-not-found` for a round without that machine. */
+/**
+ * Writes down that a task was done outside a job. Throws `round-not-found` for a round without that machine, `invalid` with `counted-in-a-job` for one that is
+ * counted part by part: one grind is one fix, and its tally the knife's.
+ */
 export function logService(db: Db, doing: Doing, args: { machineId: string } & z.output<typeof serviceDoneSchema>): { entryId: number } {
   return once(db, doing, "service-done", () => {
     requireTask(db, args.machineId, args.what);
+    if (taskRow(args.what)?.isCounted) throw new AppError("invalid", { issues: [{ code: "counted-in-a-job", path: ["what"] }] });
     if (args.roundId !== undefined) {
       const row = db.prepare("SELECT what, machines_json FROM rounds WHERE id = ?").get(args.roundId) as
         | { what: string; machines_json: string }

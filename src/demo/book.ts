@@ -1,6 +1,6 @@
 import { type Part, partSchema, wantedBlade } from "@/core/parts";
 import { seededRandom } from "@/core/random";
-import { hasTask, SERVICE_TASKS, type TaskId, usualRule } from "@/core/service/tasks";
+import { hasTask, SERVICE_TASKS, type TaskId, type TaskRow, usualRule } from "@/core/service/tasks";
 import { withValue } from "@/core/sheet";
 import { table } from "@/core/tables";
 import type { Db } from "@/data/connection";
@@ -253,7 +253,7 @@ function served(db: Db, clock: Clock): Entry[] {
   for (const { fleetNumber } of FLEET) {
     const machineId = fleetNumber.toLowerCase();
     const { machine } = getMachine(db, machineId);
-    for (const task of SERVICE_TASKS.filter((one) => hasTask(one, machine))) {
+    for (const task of SERVICE_TASKS.filter((one: TaskRow) => hasTask(one, machine) && !one.isCounted)) {
       const rule = usualRule(task.id, machine, 7.3);
       if (!rule) continue;
       const every = Math.min(rule.everyDays ?? 400, rule.everyHours === undefined ? 400 : daysForHours(fleetNumber, rule.everyHours));

@@ -14,6 +14,7 @@ import { stateOfMachine } from "@/data/machine-state";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine } from "@/data/machines";
 import { recordConfirmation } from "@/data/safe-state";
+import { logService, serviceOf } from "@/data/service";
 import { recordTake, takesOfMachine } from "@/data/takes";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
@@ -103,6 +104,31 @@ describe("units that still stand in a job", () => {
     read("reel-contact", { "units.left.worst.right": "passes" });
     onTheBench();
     recordFix(db, clock.doing(), { jobId, fix: "set-parallel", cause: "contact-tapered", words: "", units: ["left"] });
+  });
+
+  it("set parallel and nothing ground, it is logged as set, and no unit leaves the list of grinds for it", () => {
+    const events = listEvents(db, "rt-1").map(({ event, place }) => [event, place]);
+    expect(events).toContainEqual(["contact-set", "left"]);
+    expect(events.map(([event]) => event)).not.toContain("unit-ground");
+    const grind = serviceOf(db, getMachine(db, "rt-1"), clock.doing().now).find(({ what }) => what === "grind");
+    expect(grind).toMatchObject({ state: "never" });
+    expect(grind?.places).toBeUndefined();
+  });
+
+  it("a grind is written down in a job, by how much, and nowhere else: what says it is due and the knife's own table agree", () => {
+    expect(refusedFor(() => logService(db, clock.doing(), { machineId: "rt-1", what: "grind", kind: "done", words: "" }))).toEqual([
+      "invalid",
+      "counted-in-a-job",
+    ]);
+    const face = (inFeeds: number) => ({ plannedMetres: 0.0001, inFeeds, inFeedMetres: 0.00005, passes: 2 * inFeeds });
+    const tally = { isClamped: true as const, top: face(2), front: face(0) };
+    recordFix(db, clock.doing(), { jobId, fix: "set-parallel", cause: "contact-tapered", words: "", units: ["left"], ground: tally });
+    expect(listEvents(db, "rt-1").map(({ event, place }) => [event, place])).toContainEqual(["unit-ground", "left"]);
+    expect(knivesOf(db, "rt-1", clock.doing().now).map(({ unit, life }) => [unit, life.grindsMade])).toEqual([
+      ["left", 1],
+      ["middle", 0],
+      ["right", 0],
+    ]);
   });
 
   it("need not be read again after a fix on another: the left alone makes it whole, and says on what it stands", () => {

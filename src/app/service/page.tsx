@@ -135,7 +135,7 @@ export default async function Service({ searchParams }: Props) {
                     ])}
                   </span>
                   <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
-                    {state === "due" ? "overdue" : on ? dateOnly(on) : "soon"}
+                    {state === "due" ? "due" : on ? dateOnly(on) : "soon"}
                   </span>
                 </Link>
               </li>

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import type { ServiceStanding } from "@/core/service/tasks";
+import { type ServiceStanding, taskRow } from "@/core/service/tasks";
 import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly, dayIn } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
@@ -54,9 +54,15 @@ export function TaskLine(args: {
         </span>
         <span className="num text-right text-sm">{sayDay(standing, now)}</span>
         <span className="flex gap-1">
-          <button type="button" className="btn px-3" disabled={isBusy} onClick={() => post(path, { what })}>
-            Done
-          </button>
+          {taskRow(what)?.isCounted ? (
+            <Link href={`/complaint?machine=${machineId}`} className="btn px-3">
+              Count it in a job
+            </Link>
+          ) : (
+            <button type="button" className="btn px-3" disabled={isBusy} onClick={() => post(path, { what })}>
+              Done
+            </button>
+          )}
           {presses && (
             <button type="button" className="btn px-3" aria-expanded={isPutting} onClick={() => setPutting(!isPutting)}>
               Put off

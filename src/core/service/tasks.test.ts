@@ -67,6 +67,24 @@ describe("service by hours and by the calendar", () => {
     expect(found?.hoursSince).toBeCloseTo(2 * (100 - at), 9);
   });
 
+  it("done before anybody read the meter it is due by what the meter ran since, and never let go of for not knowing", () => {
+    const done = line(-30, { kind: "fix", fix: "sharpen-blades", cause: "blade-dull" });
+    // 200 h since the meter was first read, on a rule of ten.
+    expect(standing("sharpen", zt, [done])).toMatchObject({ state: "overdue", hoursSince: 200 });
+    const short = serviceStanding({
+      what: "sharpen",
+      machine: zt,
+      rule: { what: "sharpen", everyHours: 10, scope: "sheet" },
+      seen: lastSeen([done]),
+      entries: [],
+      meter: meter.slice(-1),
+      use,
+      now: NOW,
+      today: TODAY,
+    });
+    expect(short).toMatchObject({ state: "due", hoursSince: 0 });
+  });
+
   it("never written down is never, not good", () => {
     expect(standing("sharpen", zt, [])?.state).toBe("never");
     expect(standing("tyre-check", zt, [])?.state).toBe("never");

@@ -18,12 +18,14 @@ export type TaskRow = {
   raisedBy: readonly EventId[];
   /** Done at each of these by itself: one that was done clears no other. */
   by?: "unit" | "cutter" | "air-wheel";
+  /** Written down where it is done, part by part and by how much: in a job, and nowhere else. */
+  isCounted?: true;
 };
 
 // biome-ignore format: a table is read by rows
 export const SERVICE_TASKS = [
   { id: "sharpen", label: "Sharpen the blades", on: ["rotary"], needs: [], fixes: ["sharpen-blades", "replace-blades"], checks: [], events: ["blade-changed"], raisedBy: [] },
-  { id: "grind", label: "Grind reels and knives", on: ["reel"], needs: [], by: "unit", fixes: [], checks: [], events: ["unit-ground"], raisedBy: [] },
+  { id: "grind", label: "Grind reels and knives", on: ["reel"], needs: [], by: "unit", isCounted: true, fixes: [], checks: [], events: ["unit-ground"], raisedBy: [] },
   { id: "edges", label: "Look at the edges", on: ["rotary", "reel"], needs: [], by: "cutter", fixes: [], checks: ["blade-edge", "reel-edge"], events: [], raisedBy: ["top-dressed"] },
   { id: "wash-deck", label: "Clean the underside", on: ["rotary"], needs: [], fixes: ["clean-deck"], checks: [], events: ["deck-cleaned"], raisedBy: ["mown-wet-or-tall"] },
   { id: "wash-rollers", label: "Clean the rollers", on: ["reel"], needs: [], by: "unit", fixes: [], checks: [], events: ["roller-cleaned"], raisedBy: ["mown-wet-or-tall"] },
@@ -269,7 +271,10 @@ function stateBy(args: {
   if (isAhead(last.at, now)) return { state: "due", isAhead: true };
   const shares: number[] = [];
   let answer: Pick<ServiceStanding, "hoursSince" | "hoursLeft" | "day"> = {};
-  const [then, today] = [meterAt(meter, last.at), meter.at(-1)?.meterHours];
+  const today = meter.at(-1)?.meterHours;
+  // Before anybody read the meter: it has run at least what it has since it was first read.
+  const then = meterAt(meter, last.at) ?? meter.find(({ at }) => at >= last.at)?.meterHours;
+  const isLeast = meterAt(meter, last.at) === undefined;
   if (rule.everyHours !== undefined && then !== undefined && today !== undefined) {
     const hoursSince = Math.max(0, today - then);
     const hoursLeft = rule.everyHours - hoursSince;
@@ -285,6 +290,8 @@ function stateBy(args: {
   // Hours are the rule and nobody read the meter then: when it was done is known, how long ago by hours is not.
   if (shares.length === 0) return { state: "never" };
   const share = Math.max(...shares);
+  // How far it had run by then nobody knows: under the rule's hours it may be due all the same, and is looked at.
+  if (isLeast && rule.everyHours !== undefined && today !== undefined && share < 1) return { ...answer, state: "due" };
   const state = share >= 1 + OVER_SHARE ? "overdue" : share >= 1 ? "due" : share >= 1 - SOON_SHARE ? "soon" : "good";
   return { ...answer, state };
 }

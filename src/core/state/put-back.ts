@@ -25,7 +25,7 @@ const ROWS: readonly Row[] = [
   },
   {
     item: firm("bench-chain", "What follows it on the bench was set again: contact, height, groomer"),
-    after: ["unit-ground", "contact-set", "roller-moved", "bench-height-set", "roller-changed", "unit-apart"],
+    after: ["unit-ground", "reel-lapped", "contact-set", "roller-moved", "bench-height-set", "roller-changed", "unit-apart"],
   },
 ];
 

@@ -49,7 +49,7 @@ export const FIXES = [
   { cause: "groomer-shy", fix: "lower-groomer", minutes: 10, state: "bench", event: "groomer-set", provedBy: ["groomer-depth"] },
   { cause: "spindle-bearing-worn", fix: "replace-bearings", minutes: 60, state: "bench", event: "spindle-apart", provedBy: ["spindle-play", "tip-speed"] },
   { cause: "spindle-shaft-bent", fix: "replace-shaft", minutes: 60, state: "bench", event: "spindle-apart", provedBy: ["blade-track"] },
-  { cause: "reel-dull", fix: "lap-reel", minutes: 30, state: "bench", event: "unit-ground", provedBy: ["reel-contact", "cutting-height"] },
+  { cause: "reel-dull", fix: "lap-reel", minutes: 30, state: "bench", event: "reel-lapped", provedBy: ["reel-contact", "cutting-height"] },
   { cause: "reel-dull", fix: "grind-reel", minutes: 120, state: "bench", event: "unit-ground", provedBy: ["reel-contact", "cutting-height"] },
   { cause: "contact-loose", fix: "set-contact", minutes: 12, state: "bench", event: "contact-set", provedBy: ["reel-contact", "cutting-height"] },
   { cause: "contact-tight", fix: "set-contact", minutes: 12, state: "bench", event: "contact-set", provedBy: ["reel-contact", "cutting-height"] },

@@ -176,6 +176,7 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
   "set-finished": () => "That set is finished. It goes on no machine any more.",
   "mark-taken": () => "Another set carries that mark.",
   "not-so-many": (i) => `Only ${i.stock} are in stock.`,
+  "counted-in-a-job": () => "A grind is written down in a job, unit by unit and by how much: that is what its knife is reckoned by.",
   "not-of-this-sort": () => "That part does not go on such a machine.",
   "nothing-postponed": () => "Nothing of that is due.",
   "fleet-number-taken": () => "Another machine has this number.",

@@ -260,7 +260,7 @@ function assess(machine: Machine, readings: BalanceReadings): Assessment<Balance
     ...settled({
       check: "blade-balance",
       findings,
-      evidence: evidenceOf(findings, unread.length === 0),
+      evidence: evidenceOf(blades, findings, unread.length === 0),
       told: blades.map(({ spindleId }) => spindleId),
       isComplete: unread.length === 0,
     }),
@@ -344,14 +344,15 @@ function figuresOf(blade: BalanceDetail["blades"][number], { permissible }: Term
 
 const CAUSE = "blade-unbalanced";
 
-/** Near the limit it neither clears nor accuses. */
-function evidenceOf(findings: readonly Finding[], isComplete: boolean): Evidence[] {
+/** Near the limit it neither clears nor accuses; nor does what a coarse balancer cannot tell from level, where it is over an ounce-inch. */
+function evidenceOf(blades: BalanceDetail["blades"], findings: readonly Finding[], isComplete: boolean): Evidence[] {
   const check = "blade-balance";
   const cause = CAUSE;
   const verdicts = findings.map(({ verdict }) => verdict);
   if (verdicts.includes("out")) return [{ check, cause, result: "seen" }];
   if (!isComplete) return [];
-  return [{ check, cause, result: verdicts.includes("watch") ? "unclear" : "not-found" }];
+  const isUnresolved = blades.some((blade) => blade.imbalance > OUT_KILOGRAM_METRES);
+  return [{ check, cause, result: isUnresolved || verdicts.includes("watch") ? "unclear" : "not-found" }];
 }
 
 function actionsOf(blade: BalanceDetail["blades"][number], { permissible }: Terms, resolution: number): Says["action"][] {

@@ -237,7 +237,9 @@ function findingsAt(machine: Machine, place: string, readings: ReelSpeedReadings
   const speed = slowness(machine, place, readings)?.verdict;
   const isOver = clip !== undefined && judgeClip(clip, readings.heightMetres) === "out";
   const off: Finding[] = [
-    ...(clip?.call === "ripples" && !isOver ? [{ place, code: "clip-longish", verdict: "watch" as const, causes: pointsAt("clip-too-long") }] : []),
+    ...(clip?.call === "ripples" && !isOver
+      ? [{ place, code: "clip-longish", verdict: "watch" as const, causes: pointsAt("clip-too-long") }]
+      : []),
     ...(clip?.call === "ripples" && isOver ? [{ place, code: "clip-long", verdict: "out" as const, causes: shows("clip-too-long") }] : []),
     ...(clip?.call === "browns" ? [{ place, code: "clip-short", verdict: "out" as const, causes: shows("clip-too-short") }] : []),
     ...(clip?.call === "short" ? [{ place, code: "clip-shortish", verdict: "watch" as const }] : []),
