@@ -118,7 +118,7 @@ function jobOf(job: JobRow, steps: readonly StepRow[], hours: { opened: { hours?
     .flatMap((text) => (text === "" ? [] : ((JSON.parse(text) as { symptoms?: string[] }).symptoms ?? [])));
   const data = <T>(kind: string) =>
     steps.filter((step) => step.kind === kind).map((step) => ({ at: step.at, ...(JSON.parse(step.data_json) as T) }));
-  const close = data<{ causes?: string[]; isProved?: boolean }>("close").at(-1);
+  const close = data<{ causes?: string[]; places?: Record<string, string[]>; isProved?: boolean }>("close").at(-1);
   const fixes = data<{ fix: string; parts?: string }>("fix");
   const guess = data<{ cause: string }>("guess").at(0);
   const work = steps.find(({ kind }) => kind === "confirmation" || kind === "take");
@@ -131,7 +131,9 @@ function jobOf(job: JobRow, steps: readonly StepRow[], hours: { opened: { hours?
     ...(hours.opened.hours === undefined ? {} : { openedHours: hours.opened.hours }),
     ...(hours.closed.hours === undefined ? {} : { closedHours: hours.closed.hours }),
     symptoms: [...new Set(symptoms)],
-    causes: (close?.causes ?? []).filter((cause) => cause !== "nothing-found").map((cause) => ({ cause })),
+    causes: (close?.causes ?? [])
+      .filter((cause) => cause !== "nothing-found")
+      .flatMap((cause): { cause: string; place?: string }[] => close?.places?.[cause]?.map((place) => ({ cause, place })) ?? [{ cause }]),
     fixes: [...new Set(fixes.map(({ fix }) => fix))],
     isProved: close?.isProved === true,
     ...(guess ? { guess: guess.cause } : {}),

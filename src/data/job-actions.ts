@@ -319,6 +319,20 @@ export function proofOfJob(db: Db, jobId: number): Proof {
   });
 }
 
+/** By cause a job is closed with, where its readings found it and its fixes mended it. */
+function placesOfCauses(db: Db, jobId: number, causes: readonly string[]): Record<string, string[]> {
+  const findings = takesOfJob(db, jobId).flatMap(({ result }) => result.findings);
+  const fixes = liveSteps(listSteps(db, jobId)).flatMap((step) => (step.kind === "fix" ? [step.data] : []));
+  return Object.fromEntries(
+    causes.flatMap((cause) => {
+      const found = findings.filter(({ causes: named = [] }) => named.some((one) => one.cause === cause)).map(({ place }) => place);
+      const mended = fixes.filter((fix) => fix.cause === cause).flatMap(({ units = [] }) => units);
+      const places = [...new Set([...found, ...mended])];
+      return places.length === 0 ? [] : [[cause, places]];
+    }),
+  );
+}
+
 /** Where in the machine's log a job begins. */
 export function firstSeq(db: Db, jobId: number): number {
   const row = db.prepare("SELECT min(seq) AS seq FROM steps WHERE job_id = ?").get(jobId) as { seq: number | null };
@@ -369,7 +383,7 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
     const stepId = addStep(db, doing, {
       jobId: job.id,
       kind: "close",
-      data: { causes, words, aftermath: [], isProved: proof.isProved, ...kept },
+      data: { causes, places: placesOfCauses(db, job.id, causes), words, aftermath: [], isProved: proof.isProved, ...kept },
     });
     const boxes = boxStates(getMachine(db, job.machineId).machine, listSteps(db, job.id));
     addOwed(db, doing, {

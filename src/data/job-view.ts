@@ -1,8 +1,9 @@
 import { worksheetsFor } from "@/core/checks";
 import type { WorkUpInput } from "@/core/diagnosis";
-import { overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
+import { meterAt, overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
 import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
+import { isWithin } from "@/core/lasting";
 import { type DeckState, deckState } from "@/core/sequences/deck-off";
 import type { GuidedState } from "@/core/sequences/guided";
 import { type MachineState, mayRun } from "@/core/state";
@@ -65,11 +66,9 @@ export type JobView = {
   kept: MachinePhotograph[];
   /** By check: what of this machine's last readings stays true. */
   lastKept: Partial<Record<CheckId, object>>;
-  /** Closed jobs of this machine with the same look in the last 60 days before this one. */
+  /** Closed jobs of this machine with the same look, closed within the window in which a fix comes back. */
   cameBack: { jobId: number; closedAt: string }[];
 };
-
-const CAME_BACK_DAYS = 60;
 
 /** Everything the job screen shows, read in one go. Throws `job-not-found`. */
 export function getJobView(db: Db, jobId: number, now = new Date().toISOString()): JobView {
@@ -213,7 +212,8 @@ export function tickedSinceProof(
   const proved = db
     .prepare(
       `SELECT max(s.seq) AS seq FROM jobs j JOIN steps s ON s.job_id = j.id AND s.kind = 'close'
-       WHERE j.machine_id = ? AND j.state = 'closed' AND json_extract(s.data_json, '$.isProved') = 1 AND s.seq < ?`,
+       WHERE j.machine_id = ? AND j.state = 'closed' AND json_extract(s.data_json, '$.isProved') = 1 AND s.seq < ?
+         AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = s.id)`,
     )
     .get(args.machineId, args.beforeSeq ?? Number.MAX_SAFE_INTEGER) as { seq: number | null };
   const since = args.events.filter(({ seq }) => seq > (proved.seq ?? 0));
@@ -234,13 +234,24 @@ function cameBack(
   args: { job: { id: number; machineId: string; openedAt: string }; complaints: readonly Complaint[] },
 ): JobView["cameBack"] {
   const symptoms = new Set<string>(args.complaints.flatMap(({ looks }) => looks.symptoms));
-  const since = new Date(Date.parse(args.job.openedAt) - CAME_BACK_DAYS * 86_400_000).toISOString();
   const earlier = db
     .prepare(
-      "SELECT id, closed_at FROM jobs WHERE machine_id = ? AND state = 'closed' AND closed_at BETWEEN ? AND ? AND id <> ? ORDER BY closed_at DESC",
+      "SELECT id, closed_at FROM jobs WHERE machine_id = ? AND state = 'closed' AND closed_at <= ? AND id <> ? ORDER BY closed_at DESC",
     )
-    .all(args.job.machineId, since, args.job.openedAt, args.job.id) as { id: number; closed_at: string }[];
+    .all(args.job.machineId, args.job.openedAt, args.job.id) as { id: number; closed_at: string }[];
+  const meter = meterReadings(db, args.job.machineId);
+  const hoursAt = (at: string) => meterAt(meter, at);
+  const [openedAt, openedHours] = [args.job.openedAt, hoursAt(args.job.openedAt)];
+  // One window for what came back, here and where fixes are counted.
+  const isNear = ({ closed_at: closedAt }: { closed_at: string }) => {
+    const closedHours = hoursAt(closedAt);
+    return isWithin(
+      { closedAt, ...(closedHours === undefined ? {} : { closedHours }) },
+      { openedAt, ...(openedHours === undefined ? {} : { openedHours }) },
+    );
+  };
   return earlier
+    .filter(isNear)
     .filter(({ id }) => complaintsOfJob(db, id).some(({ looks }) => looks.symptoms.some((symptom) => symptoms.has(symptom))))
     .map(({ id, closed_at }) => ({ jobId: id, closedAt: closed_at }));
 }

@@ -162,6 +162,8 @@ export const STEP_DATA = {
   }),
   close: z.object({
     causes: z.array(z.string()),
+    /** By cause, the places it was found at or mended at; without them it was of no place that the record knows. */
+    places: z.record(z.string(), z.array(z.string().max(120)).max(40)).optional(),
     isProved: z.boolean(),
     unprovedReason: z.string().max(500).optional(),
     words: z.string().max(1000),

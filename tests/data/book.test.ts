@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
 import { wantedBlade } from "@/core/parts";
+import { allYes, itemsFor } from "@/core/safety";
 import { templateMachine, withValue } from "@/core/sheet";
 import { bookOf, sheetChanges } from "@/data/book";
 import { localDay } from "@/data/clock";
@@ -31,6 +32,7 @@ import {
 } from "@/data/parts";
 import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/data/procedures";
 import { addRound, getRound, isThrough } from "@/data/rounds";
+import { recordConfirmation } from "@/data/safe-state";
 import { schoolStandings, setSchool } from "@/data/schools";
 import { addRule, logService, postponeService, serviceDue, serviceEntries, serviceOf, takeBackService } from "@/data/service";
 import { families, readingsDrift, sinceBaseline, sisterDifferences, sistersOf } from "@/data/sisters";
@@ -495,6 +497,46 @@ describe("does it hold", () => {
       [first, "came-back", again],
       [again, undefined, undefined],
     ]);
+  });
+
+  it("keeps where a cause was found: a left blade mended does not come back as a right one", () => {
+    const crackedAt = (blade: "left" | "right", day: number) => {
+      const jobId = takeComplaint(db, at(day), {
+        machineId: "zt-1",
+        words: "",
+        saidBy: "TV",
+        place: "",
+        looks: { symptoms: ["torn-tips"], denied: [], contexts: [] },
+      }).jobId;
+      recordConfirmation(db, at(day + 0.01), {
+        jobId,
+        state: "raised",
+        answers: allYes(itemsFor(getMachine(db, "zt-1").machine, "raised")),
+        parts: [],
+      });
+      const end = { edge: "rounded", nickMetres: 0 };
+      const sharp = {
+        crack: "none",
+        bend: "straight",
+        slot: "none",
+        A: { edge: "sharp", nickMetres: 0 },
+        B: { edge: "sharp", nickMetres: 0 },
+      };
+      const blades = { left: sharp, middle: sharp, right: sharp, [blade]: { ...sharp, A: end, B: end } };
+      recordTake(db, at(day + 0.02), { jobId, checkId: "blade-edge", readings: { blades }, asTyped: {} });
+      closeJob(db, at(day + 0.1), {
+        jobId,
+        causes: ["blade-dull"],
+        words: "done",
+        unprovedReason: "went out as it was, nobody there to cut",
+      } as never);
+      return jobId;
+    };
+    const [first] = [crackedAt("left", 0), crackedAt("right", 5)];
+    expect(closedJobs(db, at(90).now, "zt-1").find(({ jobId }) => jobId === first)).toMatchObject({
+      causes: [{ cause: "blade-dull", place: "left" }],
+      back: "missed",
+    });
   });
 
   it("another cause is a missed one; after a strike in between it is new damage", () => {

@@ -67,8 +67,16 @@ export type Back = "came-back" | "new-damage" | "missed" | undefined;
 
 const DAY = 86_400_000;
 
-/** Whether a later job falls within the window of an earlier one: thirty days or twenty-five hours, whichever ends later. */
-export function isWithin(earlier: ClosedJob, later: ClosedJob): boolean {
+/** When a job closed and when another was opened, with the meter where it is known. */
+export type Spell = Pick<ClosedJob, "closedAt" | "closedHours">;
+export type Opened = Pick<ClosedJob, "openedAt" | "openedHours">;
+
+/**
+ * Whether a job was opened within the window of an earlier one: after that one was closed, and within thirty days or twenty-five hours of it, whichever
+ * ends later. One that was open already says nothing of what was not mended yet.
+ */
+export function isWithin(earlier: Spell, later: Opened): boolean {
+  if (later.openedAt < earlier.closedAt) return false;
   if ((Date.parse(later.openedAt) - Date.parse(earlier.closedAt)) / DAY <= BACK_DAYS) return true;
   const [from, to] = [earlier.closedHours, later.openedHours];
   return from !== undefined && to !== undefined && to - from <= BACK_HOURS;

@@ -9,9 +9,11 @@ export {
   isBetter,
   isCounted,
   isWithin,
+  type Opened,
   priorRate,
   type Rate,
   rateOf,
+  type Spell,
   sayBetter,
 } from "./hold";
 export {

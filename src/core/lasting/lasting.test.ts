@@ -300,6 +300,8 @@ describe("does a fix hold", () => {
     expect(backOf({ earlier, later: job(2, 20, { symptoms: ["vibration"] }), isTicked: never })).toBeUndefined();
     expect(backOf({ earlier, later: job(2, 20, { machineId: "zt-2" }), isTicked: never })).toBeUndefined();
     expect(backOf({ earlier: job(2, 20), later: job(1, 1), isTicked: never })).toBeUndefined();
+    // Open already when the first was closed it says nothing of what was mended.
+    expect(backOf({ earlier: { ...earlier, closedAt: job(9, 25).openedAt }, later: job(2, 20), isTicked: never })).toBeUndefined();
   });
 
   it("past a month it still came back while few hours were mown, and a place of its own is told apart", () => {
