@@ -252,7 +252,8 @@ describe("pass-overlap", () => {
   it("finds a turn too tight for the blades", () => {
     const base = { acrossMetres: 10 * (width - 3 * IN), passes: 10 };
     const tight = pass({ ...base, tightestTurnMetres: 66 * IN });
-    expect(saysOf(tight, "turn-too-tight")).toBe("suspect");
+    // Every machine that spins on the spot turns so, sound or not: weighed ten to one, not sixty.
+    expect(tight.evidence).toContainEqual({ cause: "turn-too-tight", likelihoodRatio: 10 });
     expect(tight.actions).toContainEqual({ code: "turn-wider", radiusMetres: expect.closeTo(241 * IN, 1) });
     expect(saysOf(pass({ ...base, tightestTurnMetres: 300 * IN }), "turn-too-tight")).toBe("not-found");
     const near = pass({ ...base, tightestTurnMetres: 200 * IN });

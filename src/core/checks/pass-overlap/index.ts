@@ -1,12 +1,12 @@
 import * as z from "zod";
 import { badRadii, bladesOf, LEAST_OVERLAP_METRES } from "@/core/blades/overlap";
-import type { Figure, Finding, Verdict } from "@/core/findings";
+import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
 import { turnThatOpens } from "@/core/reel";
 import { physical } from "@/core/units/physical";
 import type { Form } from "../form";
-import { pointsAt, settled, shows } from "../settled";
+import { evidenceOf, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { NEAR_TURN } from "../unit-layout";
 
@@ -141,8 +141,8 @@ function turnsOf(machine: Machine): Turns {
 
 function turnFinding({ kind }: Machine, radius: number | undefined, { nearMetres, opensMetres }: Turns): Finding[] {
   if (radius === undefined) return [];
-  // A machine that spins on the spot turns so all day, sound or not: that only points at its turns.
-  const causes = kind === "zero-turn" ? pointsAt("turn-too-tight") : shows("turn-too-tight");
+  // A machine that spins on the spot turns so all day, sound or not: that is weighed, and shows nothing by itself.
+  const causes = kind === "zero-turn" ? [] : shows(TIGHT);
   if (radius < opensMetres) return [{ place: "turns", code: "turn-strip", verdict: "out", causes }];
   if (radius < nearMetres) return [{ place: "turns", code: "turn-near-strip", verdict: "watch" }];
   return [{ place: "turns", code: "turn-clear", verdict: "in-tolerance" }];
@@ -160,6 +160,16 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
   const turns = turnsOf(machine);
   const turned = hasTurns ? turnFinding(machine, tightestTurnMetres, turns) : [];
   const isMissing = turned.some(({ verdict }) => verdict === "out");
+  const findings: Finding[] = [
+    ...(overlap === undefined ? [] : [{ place: "passes", code: "passes-share", verdict, causes: isLine(overlap) ? shows(SMALL) : [] }]),
+    ...turned,
+  ];
+  const isWeighed = isMissing && machine.kind === "zero-turn";
+  const clears = { [SMALL]: overlap !== undefined, ...(hasTurns ? { [TIGHT]: turned.length > 0 && !isWeighed } : {}) };
+  const evidence: Evidence[] = [
+    ...evidenceOf({ check, findings, clears }),
+    ...(isWeighed ? [{ cause: TIGHT, likelihoodRatio: SPINNER_RATIO }] : []),
+  ];
   const actions: Says["action"][] = [
     ...(verdict === "out" && overlap !== undefined
       ? [{ code: overlap < wanted ? ("closer-passes" as const) : ("wider-passes" as const), spacingMetres: widthMetres - wanted }]
@@ -172,14 +182,8 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
     ruleVersion: passOverlap.ruleVersion,
     ...settled({
       check,
-      findings: [
-        ...(overlap === undefined ? [] : [{ place: "passes", code: "passes-share", verdict, causes: isLine(overlap) ? shows(SMALL) : [] }]),
-        ...turned,
-      ],
-      clears: {
-        [SMALL]: overlap !== undefined,
-        ...(hasTurns ? { "turn-too-tight": turned.length > 0 } : {}),
-      },
+      findings,
+      evidence,
       told: [...(overlap === undefined ? [] : ["passes"]), ...(tightestTurnMetres === undefined ? [] : ["turns"])],
       isComplete: overlap !== undefined,
     }),
@@ -199,6 +203,9 @@ function assess(machine: Machine, readings: PassReadings): Assessment<PassDetail
 }
 
 const SMALL = "pass-overlap-small";
+const TIGHT = "turn-too-tight";
+/** How many times likelier a machine that spins on the spot is to be turned so while cutting where that is the matter than where it is not. Estimate. */
+const SPINNER_RATIO = 10;
 /** Half of what passes should share is a line as soon as the wheel strays. Estimate. */
 const isLine = (overlap: number): boolean => overlap < PASS_OVERLAP.least / 2;
 const leastOf = (wanted: number): number => Math.min(wanted, PASS_OVERLAP.least);
