@@ -4,6 +4,7 @@ import { type Machine, machineSchema } from "@/core/machine";
 import type { MachineState } from "@/core/state";
 import { looksSchema } from "./complaints";
 import type { Db } from "./connection";
+import { IN_FLEET } from "./machines";
 import { listOwed, type Owed } from "./owed";
 import { sheetInForce, unlessSpoilt } from "./sheets-read";
 
@@ -86,7 +87,7 @@ export function heldMachines(db: Db): HeldMachine[] {
   const rows = db
     .prepare(
       `SELECT m.id, m.fleet_number, m.name, m.kind, m.site, s.state_json FROM machine_states s JOIN machines m ON m.id = s.machine_id
-       WHERE s.is_held = 1 ORDER BY m.fleet_number`,
+       WHERE s.is_held = 1 AND ${IN_FLEET} ORDER BY m.fleet_number`,
     )
     .all() as { id: string; fleet_number: string; name: string; kind: KindId; site: string; state_json: string }[];
   return rows.map((row) => ({

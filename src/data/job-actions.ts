@@ -7,7 +7,7 @@ import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { finishesRebuild } from "@/core/sequences/rebuild";
 import { isLetGoByWord, mayRun, offBench, type RunReason } from "@/core/state";
-import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL } from "@/core/trade";
+import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL, type SymptomId } from "@/core/trade";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
@@ -294,6 +294,13 @@ export function recordHandover(db: Db, doing: Doing, args: ForJob<typeof newHand
   });
 }
 
+/** What is complained of in a job, from every complaint and answer. */
+const complainedInJob = (db: Db, jobId: number): SymptomId[] =>
+  complainedOf({
+    complaints: complaintsOfJob(db, jobId).map(({ looks }) => looks),
+    answers: liveSteps(listSteps(db, jobId)).flatMap((step) => (step.kind === "answer" ? [step.data as JobAnswers] : [])),
+  });
+
 /** The proof of a job as its readings, changes and cuts, and the machine's state, have it now. */
 export function proofOfJob(db: Db, jobId: number): Proof {
   const job = getJobRow(db, jobId);
@@ -302,10 +309,7 @@ export function proofOfJob(db: Db, jobId: number): Proof {
   return workOutProof({
     machine: getMachine(db, job.machineId).machine,
     state: stateOfMachine(db, job.machineId),
-    complained: complainedOf({
-      complaints: complaints.map(({ looks }) => looks),
-      answers: steps.flatMap((step) => (step.kind === "answer" ? [step.data as JobAnswers] : [])),
-    }),
+    complained: complainedInJob(db, jobId),
     hasPlace: complaints.some(({ place }) => place !== ""),
     takes: takesOfJob(db, jobId).map(takeRecord),
     fixes: steps.flatMap((step) =>
@@ -394,6 +398,7 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
       answeredOwed: owedAtSteps(getMachine(db, job.machineId).machine, liveSteps(listSteps(db, job.id))),
       hasLoose: boxes.some(({ loose }) => loose.length > 0),
       hasOpenedBox: boxes.some(({ isTouched }) => isTouched),
+      complained: complainedInJob(db, job.id),
       gaps: proof.gaps,
     });
     return { stepId, isProved: proof.isProved };

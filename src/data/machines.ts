@@ -113,7 +113,9 @@ function allMachines(db: Db): { name: MachineName; record: MachineRecord | undef
 
 export type MachineName = Pick<MachineRecord, "id" | "fleetNumber" | "name" | "site">;
 
-const IN_FLEET = "coalesce((SELECT t.kind FROM machine_standing t WHERE t.machine_id = m.id ORDER BY t.id DESC LIMIT 1), 'back') = 'back'";
+/** Of a machine `m`: it belongs to the fleet. One that was taken out is asked for by its own page alone. */
+export const IN_FLEET =
+  "coalesce((SELECT t.kind FROM machine_standing t WHERE t.machine_id = m.id ORDER BY t.id DESC LIMIT 1), 'back') = 'back'";
 
 /** Every machine of the fleet by its name, for lists to pick from. */
 export function listMachineNames(db: Db): MachineName[] {

@@ -1,9 +1,10 @@
 import type { OwedDetail, ProofGap } from "@/core/jobs";
 import type { HeldReason } from "@/core/state";
-import { FIXES, type FixRow } from "@/core/trade";
+import { FIXES, type FixRow, type SymptomId } from "@/core/trade";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { IN_FLEET } from "./machines";
 import type { AnyStep, JobRow } from "./steps";
 
 /** Without a job where it was let go of at the machine itself. */
@@ -23,6 +24,7 @@ const LET_GO_DAYS = 1;
 const HANDED_OVER_DAYS = 7;
 
 const fixRows: readonly FixRow[] = FIXES;
+const TEARS: readonly SymptomId[] = ["torn-tips", "browning"];
 const BLADE_EVENTS: readonly string[] = ["blade-changed", "blade-refitted", "spindle-apart"];
 
 function later(now: string, days: number): string {
@@ -42,6 +44,8 @@ export function addOwed(
     answeredOwed: readonly string[];
     hasLoose: boolean;
     hasOpenedBox: boolean;
+    /** What was complained of. */
+    complained: readonly SymptomId[];
     gaps: readonly ProofGap[];
   },
 ): void {
@@ -53,7 +57,10 @@ export function addOwed(
     dueAt: later(doing.now, GAP_DAYS),
     detail: { gap },
   }));
-  if (args.steps.some(({ kind }) => kind === "test-cut")) owed.push({ code: "second-look", dueAt: later(doing.now, SECOND_LOOK_DAYS) });
+  // Leaves brown days after they were torn: of a ledge or a ripple there is nothing to come back for.
+  const wasTorn = args.complained.some((symptom) => TEARS.includes(symptom));
+  if (wasTorn && args.steps.some(({ kind }) => kind === "test-cut"))
+    owed.push({ code: "second-look", dueAt: later(doing.now, SECOND_LOOK_DAYS) });
   if (events.some((event) => BLADE_EVENTS.includes(event)) || args.steps.some(({ kind }) => kind === "guided"))
     owed.push({ code: "bolts-after-first-run", dueAt: later(doing.now, FIRST_RUN_DAYS) });
   if (args.recheck.length > 0 || args.answeredOwed.includes("bolts-by-wrench"))
@@ -122,12 +129,12 @@ export function addLetGo(
   );
 }
 
-/** What is owed and not done, soonest first; a job opened again owes nothing. */
+/** What is owed and not done, soonest first; a job opened again owes nothing, and a machine out of the fleet only on its own page. */
 export function listOwed(db: Db, machineId?: string): Owed[] {
   const sql = (own: string) =>
-    `SELECT id, machine_id, job_id, code, due_at, detail_json FROM owed o
+    `SELECT o.id, o.machine_id, job_id, code, due_at, detail_json FROM owed o JOIN machines m ON m.id = o.machine_id
      WHERE done_at IS NULL ${own} AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id) ORDER BY due_at`;
-  const found = machineId === undefined ? db.prepare(sql("")).all() : db.prepare(sql("AND machine_id = ?")).all(machineId);
+  const found = machineId === undefined ? db.prepare(sql(`AND ${IN_FLEET}`)).all() : db.prepare(sql("AND o.machine_id = ?")).all(machineId);
   const rows = found as {
     id: number;
     machine_id: string;

@@ -80,11 +80,13 @@ function fromRow(db: Db, row: Row): RoundRecord {
     const entry = entries.findLast((one) => one.machine_id === machineId && one.kind === kind);
     return entry && { entryId: entry.id, at: entry.at, who: entry.who };
   };
-  const lines = (JSON.parse(row.machines_json) as string[]).map((machineId): RoundLine => {
-    const { fleetNumber, name, site } = getMachine(db, machineId);
+  const lines = (JSON.parse(row.machines_json) as string[]).flatMap((machineId): RoundLine[] => {
+    const { fleetNumber, name, site, retired } = getMachine(db, machineId);
     const done = said(machineId, "done");
+    // Out of the fleet since, and not done by then: nobody waits for it.
+    if (retired && !done) return [];
     const again = said(machineId, "rechecked");
-    return {
+    const line: RoundLine = {
       machineId,
       fleetNumber,
       name,
@@ -99,6 +101,7 @@ function fromRow(db: Db, row: Row): RoundRecord {
           }
         : {}),
     };
+    return [line];
   });
   return {
     id: row.id,

@@ -5,7 +5,7 @@ import { getBay, jobsOfMachine } from "@/data/bay";
 import type { Db } from "@/data/connection";
 import { listEvents, logEvent, voidEvent } from "@/data/events";
 import { logHours } from "@/data/hours";
-import { closeJob, recordFix, undoStep } from "@/data/job-actions";
+import { closeJob, recordAnswer, recordFix, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine, replaceSheet } from "@/data/machines";
@@ -56,8 +56,16 @@ function levelledJob(): number {
 }
 
 describe("a job from complaint to close", () => {
-  it("moves through the bay, is proved by its readings and leaves a second look owed", () => {
+  it("a ledge that was mended owes no look for browning: nothing was torn", () => {
     const jobId = levelledJob();
+    cut(jobId);
+    closeJob(db, clock.doing(), { jobId, causes: ["deck-out-of-level"], words: "" });
+    expect(listOwed(db, "zt-1")).toEqual([]);
+  });
+
+  it("moves through the bay, is proved by its readings and leaves a second look owed where tips were torn", () => {
+    const jobId = levelledJob();
+    recordAnswer(db, clock.doing(), { jobId, symptoms: { "torn-tips": "present" }, contexts: {} });
     expect(getBay(db).jobs.find((job) => job.jobId === jobId)?.state).toBe("awaiting-proof");
     cut(jobId);
     expect(closeJob(db, clock.doing(), { jobId, causes: ["deck-out-of-level"], words: "" }).isProved).toBe(true);

@@ -7,7 +7,7 @@ import { cardOf } from "@/app/jobs/[id]/job-card";
 import { cardDocument, cardPdf } from "@/app/paper/card-pdf";
 import { QrCode } from "@/app/paper/qr";
 import type { Db } from "@/data/connection";
-import { closeJob, recordFix, recordHandover, recordHold, undoStep } from "@/data/job-actions";
+import { closeJob, recordAnswer, recordFix, recordHandover, recordHold, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { getMachine } from "@/data/machines";
 import { listOwed } from "@/data/owed";
@@ -30,6 +30,7 @@ const card = (jobId: number, system: "us" | "metric" = "us") => {
 /** A ledge mended by its hangers, and proved. */
 function wholeJob(): number {
   const jobId = openJob(db, clock);
+  recordAnswer(db, clock.doing(), { jobId, symptoms: { "torn-tips": "present" }, contexts: {} });
   makeSafe(db, clock, jobId);
   const take = (checkId: string, readings: unknown) => recordTake(db, clock.doing(), { jobId, checkId, readings, asTyped: {} });
   take("tyre-pressure", tyres([12, 18, 18, 12]));

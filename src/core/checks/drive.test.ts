@@ -183,7 +183,14 @@ describe("belt-inspection", () => {
     expect(saysOf(belt({ belt: { ...good.belt, state: "glazed" } }), "belt-slipping")).toBe("seen");
     expect(saysOf(belt({ idlers: { state: "rough", spring: "pulls" } }), "idler-failing")).toBe("seen");
     const bare = belt({ belt: { ...good.belt, path: "no-picture" } });
-    expect([bare.verdict, bare.actions.map(({ code }) => code)]).toEqual(["watch", ["photograph-belt"]]);
+    // Said honestly it is right as far as anybody can see, and clears nothing that a picture would have shown.
+    expect([bare.verdict, bare.actions.map(({ code }) => code), saysOf(bare, "belt-off")]).toEqual([
+      "in-tolerance",
+      ["photograph-belt"],
+      undefined,
+    ]);
+    const cold = belt({ belt: { ...good.belt, heat: undefined, rubs: undefined } });
+    expect([cold.verdict, cold.provisional, saysOf(cold, "belt-slipping")]).toEqual(["in-tolerance", [], undefined]);
     expect(belt({ belt: { ...good.belt, tension: "went-on-easily" } }).warnings).toEqual([{ code: "belt-not-on" }]);
   });
 });

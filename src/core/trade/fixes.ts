@@ -30,7 +30,7 @@ export const FIXES = [
   { cause: "blade-worn-short", fix: "replace-blades", minutes: 25, state: "raised", event: "blade-changed", provedBy: ["blade-overlap", "blade-fit"] },
   { cause: "blade-sail-worn", fix: "replace-blades", minutes: 25, state: "raised", event: "blade-changed", provedBy: ["blade-fit"] },
   { cause: "blade-loose", fix: "refit-blades", minutes: 15, state: "raised", event: "blade-refitted", provedBy: ["blade-fit"] },
-  { cause: "belt-off", fix: "reseat-belt", minutes: 15, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection", "tip-speed"] },
+  { cause: "belt-off", fix: "reseat-belt", minutes: 15, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection"] },
   { cause: "belt-slipping", fix: "replace-belt", minutes: 35, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection", "tip-speed"] },
   { cause: "idler-failing", fix: "replace-idler", minutes: 25, state: "locked-out", event: "belt-disturbed", provedBy: ["belt-inspection"] },
   { cause: "engine-speed-low", fix: "set-engine-speed", minutes: 20, state: "locked-out", event: "engine-speed-changed", provedBy: ["tip-speed", "reel-speed"] },

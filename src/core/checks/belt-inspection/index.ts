@@ -156,10 +156,11 @@ function lengthFigure(machine: Machine, lengthMetres: number | undefined): Figur
   ];
 }
 
+const AFTER_A_RUN: readonly string[] = ["belt-heat", "belt-rubs"];
+
 const BAD: Record<string, Verdict> = table({
   "off-one": "out",
   other: "out",
-  "no-picture": "watch",
   glazed: "out",
   cracked: "out",
   frayed: "out",
@@ -202,7 +203,9 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
     ...(isNearly ? [{ place: "belt-size", code: "near-length", verdict: "watch" as const }] : []),
     ...(isOther ? [{ place: "belt-size", code: "other-length", verdict: "out" as const, causes: pointsAt("belt-slipping") }] : []),
   ];
-  const missing = looked.filter(([, code]) => code === undefined).map(([place]) => place);
+  const untold = looked.filter(([, code]) => code === undefined).map(([place]) => place);
+  // What only a run shows is not to be had at a machine that is locked out: nothing waits for it, and it clears nothing.
+  const missing = untold.filter((place) => !AFTER_A_RUN.includes(place));
   const unseen = machine.spindles.filter(({ id }) => spindles[id]?.turns !== "turns").map(({ id }) => id);
   return {
     check: "belt-inspection",
@@ -211,9 +214,9 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
       check: "belt-inspection",
       findings,
       clears: {
-        "belt-off": missing.length === 0,
-        "belt-slipping": missing.length === 0,
-        "idler-failing": missing.length === 0,
+        "belt-off": untold.length === 0 && belt.path !== "no-picture",
+        "belt-slipping": untold.length === 0,
+        "idler-failing": untold.length === 0,
       },
       told: findings.map(({ place }) => place),
       isComplete: missing.length === 0,
