@@ -11,9 +11,18 @@ export const eventDataSchema = z.object({
   droveOn: z.boolean().optional(),
   /** On the site. */
   where: z.string().max(120).optional(),
+  /** Written with this entry of the spindle log: it goes when that one is taken back. */
+  spindleEntryId: z.number().int().optional(),
 });
 
-export type EventRecord = LoggedEvent & { id: number; words?: string; stepId?: number; droveOn?: boolean; where?: string };
+export type EventRecord = LoggedEvent & {
+  id: number;
+  words?: string;
+  stepId?: number;
+  droveOn?: boolean;
+  where?: string;
+  spindleEntryId?: number;
+};
 
 type Row = {
   id: number;
@@ -49,7 +58,7 @@ export function listTakenBackRuns(db: Db, machineId: string): EventRecord[] {
 }
 
 function fromRow(row: Row): EventRecord {
-  const { pressures, words, droveOn, where } = eventDataSchema.parse(JSON.parse(row.data_json));
+  const { pressures, words, droveOn, where, spindleEntryId } = eventDataSchema.parse(JSON.parse(row.data_json));
   return {
     id: row.id,
     seq: row.seq,
@@ -62,5 +71,6 @@ function fromRow(row: Row): EventRecord {
     ...(words ? { words } : {}),
     ...(where ? { where } : {}),
     ...(droveOn === undefined ? {} : { droveOn }),
+    ...(spindleEntryId === undefined ? {} : { spindleEntryId }),
   };
 }

@@ -104,22 +104,24 @@ export function voidEvent(
     const { reason = "" } = args;
     if (HOLDING_EVENTS.includes(standing.event) && !isSubstantial(reason))
       throw new AppError("invalid", { issues: [{ code: "reason-of-substance", path: ["reason"] }] });
-    const before = stateOfMachine(db, args.machineId);
-    const { lastInsertRowid } = db
-      .prepare("INSERT INTO events (machine_id, event, data_json, voids_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?)")
-      .run(
-        args.machineId,
-        standing.event,
-        JSON.stringify(reason ? { words: reason } : {}),
-        args.eventId,
-        doing.who,
-        doing.now,
-        nextSeq(db),
-      );
-    touch(db, args.machineId);
-    const from = { eventId: Number(lastInsertRowid) };
-    letGo(db, doing, { machineId: args.machineId, before, of: standing.who, reason, from });
+    const eventId = voidStanding(db, doing, { machineId: args.machineId, standing, reason });
     audit(db, doing, { action: "event-voided", subject: `machine:${args.machineId}`, detail: { eventId: args.eventId, reason } });
-    return { eventId: Number(lastInsertRowid) };
+    return { eventId };
   });
+}
+
+/** Takes a standing event back inside a transaction; what kept the machine from running by it is let go of with the reason, or refused without (`letGo`). */
+export function voidStanding(
+  db: Db,
+  doing: Doing,
+  { machineId, standing, reason }: { machineId: string; standing: EventRecord; reason: string },
+): number {
+  const before = stateOfMachine(db, machineId);
+  const { lastInsertRowid } = db
+    .prepare("INSERT INTO events (machine_id, event, data_json, voids_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?)")
+    .run(machineId, standing.event, JSON.stringify(reason ? { words: reason } : {}), standing.id, doing.who, doing.now, nextSeq(db));
+  touch(db, machineId);
+  const eventId = Number(lastInsertRowid);
+  letGo(db, doing, { machineId, before, of: standing.who, reason, from: { eventId } });
+  return eventId;
 }

@@ -3,7 +3,7 @@ import { greasedSpindles, isRotation, type SpindleEntry, type SpindleStanding, s
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
-import { insertEvent } from "./events";
+import { insertEvent, listEvents, voidStanding } from "./events";
 import { meterReadings } from "./hours";
 import { getMachine, type MachineRecord } from "./machines";
 
@@ -44,30 +44,46 @@ export function logSpindles(
     const insert = db.prepare("INSERT INTO spindle_log (machine_id, kind, place, moves_json, who, at) VALUES (?, ?, ?, ?, ?, ?)");
     const add = (kind: string, place: string | null, moves: object | null) =>
       Number(insert.run(args.machineId, kind, place, moves && JSON.stringify(moves), doing.who, doing.now).lastInsertRowid);
+    const apart = (place: string, spindleEntryId: number) =>
+      insertEvent(db, doing, { machineId: args.machineId, event: "spindle-apart", place, data: { spindleEntryId } });
     audit(db, doing, { action: "spindles-logged", subject: `machine:${args.machineId}`, detail: { kind: args.kind } });
     if (args.kind === "moved") {
       if (!isRotation(args.moves, places)) throw new AppError("invalid", { issues: [{ code: "not-a-rotation", path: ["moves"] }] });
-      for (const place of Object.keys(args.moves))
-        if (args.moves[place] !== place) insertEvent(db, doing, { machineId: args.machineId, event: "spindle-apart", place });
-      return { entryIds: [add("moved", null, args.moves)] };
+      const entryId = add("moved", null, args.moves);
+      for (const place of Object.keys(args.moves)) if (args.moves[place] !== place) apart(place, entryId);
+      return { entryIds: [entryId] };
     }
     const unknown = args.places.filter((place) => !places.includes(place));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-spindle", path: ["places"], place })) });
     // New bearings and other places are work on the spindle: what was read of it before holds no longer.
-    if (args.kind === "bearings-new")
-      for (const place of new Set(args.places)) insertEvent(db, doing, { machineId: args.machineId, event: "spindle-apart", place });
-    return { entryIds: [...new Set(args.places)].map((place) => add(args.kind, place, null)) };
+    return {
+      entryIds: [...new Set(args.places)].map((place) => {
+        const entryId = add(args.kind, place, null);
+        if (args.kind === "bearings-new") apart(place, entryId);
+        return entryId;
+      }),
+    };
   });
 }
 
-/** Takes an entry back by a further one; the first stays on the log. Throws `nothing-to-undo`. */
-export function takeBackSpindleEntry(db: Db, doing: Doing, args: { machineId: string; entryId: number }): { entryId: number } {
+/**
+ * Takes an entry back by a further one, with what it wrote on the machine's log; the first stays. Throws `nothing-to-undo`, and `invalid` where somebody else's
+ * reason why the machine may not run goes with it and none of substance is given.
+ */
+export function takeBackSpindleEntry(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; entryId: number; reason?: string | undefined },
+): { entryId: number } {
   return once(db, doing, "spindle-entry-taken-back", () => {
     if (!listSpindleLog(db, args.machineId).some(({ id }) => id === args.entryId)) throw new AppError("nothing-to-undo");
     const { lastInsertRowid } = db
       .prepare("INSERT INTO spindle_log (machine_id, kind, takes_back_id, who, at) VALUES (?, 'taken-back', ?, ?, ?)")
       .run(args.machineId, args.entryId, doing.who, doing.now);
+    for (const standing of listEvents(db, args.machineId))
+      if (standing.spindleEntryId === args.entryId)
+        voidStanding(db, doing, { machineId: args.machineId, standing, reason: args.reason ?? "" });
     audit(db, doing, { action: "spindle-entry-taken-back", subject: `machine:${args.machineId}`, detail: { entryId: args.entryId } });
     return { entryId: Number(lastInsertRowid) };
   });

@@ -15,6 +15,7 @@ import {
   newMachinePhotographSchema,
   takeBackMachinePhotograph,
 } from "@/data/machine-photographs";
+import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { recordOwnList } from "@/data/own-list";
@@ -247,6 +248,22 @@ describe("tip speed on paper", () => {
 describe("the spindle log", () => {
   const log = (entry: Parameters<typeof logSpindles>[2]) => logSpindles(db, clock.doing(), entry);
   const at = (place: string) => spindlesOf(db, "zt-1", clock.doing().now).find((one) => one.place === place);
+
+  it("bearings written down by mistake are taken back with what they left to be done; another's want a reason, and are owed", () => {
+    const { entryIds } = log({ machineId: "zt-1", kind: "bearings-new", places: ["left"] });
+    expect(stateOfMachine(db, "zt-1").unturned).toHaveLength(3);
+    takeBackSpindleEntry(db, clock.doing(), { machineId: "zt-1", entryId: entryIds[0] ?? 0 });
+    const { unturned, toPutBack } = stateOfMachine(db, "zt-1");
+    expect([unturned, toPutBack]).toEqual([[], undefined]);
+    const [second = 0] = log({ machineId: "zt-1", kind: "bearings-new", places: ["left"] }).entryIds;
+    const byOther = (reason: string) => () =>
+      takeBackSpindleEntry(db, { ...clock.doing(), who: "BL" }, { machineId: "zt-1", entryId: second, reason });
+    expect(refusedFor(byOther(""))).toContain("reason-of-substance");
+    expect(stateOfMachine(db, "zt-1").unturned).toHaveLength(3);
+    expect(refusedFor(byOther("it was the other machine, AK says so"))).toEqual([]);
+    expect(stateOfMachine(db, "zt-1").unturned).toEqual([]);
+    expect(listOwed(db, "zt-1").map(({ code }) => code)).toContain("let-go");
+  });
 
   it("counts by the hour meter, ticks greasing overdue, and asks for it when the spindle is looked at", () => {
     logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 100, isCorrection: false, isSure: true });

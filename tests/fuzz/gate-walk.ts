@@ -323,7 +323,8 @@ export class Walk {
   /** Why a reason that went had no business to go; nothing where it is explained. */
   private unexplained(reason: HeldReason, deed: DeedId, before: MachineState, sent: Sent): string | undefined {
     if (clears(reason, deed, sent, before, this)) return undefined;
-    if (deed === "undo" || deed === "event-voided" || deed === "take-corrected") return this.notLetGo(reason, sent);
+    if (deed === "undo" || deed === "event-voided" || deed === "take-corrected" || deed === "spindle-entry-taken-back")
+      return this.notLetGo(reason, sent);
     if (reason.code === "locked-by") return this.lockWent(reason, deed, sent);
     return "nothing cleared it";
   }
@@ -891,15 +892,26 @@ const TRIES: Record<DeedId, Try> = {
       }),
   }),
   "spindles-logged": (walk) => ({
-    act: () => logSpindles(walk.db, walk.doing(walk.who), { machineId: walk.machineId, kind: "purged", places: [walk.cutter()] }),
-  }),
-  "spindle-entry-taken-back": (walk) => ({
     act: () =>
-      takeBackSpindleEntry(walk.db, walk.doing(walk.who), {
+      logSpindles(walk.db, walk.doing(walk.who), {
         machineId: walk.machineId,
-        entryId: listSpindleLog(walk.db, walk.machineId).at(-1)?.id ?? 0,
+        kind: walk.pick(["purged", "bearings-new"] as const),
+        places: [walk.cutter()],
       }),
   }),
+  "spindle-entry-taken-back": (walk) => {
+    const entry = listSpindleLog(walk.db, walk.machineId).at(-1);
+    const reason = walk.reason();
+    return {
+      sent: { reason, ...(entry ? { of: entry.who } : {}) },
+      act: () =>
+        takeBackSpindleEntry(walk.db, walk.doing(walk.who), {
+          machineId: walk.machineId,
+          entryId: entry?.id ?? 0,
+          ...(reason ? { reason } : {}),
+        }),
+    };
+  },
   "machine-photographed": (walk) => ({
     act: () => addMachinePhotograph(walk.db, walk.doing(walk.who), { machineId: walk.machineId, about: "damage", picture: PICTURE }),
   }),

@@ -5,8 +5,8 @@ import { takeBackSpindleEntry } from "@/data/spindle-log";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; entryId: string }> }) {
   const { id, entryId } = await params;
-  return changing(request, z.object({}), (db, doing) => {
+  return changing(request, z.object({ reason: z.string().trim().max(500).optional() }), (db, doing, { reason }) => {
     if (!/^\d{1,9}$/.test(entryId)) throw new AppError("nothing-to-undo");
-    return takeBackSpindleEntry(db, doing, { machineId: id, entryId: Number(entryId) });
+    return takeBackSpindleEntry(db, doing, { machineId: id, entryId: Number(entryId), reason });
   });
 }
