@@ -170,6 +170,7 @@ export function RulesPanel({
           >
             Set the rule
           </button>
+          {value.reason.trim() === "" && (isSaid || isBad) && <p className="text-sm text-soft">“Why” is wanted before it can be set.</p>}
         </div>
       </div>
       <ul className="ruled mt-2">

@@ -130,7 +130,9 @@ function StepButton({
           {listed.status === "done" ? "✓" : listed.status === "stale" ? "again" : listed.minutes ? `${listed.minutes} min` : ""}
         </span>
       )}
-      <span className="sr-only">{STATUS_WORDS[listed.status]}</span>
+      <span className="sr-only">
+        {listed.verdict === "not-enough-readings" && listed.status === "bad" ? "not read in full" : STATUS_WORDS[listed.status]}
+      </span>
     </button>
   );
 }

@@ -17,6 +17,7 @@ import { useSeat } from "@/ui/person";
 import { sayCautions } from "@/ui/words/cautions";
 import { sayIssue, sayQuantityIssue } from "@/ui/words/issues";
 import { placeName, show } from "@/ui/words/quantities";
+import { walkOnEnter } from "@/ui/walk";
 import type { Act } from "./act";
 import { causesOffered, suspectedCauses } from "./causes";
 import { Cautions, SafeGate } from "./gate";
@@ -123,6 +124,7 @@ export function FixPanel({
   const sorted = [...offered].sort((a, b) => Number(suspects.includes(b.id)) - Number(suspects.includes(a.id)) || likelier(a.id, b.id));
   return (
     <form
+      onKeyDown={walkOnEnter}
       onSubmit={(event) => {
         event.preventDefault();
         save();
