@@ -10,7 +10,9 @@ export function walkOnEnter(event: KeyboardEvent<HTMLFormElement>): void {
   const field = event.target;
   if (event.key !== "Enter" || event.ctrlKey || event.metaKey || !(field instanceof HTMLInputElement)) return;
   event.preventDefault();
-  const all = [...event.currentTarget.querySelectorAll<HTMLElement>(`${FIELDS}, button[type=submit]`)].filter((one) => one.offsetParent !== null);
+  const all = [...event.currentTarget.querySelectorAll<HTMLElement>(`${FIELDS}, button[type=submit]`)].filter(
+    (one) => one.offsetParent !== null,
+  );
   const next = all[all.indexOf(field) + 1];
   next?.focus();
   if (next instanceof HTMLInputElement) next.select();

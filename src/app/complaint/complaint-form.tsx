@@ -291,7 +291,15 @@ export function ComplaintForm({
           </p>
         )}
         <button type="submit" className="btn btn-go min-h-14 text-lg" disabled={isBusy || draft.machineId === "" || !isTold}>
-          {isBusy ? "Sending …" : draft.machineId === "" ? "Pick the machine first" : isTold ? "Hand it to the bay" : strike.words.trim() === "" ? "What did it strike?" : "The drive: stopped at once?"}
+          {isBusy
+            ? "Sending …"
+            : draft.machineId === ""
+              ? "Pick the machine first"
+              : isTold
+                ? "Hand it to the bay"
+                : strike.words.trim() === ""
+                  ? "What did it strike?"
+                  : "The drive: stopped at once?"}
         </button>
       </form>
     </main>

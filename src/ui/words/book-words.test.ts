@@ -40,6 +40,11 @@ describe("words of a sheet", () => {
     const zt = fleet[0] as Machine;
     const height = fieldsOf(zt).find(({ key }) => key === "sheet.heightMostMetres");
     expect(sayValue(height, 0.1143, "us")).toMatch(/4[.1 ].*in/);
+    // 0.090 in is no sixteenth: it stands as it was written.
+    expect([sayValue(height, 0.09 * 0.0254, "us"), sayValue(height, 0.125 * 0.0254, "us")]).toEqual([
+      expect.stringContaining("0.090"),
+      expect.stringMatching(/1\/8|0\.125/),
+    ]);
     expect(sayValue(height, 0.1143, "metric")).toMatch(/114\.3.*mm/);
     expect(sayValue(height, undefined, "us")).toBe("not said");
     expect(sayValue(undefined, ["front", "rear"], "us")).toBe("front, rear");

@@ -23,6 +23,16 @@ export const STANDING_WORDS: Record<Standing, string> = {
   "say-so": "say-so",
 };
 
+/** A sixteenth as it was written is one to this, inches. */
+const AS_WRITTEN_INCHES = 0.0005;
+
+/** A size of a specification as it was written: in sixteenths where it is one, else in thousandths, since nobody read it off a tape. */
+export function asWritten(metres: number, system: UnitSystem): string {
+  const sixteenths = fromSi(metres, "in") * 16;
+  const isSixteenth = Math.abs(sixteenths - Math.round(sixteenths)) <= AS_WRITTEN_INCHES * 16;
+  return show(metres, "length", system, system === "us" && !isSixteenth ? "fine" : "tape");
+}
+
 export function show(valueSi: number, dimension: Dimension, system: UnitSystem, instrument: Instrument = "tape"): string {
   return formatQuantity({ valueSi, dimension, system, instrument }).text;
 }

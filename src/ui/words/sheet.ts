@@ -12,7 +12,7 @@ import {
 } from "@/core/sheet";
 import { table } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
-import { show } from "./quantities";
+import { asWritten, show } from "./quantities";
 
 export const WORD_LABELS: Record<SheetWord, string> = {
   sheet: "its manual's sheet",
@@ -192,6 +192,8 @@ export function sayValue(spec: FieldSpec | undefined, value: unknown, system: Un
       : `${value.length}`;
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number") {
+    if (spec?.kind === "quantity" && spec.dimension === "length" && spec.instrument !== "fine")
+      return asWritten(value / (spec.scale ?? 1), system);
     if (spec?.kind === "quantity") return show(value / (spec.scale ?? 1), spec.dimension, system, spec.instrument);
     return spec?.kind === "number" && spec.unit ? `${value} ${spec.unit}` : String(value);
   }

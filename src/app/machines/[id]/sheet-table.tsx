@@ -5,7 +5,7 @@ import { cuttingWidth, type Machine, type UnitSheet } from "@/core/machine";
 import { stanceOf } from "@/core/reel";
 import { formatQuantity, type UnitSystem } from "@/core/units";
 import { useSeat } from "@/ui/person";
-import { show } from "@/ui/words/quantities";
+import { asWritten, show } from "@/ui/words/quantities";
 
 type Line = readonly [string, string];
 
@@ -16,7 +16,7 @@ type Section = { title: string; lines: Line[] };
 
 function linesOf(machine: Machine, system: UnitSystem): Section[] {
   const { sheet } = machine;
-  const length = (value: number | undefined) => (value === undefined ? "not on the sheet" : show(value, "length", system));
+  const length = (value: number | undefined) => (value === undefined ? "not on the sheet" : asWritten(value, system));
   const pressure = (value: number | undefined) => (value === undefined ? "not on the sheet" : show(value, "pressure", system, "gauge"));
   const sections: Section[] = [
     {
