@@ -30,7 +30,7 @@ const AS_WRITTEN_INCHES = 0.0005;
 export function asWritten(metres: number, system: UnitSystem): string {
   const sixteenths = fromSi(metres, "in") * 16;
   const isSixteenth = Math.abs(sixteenths - Math.round(sixteenths)) <= AS_WRITTEN_INCHES * 16;
-  return show(metres, "length", system, system === "us" && !isSixteenth ? "fine" : "tape");
+  return show(metres, "length", system, system === "metric" ? "gauge" : isSixteenth ? "tape" : "fine");
 }
 
 export function show(valueSi: number, dimension: Dimension, system: UnitSystem, instrument: Instrument = "tape"): string {
