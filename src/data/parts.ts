@@ -137,12 +137,39 @@ export function movePart(
     const change = move.why === "bought" ? move.count : move.why === "counted" ? move.count - lies : -move.count;
     if (change === 0) throw new AppError("invalid", { issues: [{ code: "nothing-set", path: ["count"] }] });
     if (lies + change < 0) throw new AppError("invalid", { issues: [{ code: "not-so-many", path: ["count"], stock: lies }] });
-    const { lastInsertRowid } = db
-      .prepare("INSERT INTO part_moves (part_id, change, lot, why, machine_id, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")
-      .run(partId, change, lot ?? null, move.why, move.why === "fitted" ? (move.machineId ?? null) : null, doing.who, doing.now);
-    audit(db, doing, { action: "part-moved", subject: `part:${partId}`, detail: { change, why: move.why, lot } });
-    return { moveId: Number(lastInsertRowid), stock: getPart(db, partId).stock };
+    const machineId = move.why === "fitted" ? move.machineId : undefined;
+    const moveId = insertMove(db, doing, { partId, change, lot, why: move.why, machineId });
+    return { moveId, stock: getPart(db, partId).stock };
   });
+}
+
+function insertMove(
+  db: Db,
+  doing: Doing,
+  args: { partId: number; change: number; lot: string | undefined; why: string; machineId: string | undefined },
+): number {
+  const { partId, change, lot, why, machineId } = args;
+  const { lastInsertRowid } = db
+    .prepare("INSERT INTO part_moves (part_id, change, lot, why, machine_id, who, at) VALUES (?, ?, ?, ?, ?, ?, ?)")
+    .run(partId, change, lot ?? null, why, machineId ?? null, doing.who, doing.now);
+  audit(db, doing, { action: "part-moved", subject: `part:${partId}`, detail: { change, why, lot } });
+  return Number(lastInsertRowid);
+}
+
+/** A set fitted for the first time comes off the shelf: as many of its lot as sit on the machine, as far as they lie there by the book. */
+function offTheShelf(
+  db: Db,
+  doing: Doing,
+  args: { set: SetRecord; machine: MachineRecord["machine"]; machineId: string; place: string | undefined },
+): { moveId?: number } {
+  const { set, machine, machineId, place } = args;
+  if (set.log.some(({ kind }) => kind === "fitted")) return {};
+  const { byLot } = getPart(db, set.partId);
+  const wanted = place === undefined ? Math.max(machine.spindles.length, machine.units.length) : 1;
+  const count = Math.min(wanted, byLot.find(({ lot }) => lot === set.lot)?.stock ?? 0);
+  return count <= 0
+    ? {}
+    : { moveId: insertMove(db, doing, { partId: set.partId, change: -count, lot: set.lot, why: "fitted", machineId }) };
 }
 
 /** Takes a move back by a further one. Throws `nothing-to-undo`, and `invalid` with `not-so-many` where what it brought has left since. */
@@ -209,6 +236,8 @@ const setEntryData = z.object({
   why: z.string().trim().max(80).optional(),
   isDull: z.boolean().optional(),
   where: z.string().trim().max(80).optional(),
+  /** What left the shelf with it, the first time it was fitted. */
+  moveId: z.number().int().optional(),
 });
 
 export const newSetSchema = z.object({
@@ -256,7 +285,9 @@ const totalHours = (db: Db, machineId: string, now: string): number | undefined 
 export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.output<typeof setEntrySchema> }): { entryId: number } {
   return once(db, doing, `set-${args.entry.kind}`, () => {
     const { entry } = args;
-    const { standing, partId } = getSet(db, args.setId, doing.now);
+    const set = getSet(db, args.setId, doing.now);
+    const { standing, partId } = set;
+    let shelf: { moveId?: number } = {};
     const refuse = (code: string, detail: object = {}): never => {
       throw new AppError("invalid", { issues: [{ code, path: ["kind"], ...detail }] });
     };
@@ -269,6 +300,7 @@ export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.out
       if (entry.place !== undefined && !places.includes(entry.place)) refuse("unknown-part", { place: entry.place });
       const other = onTheSamePlace(db, doing.now, { ...entry, partId, setId: args.setId });
       if (other) refuse("place-taken", { mark: other.mark });
+      shelf = offTheShelf(db, doing, { set, machine, machineId: entry.machineId, place: entry.place });
     }
     if (entry.kind === "came-off" && !standing.on) refuse("not-fitted");
     // A set that is finished where it sits has come off.
@@ -277,8 +309,24 @@ export function logSet(db: Db, doing: Doing, args: { setId: number; entry: z.out
     const { kind, ...rest } = entry;
     const isAtMachine = entry.kind === "came-off" || entry.kind === "sharpened" || entry.kind === "looked";
     const on = entry.kind === "fitted" ? entry.machineId : isAtMachine ? standing.on?.machineId : undefined;
-    return { entryId: insertSetEntry(db, doing, { setId: args.setId, kind, ...rest, on }) };
+    return { entryId: insertSetEntry(db, doing, { setId: args.setId, kind, ...rest, ...shelf, on }) };
   });
+}
+
+/** What left the shelf with an entry lies there again once that is taken back, unless the move was taken back by itself. */
+function putBackOnShelf(db: Db, doing: Doing, { partId, entryId }: { partId: number; entryId: number }): void {
+  const { data_json } = db.prepare("SELECT data_json FROM set_log WHERE id = ?").get(entryId) as { data_json: string };
+  const { moveId } = setEntryData.parse(JSON.parse(data_json));
+  const move = moveId === undefined ? undefined : movesOf(db, partId).find(({ id }) => id === moveId);
+  if (!move) return;
+  db.prepare("INSERT INTO part_moves (part_id, change, lot, why, takes_back_id, who, at) VALUES (?, ?, ?, 'taken-back', ?, ?, ?)").run(
+    partId,
+    -move.change,
+    move.lot ?? null,
+    move.id,
+    doing.who,
+    doing.now,
+  );
 }
 
 /** A set of the same sort that sits where this one is to go: one goes on when the other is written down to have come off. */
@@ -327,6 +375,7 @@ export function takeBackSetEntry(db: Db, doing: Doing, args: { setId: number; en
       .prepare("INSERT INTO set_log (set_id, kind, data_json, takes_back_id, who, at, seq) VALUES (?, 'taken-back', '{}', ?, ?, ?, ?)")
       .run(args.setId, args.entryId, doing.who, doing.now, nextSeq(db));
     const { standing, partId } = getSet(db, args.setId, doing.now);
+    putBackOnShelf(db, doing, { partId, entryId: args.entryId });
     // It would sit again where another was put since.
     const other = standing.on && onTheSamePlace(db, doing.now, { ...standing.on, partId, setId: args.setId });
     if (other) throw new AppError("invalid", { issues: [{ code: "place-taken", path: ["entryId"], mark: other.mark }] });

@@ -258,6 +258,26 @@ describe("parts and the sets made of them", () => {
     expect(refusedFor(() => takeBackMove(db, clock.doing(), { partId, moveId: last?.id ?? 0 }))).toEqual(["nothing-to-undo"]);
   });
 
+  it("a set comes off the shelf the first time it is fitted, and lies there again when that is taken back; not every time it comes back sharp", () => {
+    const { partId } = addPart(db, clock.doing(), { part: blade });
+    bought(partId, 6, "A");
+    const { setId } = addSet(db, clock.doing(), { partId, mark: "C1", lot: "A" });
+    const fit = () => logSet(db, clock.doing(), { setId, entry: { kind: "fitted", machineId: "zt-1", work: "rough" } });
+    const { entryId } = fit();
+    expect(getPart(db, partId).stock).toBe(3);
+    takeBackSetEntry(db, clock.doing(), { setId, entryId });
+    expect(getPart(db, partId).stock).toBe(6);
+    fit();
+    logSet(db, clock.doing(), { setId, entry: { kind: "came-off", why: "dull" } });
+    logSet(db, clock.doing(), { setId, entry: { kind: "sharpened" } });
+    fit();
+    expect(getPart(db, partId).stock).toBe(3);
+    // What the book does not know to lie there does not leave it.
+    const { setId: other } = addSet(db, clock.doing(), { partId, mark: "D1", lot: "B" });
+    logSet(db, clock.doing(), { setId: other, entry: { kind: "fitted", machineId: "zt-2", work: "rough" } });
+    expect(getPart(db, partId).byLot).toEqual([{ lot: "A", stock: 3 }]);
+  });
+
   it("a part changed by two is told, and its versions stay", () => {
     const { partId } = addPart(db, clock.doing(), { part: blade });
     changePart(db, clock.doing(), { partId, basedOnVersion: 1, part: { ...blade, price: 30 } });
