@@ -4,14 +4,14 @@ import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { sharpBySets } from "./parts";
-import { STANDS } from "./takes-read";
+import { rootOf, STANDS } from "./takes-read";
 
 /** Looks further back than these say little of today's grass. Estimate. */
 const MOST_LOOKS = 200;
 
 /** A sharpening as its place in the log and its hour. */
 type Sharpened = [seq: number, at: string];
-type Row = { machine_id: string; at: string; seq: number; findings: string | null; fixed: string | null; served: string | null };
+type Row = { machine_id: string; at: string; seq: number; corrects_step_id: number | null; findings: string | null };
 
 /**
  * What edges were found to be, with the hours on them since they were last sharpened or new, over the machines of a kind: dull where the take says so of
@@ -21,19 +21,25 @@ type Row = { machine_id: string; at: string; seq: number; findings: string | nul
 export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
   const rows = db
     .prepare(
-      `SELECT t.machine_id, t.at, s.seq, json_extract(t.result_json, '$.findings') AS findings,
-         (SELECT json_array(e.seq, e.at) FROM events e JOIN steps f ON f.id = e.step_id WHERE e.machine_id = t.machine_id AND e.seq < s.seq
-           AND f.kind = 'fix' AND json_extract(f.data_json, '$.fix') IN ('sharpen-blades', 'replace-blades')
-           AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = f.id) ORDER BY e.seq DESC LIMIT 1) AS fixed,
-         (SELECT json_array(l.seq, l.at) FROM service_log l WHERE l.machine_id = t.machine_id AND l.what = 'sharpen' AND l.kind = 'done' AND l.seq < s.seq
-           AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served
+      `SELECT t.machine_id, t.at, s.seq, t.corrects_step_id, json_extract(t.result_json, '$.findings') AS findings
        FROM machines m CROSS JOIN takes t ON t.machine_id = m.id JOIN steps s ON s.id = t.step_id
        WHERE m.kind = ? AND t.check_id = 'blade-edge' AND ${STANDS}
        ORDER BY t.step_id DESC LIMIT ${MOST_LOOKS}`,
     )
     .all(kind) as Row[];
+  const sharpened = db.prepare(
+    `SELECT (SELECT json_array(e.seq, e.at) FROM events e JOIN steps f ON f.id = e.step_id WHERE e.machine_id = ? AND e.seq < ?
+         AND f.kind = 'fix' AND json_extract(f.data_json, '$.fix') IN ('sharpen-blades', 'replace-blades')
+         AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = f.id) ORDER BY e.seq DESC LIMIT 1) AS fixed,
+       (SELECT json_array(l.seq, l.at) FROM service_log l WHERE l.machine_id = ? AND l.what = 'sharpen' AND l.kind = 'done' AND l.seq < ?
+         AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served`,
+  );
   const meters = new Map<string, ReturnType<typeof meterReadings>>();
-  return rows.flatMap(({ machine_id, at, seq, findings, fixed, served }) => {
+  return rows.flatMap((row) => {
+    const { machine_id, findings } = row;
+    // A slip put right after the blades were sharpened is no look at the sharpened ones.
+    const { at, seq } = rootOf(db, row);
+    const { fixed, served } = sharpened.get(machine_id, seq, machine_id, seq) as { fixed: string | null; served: string | null };
     const set = sharpBySets(db, machine_id, now).findLast((entry) => entry.seq < seq);
     const all: Sharpened[] = [
       ...[fixed, served].flatMap((text) => (text === null ? [] : [JSON.parse(text) as Sharpened])),

@@ -221,6 +221,12 @@ describe("sharp edges, by whichever way they were written down", () => {
     expect(hoursSeen()).toEqual([8, 12, 16]);
     takeBackService(db, at(6), { machineId: "zt-1", entryId });
     expect(hoursSeen()).toEqual([12, 12, 16]);
+    // Sharpened, and only then a slip of the look before it put right: that look was of the edge before.
+    const last = look();
+    expect(hoursSeen()).toEqual([12, 12, 12, 16]);
+    logService(db, at(9), { machineId: "zt-1", what: "sharpen", kind: "done", words: "" });
+    look({ correctsStepId: last.stepId });
+    expect(hoursSeen()).toEqual([12, 12, 12, 16]);
   });
 });
 

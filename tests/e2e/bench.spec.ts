@@ -199,7 +199,9 @@ test("a bench setting by keyboard: what if stands apart, a reload loses nothing,
   await keepAll.click();
   await expect(page.getByText("Kept for all units.")).toBeVisible();
   await open(page, `/machines/${machineId}`);
-  await expect(page.getByRole("region", { name: "Sheet" })).toContainText("Bench setting 0.480 in, all units, AK");
+  await expect(page.getByRole("region", { name: "Sheet" })).toContainText(
+    /Bench setting 0\.480 in, all units: (Rear|Front) roller .* (up|down) in the unit.*, AK/,
+  );
 });
 
 test("a sheet another changed meanwhile: what was typed stays, is told, and is reckoned anew on what stands now", async ({ page }) => {
