@@ -10,7 +10,7 @@ export const CUT: readonly FieldSpec[] = [
   length("sheet.heightMostMetres", "Highest height of cut", { least: 0.001, most: 0.25 }),
 ];
 export const DECK: readonly FieldSpec[] = [
-  length("sheet.rakeTargetMetres", "Rake wanted, nose down is minus", { least: -0.03, most: 0.03 }),
+  length("sheet.rakeTargetMetres", "Rake wanted, nose down is minus", { least: -0.03, most: 0.03, usualLeast: -0.0127, usualMost: 0 }),
   length("sheet.rakeToleranceMetres", "Rake, so far off is right still", { least: 0.0005, most: 0.02 }),
   length("sheet.sideToleranceMetres", "Side to side, so far off is right still", { least: 0.0005, most: 0.02 }),
   length("sheet.passOverlapMetres", "Overlap of passes", { least: 0, most: 0.6 }),

@@ -25,6 +25,8 @@ export function TemplatePicker(args: {
   const written = (metres: number) => String(Number(Number(writeQuantity({ valueSi: metres, dimension: "length", system })).toFixed(1)));
   const [width, setWidth] = useState(written(usual.widthMetres));
   const [sure, setSure] = useState("");
+  /** Copied from a sister, no kind is picked; another one would throw the copy away, and is asked about. */
+  const [copied, setCopied] = useState<{ from: string; anew?: KindId }>();
   const entry = readEntry({
     text: width,
     place: { dimension: "length", range: { least: leastWidthMetres, most: mostWidthMetres } },
@@ -35,6 +37,7 @@ export function TemplatePicker(args: {
   const take = (next: { kind: KindId; cutters: number; widthMetres: number }) =>
     args.onTake(asEstimated(templateMachine(next)), `${kindById(next.kind).label}, begun from its template`);
   const pick = (next: KindId) => {
+    setCopied(undefined);
     const { usual: own } = TEMPLATES[next];
     setKind(next);
     setCount(own.cutters);
@@ -44,8 +47,19 @@ export function TemplatePicker(args: {
   return (
     <fieldset className="mt-2 border-y border-rule py-1">
       <legend className="caps">Begin from</legend>
-      <Choice label="Kind of machine" value={kind} options={KINDS.map(({ id, label }) => [id, label])} onChange={pick} />
-      {offered.length > 1 && (
+      <Choice
+        label="Kind of machine"
+        value={copied ? "" : kind}
+        options={KINDS.map(({ id, label }) => [id as string, label])}
+        onChange={(next) => (copied ? setCopied({ ...copied, anew: next as KindId }) : pick(next as KindId))}
+      />
+      {copied && <p className="leading-snug">A copy of {copied.from}, with its kind, sizes and words.</p>}
+      {copied?.anew && (
+        <button type="button" className="btn btn-stop" onClick={() => copied.anew && pick(copied.anew)}>
+          Throw the copy away and begin as {kindById(copied.anew).label.toLowerCase()}
+        </button>
+      )}
+      {!copied && offered.length > 1 && (
         <Choice
           label={isReel ? "Units" : "Blades"}
           value={String(count)}
@@ -56,30 +70,41 @@ export function TemplatePicker(args: {
           }}
         />
       )}
-      <QuantityField
-        id="template-width"
-        label="Width of cut"
-        hint={isReel ? "of all its units" : "tip to tip"}
-        text={width}
-        entry={entry}
-        dimension="length"
-        instrument="gauge"
-        system={system}
-        onText={(text) => {
-          setWidth(text);
-          const read = readEntry({
-            text,
-            place: { dimension: "length", range: { least: leastWidthMetres, most: mostWidthMetres } },
-            system,
-          });
-          if (read.kind === "read") take({ kind, cutters: count, widthMetres: read.valueSi });
-        }}
-        onSure={setSure}
-      />
+      {!copied && (
+        <QuantityField
+          id="template-width"
+          label="Width of cut"
+          hint={isReel ? "of all its units" : "tip to tip"}
+          text={width}
+          entry={entry}
+          dimension="length"
+          instrument="gauge"
+          system={system}
+          onText={(text) => {
+            setWidth(text);
+            const read = readEntry({
+              text,
+              place: { dimension: "length", range: { least: leastWidthMetres, most: mostWidthMetres } },
+              system,
+            });
+            if (read.kind === "read") take({ kind, cutters: count, widthMetres: read.valueSi });
+          }}
+          onSure={setSure}
+        />
+      )}
       {args.sisters.length > 0 && (
         <label className="block py-1">
           <span className="caps">Or a copy of</span>
-          <select className="input" value="" onChange={(event) => event.target.value && args.onCopy(event.target.value)}>
+          <select
+            className="input"
+            value=""
+            onChange={(event) => {
+              const sister = args.sisters.find(({ id }) => id === event.target.value);
+              if (!sister) return;
+              setCopied({ from: sister.fleetNumber });
+              args.onCopy(sister.id);
+            }}
+          >
             <option value="">a sister that stands here already …</option>
             {args.sisters.map(({ id, fleetNumber, name }) => (
               <option key={id} value={id}>
