@@ -216,6 +216,8 @@ test("released by word it stays owed and unproved; a screen that lost the line s
   await sitDown(page);
   const machineId = await twinOf(page, "zt-1", "ZT-1WORD");
   const jobId = await newJob(page, { machineId, words: "somebody pumped a tyre hard" });
+  await open(page, `/jobs/${jobId}`);
+  await makeSafe(page, "Parked");
   await page.request.post(`/api/v1/jobs/${jobId}/takes`, {
     headers: { origin: BASE },
     data: { who: "AK", checkId: "tyre-pressure", readings: { tyres: { "left-drive": { pressurePascals: 170_000 } } } },

@@ -37,6 +37,14 @@ const wishes = KIND_IDS.flatMap((kind) =>
 );
 const tenth = 0.0001;
 
+describe("a rake typed without its minus", () => {
+  it("is asked about: nose up is no usual rake", () => {
+    const machine = templateMachine(TEMPLATES["zero-turn"].usual);
+    const rake = fieldsOf(machine).find(({ key }) => key === "sheet.rakeTargetMetres");
+    expect(rake).toMatchObject({ kind: "quantity", range: { usualMost: 0 } });
+  });
+});
+
 describe("templates", () => {
   it.each(wishes)("$kind with $cutters cuts $widthMetres m wide and contradicts nothing", (wish) => {
     const machine = templateMachine(wish);
