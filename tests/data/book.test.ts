@@ -262,15 +262,15 @@ describe("parts and the sets made of them", () => {
     const { partId } = addPart(db, clock.doing(), { part: blade });
     bought(partId, 6, "A");
     const { setId } = addSet(db, clock.doing(), { partId, mark: "C1", lot: "A" });
-    const fit = () => logSet(db, clock.doing(), { setId, entry: { kind: "fitted", machineId: "zt-1", work: "rough" } });
-    const { entryId } = fit();
+    const putOn = () => logSet(db, clock.doing(), { setId, entry: { kind: "fitted", machineId: "zt-1", work: "rough" } });
+    const { entryId } = putOn();
     expect(getPart(db, partId).stock).toBe(3);
     takeBackSetEntry(db, clock.doing(), { setId, entryId });
     expect(getPart(db, partId).stock).toBe(6);
-    fit();
+    putOn();
     logSet(db, clock.doing(), { setId, entry: { kind: "came-off", why: "dull" } });
     logSet(db, clock.doing(), { setId, entry: { kind: "sharpened" } });
-    fit();
+    putOn();
     expect(getPart(db, partId).stock).toBe(3);
     // What the book does not know to lie there does not leave it.
     const { setId: other } = addSet(db, clock.doing(), { partId, mark: "D1", lot: "B" });
