@@ -111,6 +111,8 @@ const WALKS: readonly Walk[] = [
     symptoms: ["fine-streak"],
     contexts: ["top-dressed"],
     fault: { cause: "edge-nicked", severity: 1 },
+    // Ground, its contact is set anew: what the feeler then reads tight is set once more.
+    mends: ["edge-nicked", "contact-tight"],
     notAsked: ["turf-condition", "pass-overlap", "reel-speed", "clipping-path", "roller-square"],
     most: 3,
   },

@@ -153,8 +153,9 @@ function clearanceFigures(machine: Machine, blades: readonly SweptBlade[]): Figu
   const across = spindlesAcross(machine).map(({ id }) => id);
   const isNeighbour = ([a, b]: readonly [string, string]) => Math.abs(across.indexOf(a) - across.indexOf(b)) === 1;
   const judge = (clear: number): Verdict => {
-    if (clear < LEAST_CLEARANCE_METRES) return clear <= 0 ? "stop" : "out";
-    return clear < LEAST_CLEARANCE_METRES + WEAR_TO_WATCH_METRES ? "watch" : "in-tolerance";
+    if (clear <= 0) return "stop";
+    if (clear < LEAST_CLEARANCE_METRES - WEAR_TO_WATCH_METRES) return "out";
+    return clear < LEAST_CLEARANCE_METRES ? "watch" : "in-tolerance";
   };
   return clearances(blades)
     .filter(({ between, clearanceMetres }) => isNeighbour(between) || clearanceMetres <= LEAST_CLEARANCE_METRES)
