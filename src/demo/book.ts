@@ -285,6 +285,12 @@ function seedService(db: Db, clock: Clock): void {
     { who: RSO, now: back(clock, 200) },
     { what: "sharpen", scope: "kind", kind: "zero-turn", isOff: false, everyHours: 9, reason: "sandy verges dull them sooner" },
   );
+  // Ground once a season: what an edge says in between is a job of its own, counted at its unit.
+  addRule(
+    db,
+    { who: RSO, now: back(clock, 200) },
+    { what: "grind", scope: "fleet", isOff: false, everyHours: 600, reason: "once a season, and when an edge says so" },
+  );
   postponeService(
     db,
     { who: AK, now: back(clock, 1) },
