@@ -142,6 +142,8 @@ describe("proof of one unit among several", () => {
 
   it("wants a reading of the cut from after a cut", () => {
     expect(of({ events: [moved, run(14)], testCuts: [goodCut(14)] })).toEqual(["read-before-cut"]);
+    // Run and not cut with it says nothing of the turf.
+    expect(of({ events: [moved, run(12), run(14)], testCuts: [goodCut(14)] })).toEqual(["read-before-cut"]);
     expect(of({ events: [run(2), moved, run(14)], testCuts: [goodCut(14)] })).toEqual(["read-before-cut"]);
   });
 });

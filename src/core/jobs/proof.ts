@@ -159,8 +159,9 @@ function gapOf(args: ProofArgs & { check: CheckId }): ProofGap | undefined {
 /** What is read off the turf: after a fix it says nothing before something was cut. */
 export const READ_OF_THE_CUT: readonly CheckId[] = ["cutting-height"];
 
-const wasCutBetween = ({ events }: Pick<ProofArgs, "events">, from: number, to: number): boolean =>
-  events.some(({ event, seq }) => event === "run" && seq > from && seq < to);
+/** A test cut, not any run: driven to the shed nothing was cut. */
+const wasCutBetween = ({ testCuts }: Pick<ProofArgs, "testCuts">, from: number, to: number): boolean =>
+  testCuts.some(({ seq }) => seq > from && seq < to);
 
 /**
  * Places that the bad readings of a check and the fixes it proves name: its sisters stand. `undefined` where one of them names none, since then it
