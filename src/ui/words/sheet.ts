@@ -1,14 +1,17 @@
 import { FEATURES, KINDS } from "@/core/kinds";
-import type { SheetWord } from "@/core/machine";
+import { type Machine, SHEET_WORDS, type SheetWord } from "@/core/machine";
 import {
   type DRAWN,
   type FieldSpec,
+  fieldsOf,
   type MissingCode,
   type PlaceSort,
   type SheetDifference,
   type SheetPart,
+  sheetPlaces,
   TABLE_ROWS,
   type UnitPart,
+  valueAt,
 } from "@/core/sheet";
 import { table } from "@/core/tables";
 import type { UnitSystem } from "@/core/units";
@@ -217,4 +220,19 @@ export function differenceTitle({ key, field, a, b }: SheetDifference, labelOf: 
   const table = Object.hasOwn(DRAWN_WORDS, key) ? DRAWN_WORDS[key as keyof typeof DRAWN_WORDS] : undefined;
   if (table) return table;
   return typeof a === "string" ? `${a}, taken away` : `${String(b ?? key)}, new`;
+}
+
+/** What a sheet holds by another word than its manual's, word by word: a guess stands nowhere without being called one. */
+export function saidOtherwise(machine: Machine, system: UnitSystem): { word: SheetWord; values: string[] }[] {
+  const labels = new Map(sheetPlaces(machine).map(({ id, label }) => [id, label]));
+  const held = fieldsOf(machine).flatMap((field) => {
+    const value = valueAt(machine, field.key);
+    const word = machine.sheet.words?.[field.key];
+    if (value === undefined || word === undefined) return [];
+    const title = differenceTitle({ key: field.key, field }, (place) => labels.get(place) ?? "");
+    return [{ word, text: `${title} ${sayValue(field, value, system)}` }];
+  });
+  return SHEET_WORDS.filter((word) => word !== "sheet")
+    .map((word) => ({ word, values: held.filter((one) => one.word === word).map(({ text }) => text) }))
+    .filter(({ values }) => values.length > 0);
 }

@@ -315,7 +315,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
         <section id="sheet" aria-label="Sheet" className="mt-4">
           <h2 className="border-b-2 border-ink text-xl">Sheet, version {record.sheetVersion}</h2>
           <p className="mb-2 text-sm text-soft">
-            {record.sheetReason}, {record.sheetBy}, {dateOnly(record.sheetAt)}. Whose word: the machine's sheet, where nothing else is said.
+            {record.sheetReason}, {record.sheetBy}, {dateOnly(record.sheetAt)}.
           </p>
           <Link href={`/machines/${record.id}/sheet`} className="btn mb-2 w-full" prefetch={false}>
             Draw or type it anew

@@ -6,6 +6,7 @@ import { stanceOf } from "@/core/reel";
 import { formatQuantity, type UnitSystem } from "@/core/units";
 import { useSeat } from "@/ui/person";
 import { asWritten, show } from "@/ui/words/quantities";
+import { saidOtherwise, WORD_LABELS } from "@/ui/words/sheet";
 
 type Line = readonly [string, string];
 
@@ -208,6 +209,30 @@ export function SheetTable({ machine }: { machine: Machine }) {
           </tbody>
         </table>
       ))}
+      <WhoseWord machine={machine} system={system} />
     </>
+  );
+}
+
+/** Whose word the values are that are not the manual's; where all are, that is said. */
+function WhoseWord({ machine, system }: { machine: Machine; system: UnitSystem }) {
+  const otherwise = saidOtherwise(machine, system);
+  return (
+    <section aria-label="Whose word" className="mb-3">
+      <h3 className="caps">Whose word</h3>
+      {otherwise.map(({ word, values }) => (
+        <details key={word} open={values.length <= 6} className="border-b border-rule py-1">
+          <summary>
+            <b>{WORD_LABELS[word]}</b>: {values.length} {values.length === 1 ? "value" : "values"}
+          </summary>
+          <ul className="ml-4 list-disc">
+            {values.map((value) => (
+              <li key={value}>{value}</li>
+            ))}
+          </ul>
+        </details>
+      ))}
+      <p className="py-1">{otherwise.length === 0 ? "Every value is its manual's." : "All the rest is its manual's."}</p>
+    </section>
   );
 }

@@ -3,6 +3,7 @@ import { type Machine, machineSchema, sheetProblems } from "@/core/machine";
 import { fieldsOf, type PlaceSort, sheetPlaces, TEMPLATES, templateMachine, valueAt } from "@/core/sheet";
 import { FLEET } from "@/demo/fleet";
 import { readText, writeValue } from "@/ui/sheet-field/read-text";
+import { saidOtherwise } from "@/ui/words/sheet";
 import {
   asEstimated,
   draftOf,
@@ -180,6 +181,18 @@ describe("a sheet as it is drawn", () => {
     const lone = without(zt, place(zt, "rim-left-front"));
     expect(lone.deck?.antiScalpWheels.find(({ id }) => id === "rim-right-front")).not.toHaveProperty("twin");
     expect(sheetProblems(lone)).toEqual([]);
+  });
+
+  it("of a template the turns left on a hanger are a guess as well, and the sheet in words calls them one", () => {
+    const estimated = asEstimated(templateMachine(TEMPLATES["zero-turn"].usual));
+    const hanger = estimated.deck?.hangers[0];
+    if (!hanger) throw new Error("a zero-turn's deck hangs");
+    expect(wordOf(estimated, `deck.hangers.${hanger.id}.turnsLeftUp`)).toBe("estimated");
+    const [said, ...others] = saidOtherwise(estimated, "us");
+    expect(others).toEqual([]);
+    expect(said?.word).toBe("estimated");
+    expect(said?.values).toContain(`${hanger.label}: turns left up ${hanger.turnsLeftUp}`);
+    expect(saidOtherwise(zt, "us")).toEqual([]);
   });
 
   it("of a template every length is an estimate; sent, a word without its value is none", () => {

@@ -122,7 +122,7 @@ export const wordOf = (machine: Machine, key: string): SheetWord => machine.shee
 export function asEstimated(machine: Machine): Machine {
   const words = Object.fromEntries(
     fieldsOf(machine).flatMap(({ key, kind }) =>
-      kind === "quantity" && valueAt(machine, key) !== undefined ? [[key, "estimated" as const]] : [],
+      (kind === "quantity" || kind === "number") && valueAt(machine, key) !== undefined ? [[key, "estimated" as const]] : [],
     ),
   );
   return { ...machine, sheet: { ...machine.sheet, words } } as Machine;
