@@ -102,6 +102,18 @@ describe("reel speed", () => {
     expect(fast.warnings.map(({ code }) => code)).toContain("ground-driven");
   });
 
+  it("ripples that were counted stand among the figures, without a timed run as well", () => {
+    const ripples = { lengthMetres: 12.5 * IN, count: 10 };
+    const all = assessed("reel-speed", triplex, run({ ripples }));
+    expect((figure(all, "ripple-spacing")?.value ?? 0) / IN).toBeCloseTo(1.25, 9);
+    // One blade's cut a ripple: 60 v / (z s), 4 mph and 11 blades.
+    expect(figure(all, "ripple-turns")?.value).toBeCloseTo((60 * 4 * 0.44704) / (11 * 1.25 * IN), 6);
+    expect(figure(all, "ripple-turns")?.standardError).toBeGreaterThan(0);
+    const alone = assessed("reel-speed", triplex, { ripples });
+    expect((figure(alone, "ripple-spacing")?.value ?? 0) / IN).toBeCloseTo(1.25, 9);
+    expect(figure(alone, "ripple-turns")).toBeUndefined();
+  });
+
   it("reads ripples back to what made them, and asks for a second speed where that would tell", () => {
     const result = assessed<ReelSpeedDetail>("reel-speed", triplex, run({ ripples: { lengthMetres: 1.03, count: 10 } }));
     expect(result.detail.ripples?.sources[0]?.source).toBe("reel-turn");

@@ -293,7 +293,7 @@ function assess(machine: Machine, readings: ReelSpeedReadings): Assessment<ReelS
         return readings.units[id]?.loaded === "idle" ? [{ code: "not-loaded", place: id }] : [];
       }),
     ],
-    figures: figuresOf(machine, readings, clips, speed),
+    figures: [...figuresOf(machine, readings, clips, speed), ...measuredRipples(readings, ripples)],
     actions: [...actionsOf(machine, readings, clips, findings), ...(ripples?.asksSecondSpeed ? [{ code: "second-speed" as const }] : [])],
     warnings: [
       ...across.flatMap(({ id }): Says["warning"][] => {
@@ -452,5 +452,29 @@ function actionsOf(machine: Machine, readings: ReelSpeedReadings, clips: readonl
       const revolutions = turnsForClip({ clipMetres: share * height, groundMetresPerSecond: speed, blades });
       return [{ code: call === "ripples" ? "reel-faster" : "reel-slower", place: unit, revolutions }];
     }),
+  ];
+}
+
+/** What was counted on the turf, kept like every other reading; the turns that go with it only where a speed stands beside it. */
+function measuredRipples({ ripples = {} }: ReelSpeedReadings, told: ReelSpeedDetail["ripples"]): Figure[] {
+  const spacing = (id: string, lengthMetres: number | undefined, count: number | undefined): Figure[] =>
+    lengthMetres === undefined || count === undefined
+      ? []
+      : [{ id, value: lengthMetres / count, dimension: "length", instrument: "gauge", standing: "measured" }];
+  return [
+    ...spacing("ripple-spacing", ripples.lengthMetres, ripples.count),
+    ...spacing("ripple-spacing-second", ripples.secondLengthMetres, ripples.secondCount),
+    ...(told
+      ? [
+          {
+            id: "ripple-turns",
+            value: told.turns.revolutionsPerMinute,
+            dimension: "rotation" as const,
+            instrument: "gauge" as const,
+            standardError: told.turns.plusMinus,
+            standing: "physics" as const,
+          },
+        ]
+      : []),
   ];
 }
