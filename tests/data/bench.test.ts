@@ -13,6 +13,7 @@ import { knivesOf } from "@/data/knives";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine } from "@/data/machines";
+import { answersOfPlace } from "@/data/place-readings";
 import { recordConfirmation } from "@/data/safe-state";
 import { logService, serviceOf } from "@/data/service";
 import { recordTake, takesOfMachine } from "@/data/takes";
@@ -72,6 +73,21 @@ describe("what is done to one unit", () => {
     grind(["left"]);
     expect(listEvents(db, "rt-1").map(({ event, place }) => [event, place])).toContainEqual(["unit-ground", "left"]);
     expect(["left", "middle", "right"].map((unit) => statusOf(unit, "reel-contact"))).toEqual(["again", "read", "read"]);
+  });
+
+  it("how paper cut stands in that unit's own book, and no longer once it was corrected", () => {
+    const said = (place: string) =>
+      answersOfPlace(db, { machineId: "rt-1", machine: machine(), place })
+        .filter(({ checkId }) => checkId === "reel-contact")
+        .flatMap(({ answers }) => answers.map(({ label, says }) => `${label}: ${says}`));
+    const before = said("left");
+    expect(before.length).toBeGreaterThan(2);
+    expect(said("mid")).toEqual([]);
+    const own = takesOfMachine(db, "rt-1").find(({ checkId }) => checkId === "reel-contact");
+    const changed = spoiled((own?.input ?? {}) as Record<string, unknown>, { "units.left.turns": "stiff" });
+    recordTake(db, clock.doing(), { jobId, checkId: "reel-contact", readings: changed, asTyped: {}, correctsStepId: own?.stepId ?? 0 });
+    expect(said("left")).toHaveLength(before.length);
+    expect(said("left")).not.toEqual(before);
   });
 
   it("without a unit is done to all of them", () => {

@@ -10,7 +10,7 @@ import { getJobView } from "@/data/job-view";
 import { getMachine, listMachineNames, listMachines } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { listParts, listSets, lotsOf, movesOf, whatFits } from "@/data/parts";
-import { readingsAt } from "@/data/place-readings";
+import { answersOfPlace, readingsAt } from "@/data/place-readings";
 import { jobsBy, listProcedures } from "@/data/procedures";
 import { getReckonerView } from "@/data/reckoner";
 import { getRound, listRounds } from "@/data/rounds";
@@ -71,6 +71,7 @@ beforeAll(() => {
     readingsAt(db, id, "left");
     closedJobs(db, NOW, id);
     const record = getMachine(db, id);
+    answersOfPlace(db, { machineId: id, machine: record.machine, place: "left" });
     serviceOf(db, record, NOW);
     whatFits(db, record.machine);
     listSets(db, NOW, { machineId: id });

@@ -75,6 +75,15 @@ export function readAt(readings: unknown, path: readonly string[]): unknown {
   return path.reduce<unknown>((here, part) => (typeof here === "object" && here !== null ? (here as Nested)[part] : undefined), readings);
 }
 
+/** What was answered by picking, at one place: a reading that is no number. `label` says what was asked, `says` what was picked. */
+export function answersAt({ fields }: Form, readings: unknown, place: string): { label: string; says: string }[] {
+  return fields.flatMap((field) => {
+    if (field.kind !== "choice" || !field.path.includes(place)) return [];
+    const picked = field.options.find(({ id }) => id === readAt(readings, field.path));
+    return picked ? [{ label: field.label, says: picked.label }] : [];
+  });
+}
+
 export type ReadingRow = { place: string; quantity: string; value: number; key: string };
 
 const SNAKE = /[A-Z]/g;

@@ -14,7 +14,7 @@ import { lastMeterSwap } from "@/data/hours";
 import type { LastDone } from "@/data/last-done";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
 import { listSets, whatFits } from "@/data/parts";
-import { readingsAt } from "@/data/place-readings";
+import { answersOfPlace, readingsAt } from "@/data/place-readings";
 import { serviceEntries, serviceOf } from "@/data/service";
 import { hazardsOf } from "@/data/site-places";
 import type { SpindleRecord } from "@/data/spindle-log";
@@ -209,6 +209,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
               machineId={record.id}
               place={asked.place}
               readings={readingsAt(db, record.id, asked.place)}
+              answers={answersOfPlace(db, { machineId: record.id, machine, place: asked.place })}
               system={system}
             />
           )}

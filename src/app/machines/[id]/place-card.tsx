@@ -2,7 +2,7 @@ import Link from "next/link";
 import { checkRow } from "@/core/checks";
 import type { Machine } from "@/core/machine";
 import { type Dimension, formatQuantity, type UnitSystem } from "@/core/units";
-import type { PlaceReading } from "@/data/place-readings";
+import type { PlaceAnswers, PlaceReading } from "@/data/place-readings";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";
 
@@ -31,16 +31,29 @@ const nameOf = (quantity: string) =>
     .replace(/_(pascals|metres_per_second|metres|kelvin|revolutions_per_minute|newton_metres|kilograms|radians|seconds)$/, "")
     .replaceAll("_", " ");
 
+const takeKey = ({ jobId, checkId, at }: Pick<PlaceReading, "jobId" | "checkId" | "at">) => `${jobId} ${checkId} ${at}`;
+
+const sayPicked = ({ label, says }: PlaceAnswers["answers"][number]) => `${label.toLowerCase()}: ${says.toLowerCase()}`;
+
+/** A number read at a place; one of its tips or ends by that name first. */
+function sayNumber(reading: PlaceReading, place: string, system: UnitSystem): string {
+  const path = reading.place.split(":");
+  const within = path.slice(path.indexOf(place) + 1).join(" ");
+  return [within, nameOf(reading.quantity), sayReading(reading, system)].filter(Boolean).join(" ");
+}
+
 /** One place of a machine: what was read there, the newest first; its fixes and strikes stand in the history beside it. */
 export function PlaceCard(args: {
   machine: Machine;
   machineId: string;
   place: string;
   readings: readonly PlaceReading[];
+  answers: readonly PlaceAnswers[];
   system: UnitSystem;
 }) {
-  const { machine, place, readings, system } = args;
-  const takes = [...new Map(readings.map((one) => [`${one.jobId} ${one.checkId} ${one.at}`, one])).values()];
+  const { machine, place, readings, answers, system } = args;
+  const byTake = new Map([...readings, ...answers].map((one) => [takeKey(one), one]));
+  const takes = [...byTake.values()].sort((a, b) => b.at.localeCompare(a.at));
   return (
     <section aria-label={placeName(machine, place)} className="my-2 border-l-4 border-ink pl-2">
       <h2 className="flex items-baseline gap-2 text-lg">
@@ -52,27 +65,16 @@ export function PlaceCard(args: {
       {takes.length === 0 && <p className="text-soft">Nothing was ever read here.</p>}
       <ul className="ruled">
         {takes.slice(0, 12).map((take) => (
-          <li key={`${take.jobId} ${take.checkId} ${take.at}`} className="py-1 leading-tight">
+          <li key={takeKey(take)} className="py-1 leading-tight">
             <Link href={`/jobs/${take.jobId}`} prefetch={false} className="hover:underline">
               <span className="text-sm text-soft">
                 {dateOnly(take.at)}, {take.who}: {checkRow(take.checkId)?.label ?? take.checkId}
               </span>
               <span className="num block">
-                {readings
-                  .filter((one) => one.at === take.at && one.checkId === take.checkId && one.jobId === take.jobId)
-                  .map(
-                    (one) =>
-                      `${[
-                        one.place
-                          .split(":")
-                          .slice(one.place.split(":").indexOf(place) + 1)
-                          .join(" "),
-                        nameOf(one.quantity),
-                      ]
-                        .filter(Boolean)
-                        .join(" ")} ${sayReading(one, system)}`,
-                  )
-                  .join(" · ")}
+                {[
+                  ...answers.filter((one) => takeKey(one) === takeKey(take)).flatMap((one) => one.answers.map(sayPicked)),
+                  ...readings.filter((one) => takeKey(one) === takeKey(take)).map((one) => sayNumber(one, place, system)),
+                ].join(" · ")}
               </span>
             </Link>
           </li>
