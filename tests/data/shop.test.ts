@@ -372,6 +372,8 @@ describe("the demo depot's book", () => {
     expect(late?.finishedHours).toHaveLength(3);
     expect(late?.life.middle ?? 99).toBeLessThan((early?.life.middle ?? 0) * 0.85);
     expect(against[0]?.verdict.verdict).not.toBe("second-cheaper");
+    // Nine sets of three were fitted of the thirty-six that were bought; the set for reference was never on a machine.
+    expect(part?.stock).toBe(36 - 9 * 3);
     expect(setCounts(db)[part?.id ?? 0]).toBe(listSets(db, NOW, { partId: part?.id ?? 0 }).length);
   });
 
