@@ -1,6 +1,6 @@
 import { worksheetById } from "@/core/checks";
 import { answersAt } from "@/core/checks/form";
-import type { Machine } from "@/core/machine";
+import { isPlaceOf, type Machine } from "@/core/machine";
 import type { Db } from "./connection";
 import { STANDS } from "./takes-read";
 
@@ -23,7 +23,7 @@ export function answersOfPlace(db: Db, args: { machineId: string; machine: Machi
   return rows.flatMap(({ at, job_id, who, check_id, input_json }) => {
     const input: unknown = JSON.parse(input_json);
     const form = worksheetById(check_id)?.form?.(args.machine, input);
-    const answers = form ? answersAt(form, input, args.place) : [];
+    const answers = form ? answersAt({ form, readings: input, place: args.place, isPlace: (id) => isPlaceOf(args.machine, id) }) : [];
     return answers.length === 0 ? [] : [{ at, jobId: job_id, who, checkId: check_id, answers }];
   });
 }

@@ -82,6 +82,8 @@ describe("what is done to one unit", () => {
         .flatMap(({ answers }) => answers.map(({ label, says }) => `${label}: ${says}`));
     const before = said("left");
     expect(before.length).toBeGreaterThan(2);
+    // The left end of another unit's knife is not the left unit.
+    expect(new Set(before).size).toBe(before.length);
     expect(said("mid")).toEqual([]);
     const own = takesOfMachine(db, "rt-1").find(({ checkId }) => checkId === "reel-contact");
     const changed = spoiled((own?.input ?? {}) as Record<string, unknown>, { "units.left.turns": "stiff" });

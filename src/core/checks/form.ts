@@ -75,10 +75,19 @@ export function readAt(readings: unknown, path: readonly string[]): unknown {
   return path.reduce<unknown>((here, part) => (typeof here === "object" && here !== null ? (here as Nested)[part] : undefined), readings);
 }
 
-/** What was answered by picking, at one place: a reading that is no number. `label` says what was asked, `says` what was picked. */
-export function answersAt({ fields }: Form, readings: unknown, place: string): { label: string; says: string }[] {
-  return fields.flatMap((field) => {
-    if (field.kind !== "choice" || !field.path.includes(place)) return [];
+/**
+ * What was answered by picking, at one place: a reading that is no number. `label` says what was asked, `says` what was picked. The first place in
+ * a path is the one it is read at: the left end of another unit is not the left unit.
+ */
+export function answersAt(args: {
+  form: Form;
+  readings: unknown;
+  place: string;
+  isPlace: (id: string) => boolean;
+}): { label: string; says: string }[] {
+  const { form, readings, place, isPlace } = args;
+  return form.fields.flatMap((field) => {
+    if (field.kind !== "choice" || field.path.find(isPlace) !== place) return [];
     const picked = field.options.find(({ id }) => id === readAt(readings, field.path));
     return picked ? [{ label: field.label, says: picked.label }] : [];
   });

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { checkRow } from "@/core/checks";
-import type { Machine } from "@/core/machine";
+import { isPlaceOf, type Machine } from "@/core/machine";
 import { type Dimension, formatQuantity, type UnitSystem } from "@/core/units";
 import type { PlaceAnswers, PlaceReading } from "@/data/place-readings";
 import { dateOnly } from "@/ui/time";
@@ -51,7 +51,9 @@ export function PlaceCard(args: {
   answers: readonly PlaceAnswers[];
   system: UnitSystem;
 }) {
-  const { machine, place, readings, answers, system } = args;
+  const { machine, place, answers, system } = args;
+  // The left end of another unit is not the left unit.
+  const readings = args.readings.filter((one) => one.place.split(":").find((id) => isPlaceOf(machine, id)) === place);
   const byTake = new Map([...readings, ...answers].map((one) => [takeKey(one), one]));
   const takes = [...byTake.values()].sort((a, b) => b.at.localeCompare(a.at));
   return (
