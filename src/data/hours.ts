@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { physicalOrNought } from "@/core/units/physical";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
@@ -78,8 +79,8 @@ export function insertHours(
 
 export const meterSwapSchema = z.object({
   /** What the old one showed when it came out, and the new one when it went in. */
-  oldHours: z.number().min(0).max(MOST_HOURS),
-  newHours: z.number().min(0).max(MOST_HOURS),
+  oldHours: physicalOrNought("hours", MOST_HOURS),
+  newHours: physicalOrNought("hours", MOST_HOURS),
   isSure: z.boolean().optional(),
   /** The swap that stands, where this is a further one and not the same told twice. */
   seenSwapId: z.number().int().optional(),
@@ -186,7 +187,7 @@ export function takeBackMeterSwap(db: Db, doing: Doing, args: { machineId: strin
 
 export const hoursImportSchema = z.object({
   rows: z
-    .array(z.object({ fleetNumber: z.string().trim().min(1).max(20), meterHours: z.number().min(0).max(MOST_HOURS) }))
+    .array(z.object({ fleetNumber: z.string().trim().min(1).max(20), meterHours: physicalOrNought("hours", MOST_HOURS) }))
     .min(1, "nothing-set")
     .max(1000),
   isSure: z.boolean().optional(),

@@ -179,12 +179,16 @@ export function takeBackMove(db: Db, doing: Doing, args: { partId: number; moveI
     if (!move) throw new AppError("nothing-to-undo");
     const lies = getPart(db, args.partId).byLot.find((one) => one.lot === move.lot)?.stock ?? 0;
     if (lies - move.change < 0) throw new AppError("invalid", { issues: [{ code: "not-so-many", path: [], stock: lies }] });
-    const { lastInsertRowid } = db
-      .prepare("INSERT INTO part_moves (part_id, change, lot, why, takes_back_id, who, at) VALUES (?, ?, ?, 'taken-back', ?, ?, ?)")
-      .run(args.partId, -move.change, move.lot ?? null, args.moveId, doing.who, doing.now);
-    audit(db, doing, { action: "part-move-taken-back", subject: `part:${args.partId}`, detail: { moveId: args.moveId } });
-    return { moveId: Number(lastInsertRowid) };
+    return { moveId: reverseMove(db, doing, args.partId, move) };
   });
+}
+
+function reverseMove(db: Db, doing: Doing, partId: number, move: PartMove): number {
+  const { lastInsertRowid } = db
+    .prepare("INSERT INTO part_moves (part_id, change, lot, why, takes_back_id, who, at) VALUES (?, ?, ?, 'taken-back', ?, ?, ?)")
+    .run(partId, -move.change, move.lot ?? null, move.id, doing.who, doing.now);
+  audit(db, doing, { action: "part-move-taken-back", subject: `part:${partId}`, detail: { moveId: move.id } });
+  return Number(lastInsertRowid);
 }
 
 export type PartMove = { id: number; change: number; lot?: string; why: string; machineId?: string; who: string; at: string };
@@ -318,15 +322,7 @@ function putBackOnShelf(db: Db, doing: Doing, { partId, entryId }: { partId: num
   const { data_json } = db.prepare("SELECT data_json FROM set_log WHERE id = ?").get(entryId) as { data_json: string };
   const { moveId } = setEntryData.parse(JSON.parse(data_json));
   const move = moveId === undefined ? undefined : movesOf(db, partId).find(({ id }) => id === moveId);
-  if (!move) return;
-  db.prepare("INSERT INTO part_moves (part_id, change, lot, why, takes_back_id, who, at) VALUES (?, ?, ?, 'taken-back', ?, ?, ?)").run(
-    partId,
-    -move.change,
-    move.lot ?? null,
-    move.id,
-    doing.who,
-    doing.now,
-  );
+  if (move) reverseMove(db, doing, partId, move);
 }
 
 /** A set of the same sort that sits where this one is to go: one goes on when the other is written down to have come off. */

@@ -156,6 +156,14 @@ export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
   );
 }
 
+/** Takes of a machine that count and have a name somewhere in what was read, newest first: what is read at that place is among them. */
+export function takesNaming(db: Db, machineId: string, name: string, limit = 100): Take[] {
+  const rows = db
+    .prepare(`${STANDING_TAKES} AND t.machine_id = ? AND instr(t.input_json, ?) > 0 ORDER BY s.seq DESC LIMIT ?`)
+    .all(machineId, name, limit) as Row[];
+  return fromRows(db, rows);
+}
+
 /** So many readings of one check back, whatever else was read of the machine since. */
 const OF_ONE_CHECK = 12;
 

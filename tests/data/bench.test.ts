@@ -13,7 +13,7 @@ import { knivesOf } from "@/data/knives";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachineView } from "@/data/machine-view";
 import { getMachine } from "@/data/machines";
-import { answersOfPlace } from "@/data/place-readings";
+import { takesOfPlace } from "@/data/place-readings";
 import { recordConfirmation } from "@/data/safe-state";
 import { logService, serviceOf } from "@/data/service";
 import { recordTake, takesOfMachine } from "@/data/takes";
@@ -77,7 +77,7 @@ describe("what is done to one unit", () => {
 
   it("how paper cut stands in that unit's own book, and no longer once it was corrected", () => {
     const said = (place: string) =>
-      answersOfPlace(db, { machineId: "rt-1", machine: machine(), place })
+      takesOfPlace(db, { machineId: "rt-1", machine: machine(), place })
         .filter(({ checkId }) => checkId === "reel-contact")
         .flatMap(({ answers }) => answers.map(({ label, says }) => `${label}: ${says}`));
     const before = said("left");

@@ -20,7 +20,7 @@ import { importHours, logHours, meterReadings, swapMeter } from "@/data/hours";
 import { recordFix, recordHold } from "@/data/job-actions";
 import { addMachine, getMachine, listMachines, setStanding } from "@/data/machines";
 import { addPart, addSet, listParts, listSets, logSet, lotsOf, setCounts, takeBackSetEntry, whatFits } from "@/data/parts";
-import { readingsAt } from "@/data/place-readings";
+import { takesOfPlace } from "@/data/place-readings";
 import { jobsBy, listProcedures } from "@/data/procedures";
 import { getRound, listRounds } from "@/data/rounds";
 import { logService, serviceDue, serviceOf, sharpenHoursOf, takeBackService } from "@/data/service";
@@ -250,8 +250,8 @@ describe("a place of a machine", () => {
       correctsStepId: first.stepId,
     });
     recordTake(db, clock.doing(), { jobId, checkId: "deck-level", readings: tips(LEVEL_INCHES), asTyped: {} });
-    const at = (place: string) => readingsAt(db, "zt-1", place);
-    expect(at("left-drive").map(({ value }) => value)).toEqual([82_000]);
+    const at = (place: string) => takesOfPlace(db, { machineId: "zt-1", machine, place });
+    expect(at("left-drive").flatMap(({ readings }) => readings.map(({ value }) => value))).toEqual([82_000]);
     expect(at("left").every(({ checkId }) => checkId === "deck-level")).toBe(true);
     expect(at("left").length).toBeGreaterThan(0);
     // A name is met whole, whatever letters it has.

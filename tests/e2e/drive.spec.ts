@@ -27,7 +27,7 @@ test("a pulley that would take a blade over the limit is stopped on paper, and t
   await expect(page.getByText("4269 r/min at most with this blade")).toBeVisible();
   await saveReadings(page);
   await page.getByRole("button", { name: "Held: 1 reason" }).click();
-  await expect(page.getByRole("region", { name: "No word lets go of it" })).toContainText(
+  await expect(page.getByRole("region", { name: "No word releases it" })).toContainText(
     /Middle blade: over the limit, worked out on paper.*mend it, then read it right/,
   );
   await expect(page.getByRole("button", { name: "Release", exact: true })).toHaveCount(0);

@@ -1,4 +1,4 @@
-import type { Machine, SheetWord, Spindle } from "@/core/machine";
+import { type Machine, type Spindle, wordOf } from "@/core/machine";
 
 /** A blade's length and its tip circle are one size told twice: apart by more than this, one of the two is wrong. Estimate: a hundredth. */
 const ALIKE_SHARE = 0.01;
@@ -11,8 +11,6 @@ export type TipCircle = {
   /** The other size where they differ. */
   otherMetres?: number;
 };
-
-const wordOf = (machine: Machine, key: string): SheetWord => machine.sheet.words?.[key] ?? "sheet";
 
 /**
  * The tip circle of a spindle. A value somebody measured, read or has from the manual goes before an estimate, whichever of circle and blade length it is

@@ -75,10 +75,16 @@ export function readAt(readings: unknown, path: readonly string[]): unknown {
   return path.reduce<unknown>((here, part) => (typeof here === "object" && here !== null ? (here as Nested)[part] : undefined), readings);
 }
 
-/**
- * What was answered by picking, at one place: a reading that is no number. `label` says what was asked, `says` what was picked. The first place in
- * a path is the one it is read at: the left end of another unit is not the left unit.
- */
+/** Under this key stands what is read between two places, and is read at both. */
+const BETWEEN_TWO = "pairs";
+
+/** Whether a path is of a place. The first place in it is the one it is read at: the left end of another unit is not the left unit. */
+export function isReadAt(args: { path: readonly string[]; place: string; isPlace: (id: string) => boolean }): boolean {
+  const parts = args.path.flatMap((part) => part.split(":"));
+  return parts[0] === BETWEEN_TWO ? parts.includes(args.place) : parts.find(args.isPlace) === args.place;
+}
+
+/** What was answered by picking, at one place: a reading that is no number. `label` says what was asked, `says` what was picked. */
 export function answersAt(args: {
   form: Form;
   readings: unknown;
@@ -87,7 +93,7 @@ export function answersAt(args: {
 }): { label: string; says: string }[] {
   const { form, readings, place, isPlace } = args;
   return form.fields.flatMap((field) => {
-    if (field.kind !== "choice" || field.path.find(isPlace) !== place) return [];
+    if (field.kind !== "choice" || !isReadAt({ path: field.path, place, isPlace })) return [];
     const picked = field.options.find(({ id }) => id === readAt(readings, field.path));
     return picked ? [{ label: field.label, says: picked.label }] : [];
   });

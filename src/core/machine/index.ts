@@ -53,3 +53,4 @@ export {
   withSheet,
 } from "./units";
 export { SHEET_SCHEMA_VERSION, storedSheet, upcastSheet } from "./upcast";
+export { wordOf } from "./words";

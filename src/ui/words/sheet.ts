@@ -1,5 +1,5 @@
 import { FEATURES, KINDS } from "@/core/kinds";
-import { type Machine, SHEET_WORDS, type SheetWord } from "@/core/machine";
+import { type Machine, SHEET_WORDS, type SheetWord, wordOf } from "@/core/machine";
 import {
   type DRAWN,
   type FieldSpec,
@@ -227,8 +227,8 @@ export function saidOtherwise(machine: Machine, system: UnitSystem): { word: She
   const labels = new Map(sheetPlaces(machine).map(({ id, label }) => [id, label]));
   const held = fieldsOf(machine).flatMap((field) => {
     const value = valueAt(machine, field.key);
-    const word = machine.sheet.words?.[field.key];
-    if (value === undefined || word === undefined) return [];
+    const word = wordOf(machine, field.key);
+    if (value === undefined || word === "sheet") return [];
     const title = differenceTitle({ key: field.key, field }, (place) => labels.get(place) ?? "");
     return [{ word, text: `${title} ${sayValue(field, value, system)}` }];
   });

@@ -82,8 +82,8 @@ function ReasonField({ id, label, value, onChange }: { id: string; label: string
 /** What could fly: no word lets go of it, and what does. */
 function NotByWord({ view, causes }: { view: JobView; causes: readonly Unsafe[] }) {
   return (
-    <section aria-label="No word lets go of it" className="mt-3 border-t-2 border-ink pt-2">
-      <h3 className="text-lg">No word lets go of it</h3>
+    <section aria-label="No word releases it" className="mt-3 border-t-2 border-ink pt-2">
+      <h3 className="text-lg">No word releases it</h3>
       <ul className="ruled">
         {causes.map((cause) => (
           <li key={cause.key} className="py-1 leading-snug">
@@ -119,7 +119,7 @@ function ReleaseForm({
         if (reasons.length > 0 && (await act.send("release", { reasons }, ticket))) clear();
       }}
     >
-      <h3 className="text-lg">Let go by word</h3>
+      <h3 className="text-lg">Release by word</h3>
       <p className="text-sm leading-snug text-soft">
         Better is to read it right: then it falls by itself. Released by word it is written down as not read, and stays owed on the machine.
       </p>

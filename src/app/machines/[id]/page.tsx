@@ -14,7 +14,7 @@ import { lastMeterSwap } from "@/data/hours";
 import type { LastDone } from "@/data/last-done";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
 import { listSets, whatFits } from "@/data/parts";
-import { answersOfPlace, readingsAt } from "@/data/place-readings";
+import { takesOfPlace } from "@/data/place-readings";
 import { serviceEntries, serviceOf } from "@/data/service";
 import { hazardsOf } from "@/data/site-places";
 import type { SpindleRecord } from "@/data/spindle-log";
@@ -208,8 +208,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
               machine={machine}
               machineId={record.id}
               place={asked.place}
-              readings={readingsAt(db, record.id, asked.place)}
-              answers={answersOfPlace(db, { machineId: record.id, machine, place: asked.place })}
+              takes={takesOfPlace(db, { machineId: record.id, machine, place: asked.place })}
               system={system}
             />
           )}
@@ -365,7 +364,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
         site={record.site}
         meterHours={record.meterHours}
         isRetired={retired !== undefined}
-        swap={lastMeterSwap(database(), record.id)}
+        swap={lastMeterSwap(db, record.id)}
       />
     </main>
   );

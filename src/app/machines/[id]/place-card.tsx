@@ -1,8 +1,8 @@
 import Link from "next/link";
 import { checkRow } from "@/core/checks";
-import { isPlaceOf, type Machine } from "@/core/machine";
+import type { Machine } from "@/core/machine";
 import { type Dimension, formatQuantity, type UnitSystem } from "@/core/units";
-import type { PlaceAnswers, PlaceReading } from "@/data/place-readings";
+import type { PlaceTake } from "@/data/place-readings";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";
 
@@ -21,7 +21,7 @@ const SUFFIXES: readonly (readonly [RegExp, Dimension])[] = [
 ];
 
 /** A stored value with its unit; one whose name carries no unit is a count. */
-function sayReading({ quantity, value }: PlaceReading, system: UnitSystem): string {
+function sayReading({ quantity, value }: PlaceTake["readings"][number], system: UnitSystem): string {
   const dimension = SUFFIXES.find(([end]) => end.test(quantity))?.[1];
   return dimension ? formatQuantity({ valueSi: value, dimension, system, instrument: "fine" }).text : String(Number(value.toPrecision(4)));
 }
@@ -31,31 +31,18 @@ const nameOf = (quantity: string) =>
     .replace(/_(pascals|metres_per_second|metres|kelvin|revolutions_per_minute|newton_metres|kilograms|radians|seconds)$/, "")
     .replaceAll("_", " ");
 
-const takeKey = ({ jobId, checkId, at }: Pick<PlaceReading, "jobId" | "checkId" | "at">) => `${jobId} ${checkId} ${at}`;
-
-const sayPicked = ({ label, says }: PlaceAnswers["answers"][number]) => `${label.toLowerCase()}: ${says.toLowerCase()}`;
+const sayPicked = ({ label, says }: PlaceTake["answers"][number]) => `${label.toLowerCase()}: ${says.toLowerCase()}`;
 
 /** A number read at a place; one of its tips or ends by that name first. */
-function sayNumber(reading: PlaceReading, place: string, system: UnitSystem): string {
+function sayNumber(reading: PlaceTake["readings"][number], place: string, system: UnitSystem): string {
   const path = reading.place.split(":");
   const within = path.slice(path.indexOf(place) + 1).join(" ");
   return [within, nameOf(reading.quantity), sayReading(reading, system)].filter(Boolean).join(" ");
 }
 
 /** One place of a machine: what was read there, the newest first; its fixes and strikes stand in the history beside it. */
-export function PlaceCard(args: {
-  machine: Machine;
-  machineId: string;
-  place: string;
-  readings: readonly PlaceReading[];
-  answers: readonly PlaceAnswers[];
-  system: UnitSystem;
-}) {
-  const { machine, place, answers, system } = args;
-  // The left end of another unit is not the left unit.
-  const readings = args.readings.filter((one) => one.place.split(":").find((id) => isPlaceOf(machine, id)) === place);
-  const byTake = new Map([...readings, ...answers].map((one) => [takeKey(one), one]));
-  const takes = [...byTake.values()].sort((a, b) => b.at.localeCompare(a.at));
+export function PlaceCard(args: { machine: Machine; machineId: string; place: string; takes: readonly PlaceTake[]; system: UnitSystem }) {
+  const { machine, place, takes, system } = args;
   return (
     <section aria-label={placeName(machine, place)} className="my-2 border-l-4 border-ink pl-2">
       <h2 className="flex items-baseline gap-2 text-lg">
@@ -66,17 +53,14 @@ export function PlaceCard(args: {
       </h2>
       {takes.length === 0 && <p className="text-soft">Nothing was ever read here.</p>}
       <ul className="ruled">
-        {takes.slice(0, 12).map((take) => (
-          <li key={takeKey(take)} className="py-1 leading-tight">
+        {takes.map((take) => (
+          <li key={take.stepId} className="py-1 leading-tight">
             <Link href={`/jobs/${take.jobId}`} prefetch={false} className="hover:underline">
               <span className="text-sm text-soft">
                 {dateOnly(take.at)}, {take.who}: {checkRow(take.checkId)?.label ?? take.checkId}
               </span>
               <span className="num block">
-                {[
-                  ...answers.filter((one) => takeKey(one) === takeKey(take)).flatMap((one) => one.answers.map(sayPicked)),
-                  ...readings.filter((one) => takeKey(one) === takeKey(take)).map((one) => sayNumber(one, place, system)),
-                ].join(" · ")}
+                {[...take.answers.map(sayPicked), ...take.readings.map((one) => sayNumber(one, place, system))].join(" · ")}
               </span>
             </Link>
           </li>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Machine, machineSchema, sheetProblems } from "@/core/machine";
+import { type Machine, machineSchema, sheetProblems, wordOf } from "@/core/machine";
 import { fieldsOf, type PlaceSort, sheetPlaces, TEMPLATES, templateMachine, valueAt } from "@/core/sheet";
 import { FLEET } from "@/demo/fleet";
 import { readText, writeValue } from "@/ui/sheet-field/read-text";
@@ -16,7 +16,6 @@ import {
   withAnother,
   without,
   withText,
-  wordOf,
 } from "./draft";
 
 const machineOf = (fleetNumber: string): Machine => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);

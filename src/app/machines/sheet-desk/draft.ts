@@ -116,8 +116,6 @@ function withWord(machine: unknown, key: string, word: SheetWord | undefined): u
   return withValue(machine, "sheet.words", Object.keys(words).length === 0 ? undefined : words);
 }
 
-export const wordOf = (machine: Machine, key: string): SheetWord => machine.sheet.words?.[key] ?? "sheet";
-
 /** Of a template every value is an estimate, until somebody says otherwise. */
 export function asEstimated(machine: Machine): Machine {
   const words = Object.fromEntries(

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useMemo, useRef, useState } from "react";
 import { checkRow } from "@/core/checks";
 import { kindById } from "@/core/kinds";
-import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, STACK_PARTS, type StackPart, sheetProblems } from "@/core/machine";
+import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, STACK_PARTS, type StackPart, sheetProblems, wordOf } from "@/core/machine";
 import { usualDeckOff } from "@/core/sequences/deck-off";
 import {
   fieldsOf,
@@ -31,7 +31,7 @@ import { linesOf, rowsIn, writeValue } from "@/ui/sheet-field/read-text";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 import { MISSING_WORDS, PART_TITLES, WORD_LABELS } from "@/ui/words/sheet";
-import { draftOf, isDrawnAround, moved, readSheet, type SheetDraft, textOf, toSend, withAnother, without, withText, wordOf } from "./draft";
+import { draftOf, isDrawnAround, moved, readSheet, type SheetDraft, textOf, toSend, withAnother, without, withText } from "./draft";
 import { Meanwhile } from "./meanwhile";
 import { PlanBoard } from "./plan-board";
 import { Features, OwnParts, Part, PlaceList } from "./sheet-parts";

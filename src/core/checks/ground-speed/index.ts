@@ -19,7 +19,7 @@ export const SLOWEST_METRES_PER_SECOND = 0.67;
  */
 export const FASTEST_METRES_PER_SECOND = { riding: 2.7, walking: 1.6 } as const;
 /** Past a limit by less than this share the speed is watched: a stopwatch and a driver's foot stray so far. Estimate. */
-const NEAR_SHARE = 0.15;
+export const NEAR_SHARE = 0.15;
 const RADIANS = (2 * Math.PI) / 60;
 
 export const groundSpeedReadingsSchema = z.object({

@@ -19,7 +19,7 @@ import {
 import { physical } from "@/core/units/physical";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import type { Form } from "../form";
-import { FASTEST_METRES_PER_SECOND } from "../ground-speed";
+import { FASTEST_METRES_PER_SECOND, NEAR_SHARE } from "../ground-speed";
 import { bySize, pointsAt, settled, shows } from "../settled";
 import { timedRun } from "../timed-run";
 import type { Assessment, Check } from "../types";
@@ -199,10 +199,7 @@ function clipAt(machine: Machine, unit: string, readings: ReelSpeedReadings): Cl
 }
 
 const VERDICT_OF: Record<Clip["call"], Verdict> = { ripples: "out", browns: "out", short: "watch", best: "in-tolerance" };
-/** Longer than the height by less than this share a clip is watched: the rule is one of thumb, and a stopwatch strays so far. Estimate. */
-const NEAR_SHARE = 0.15;
-
-/** How a clip stands to the height of cut. */
+/** How a clip stands to the height of cut: a little longer it is watched, as a speed a little over is. */
 function judgeClip({ clipMetres, call }: Clip, heightMetres: number | undefined): Verdict {
   const isNear = call === "ripples" && heightMetres !== undefined && clipMetres <= heightMetres * CLIP_SHARE.ripples * (1 + NEAR_SHARE);
   return isNear ? "watch" : VERDICT_OF[call];
