@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { Limiter, RATES, type RateName, rateOf } from "./rates";
+import { holderOf, Limiter, RATES, type RateName, rateOf } from "./rates";
 
 const SECOND = 1000;
 
@@ -50,6 +50,30 @@ describe("rates", () => {
   it("does not grow with the addresses that asked", () => {
     const limiter = new Limiter();
     for (let k = 0; k < 30_000; k++) limiter.take("writes", `address ${k}`, k);
-    expect((limiter as unknown as { buckets: Map<string, unknown> }).buckets.size).toBeLessThanOrEqual(10_000);
+    expect((limiter as unknown as { buckets: Map<string, unknown> }).buckets.size).toBeLessThanOrEqual(10_000 + Object.keys(RATES).length);
+  });
+
+  it("a crowd of addresses gives nobody back what they have used, and shares one measure among its newcomers", () => {
+    const limiter = new Limiter();
+    const { burst } = RATES.people;
+    for (let k = 0; k < burst; k++) expect(limiter.take("people", "10.0.0.1", 0)).toBe(0);
+    let given = 0;
+    for (let k = 0; k < 20_000; k++) if (limiter.take("people", `11.${k >> 16}.${(k >> 8) & 255}.${k & 255}`, 1) === 0) given++;
+    expect(limiter.take("people", "10.0.0.1", 2)).toBeGreaterThan(0);
+    expect(given).toBeLessThanOrEqual(10_000 + burst);
+    // Quarter of an hour later the crowd's buckets are full again, let go, and a newcomer has one of his own.
+    expect(limiter.take("people", "12.0.0.1", 15 * 60 * SECOND)).toBe(0);
+  });
+
+  it.each([
+    ["192.168.4.7", "192.168.4.7"],
+    ["::ffff:192.168.4.7", "192.168.4.7"],
+    ["2001:db8:0:17:aaaa::1", "2001:db8:0:17"],
+    ["2001:db8:0:17:bbbb:1:2:3", "2001:db8:0:17"],
+    ["2001:db8::17", "2001:db8:0:0"],
+    ["fe80::1%eth0", "fe80:0:0:0"],
+    ["::1", "0:0:0:0"],
+  ])("%s is held as %s", (address, holder) => {
+    expect(holderOf(address)).toBe(holder);
   });
 });

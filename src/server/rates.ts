@@ -38,35 +38,67 @@ export function rateOf(method: string, path: string): RateName | undefined {
 }
 
 const MINUTE = 60_000;
-/** Buckets kept at most: beyond that the ones that are full again are let go. */
+/** Buckets kept at most. Full ones are let go then, for they hold nobody; when none are, whoever is new shares one bucket a rate. */
 const MOST_BUCKETS = 10_000;
+const NEWCOMERS = "newcomers";
 
-type Bucket = { left: number; atMilliseconds: number };
+/**
+ * Whose bucket it is: an IPv4 address whole, an IPv6 address by its first four groups, since one house owns all that follow them (RFC 6177) and could ask from a
+ * new address each time.
+ */
+export function holderOf(address: string): string {
+  const plain = address.replace(/^::ffff:(?=\d+\.)/i, "").replace(/%.*$/, "");
+  if (!plain.includes(":")) return plain;
+  const [head = "", tail] = plain.split("::");
+  const groups = (text: string) => (text === "" ? [] : text.split(":"));
+  const before = groups(head);
+  const after = tail === undefined ? [] : groups(tail);
+  const whole = [...before, ...Array.from({ length: Math.max(0, 8 - before.length - after.length) }, () => "0"), ...after];
+  return whole
+    .slice(0, 4)
+    .map((group) => (Number.parseInt(group, 16) || 0).toString(16))
+    .join(":");
+}
+
+type Bucket = { name: RateName; left: number; atMilliseconds: number };
 
 /** Counts requests by address and rate: a bucket that runs out and fills again evenly. `times` widens every rate; nought is no limit. */
 export class Limiter {
   private readonly buckets = new Map<string, Bucket>();
+  private letGoAtMilliseconds = Number.NEGATIVE_INFINITY;
 
   constructor(private readonly times = 1) {}
 
   /** Takes one; answers nought, or the whole seconds until there is one again. */
   take(name: RateName, address: string, nowMilliseconds: number): number {
     if (this.times === 0) return 0;
-    const rate = RATES[name];
-    const [burst, perMillisecond] = [rate.burst * this.times, (rate.aMinute * this.times) / MINUTE];
-    const key = `${name} ${address}`;
-    const before = this.buckets.get(key) ?? { left: burst, atMilliseconds: nowMilliseconds };
-    const gone = Math.max(0, nowMilliseconds - before.atMilliseconds);
-    const left = Math.min(burst, before.left + gone * perMillisecond);
+    const { burst, perMillisecond } = this.paceOf(name);
+    const key = this.keyOf(name, holderOf(address), nowMilliseconds);
+    const left = this.leftIn(this.buckets.get(key), name, nowMilliseconds) ?? burst;
     const isGiven = left >= 1;
-    if (this.buckets.size >= MOST_BUCKETS) this.letGo(nowMilliseconds);
-    this.buckets.set(key, { left: isGiven ? left - 1 : left, atMilliseconds: nowMilliseconds });
+    this.buckets.set(key, { name, left: isGiven ? left - 1 : left, atMilliseconds: nowMilliseconds });
     return isGiven ? 0 : Math.ceil((1 - left) / perMillisecond / 1000);
   }
 
-  /** Nobody who asked within the last minutes is forgotten; the rest is as if it had never asked. */
-  private letGo(nowMilliseconds: number): void {
-    for (const [key, { atMilliseconds }] of this.buckets) if (nowMilliseconds - atMilliseconds > 10 * MINUTE) this.buckets.delete(key);
-    if (this.buckets.size >= MOST_BUCKETS) this.buckets.clear();
+  private paceOf(name: RateName): { burst: number; perMillisecond: number } {
+    return { burst: RATES[name].burst * this.times, perMillisecond: (RATES[name].aMinute * this.times) / MINUTE };
+  }
+
+  private leftIn(bucket: Bucket | undefined, name: RateName, nowMilliseconds: number): number | undefined {
+    if (bucket === undefined) return undefined;
+    const { burst, perMillisecond } = this.paceOf(name);
+    return Math.min(burst, bucket.left + Math.max(0, nowMilliseconds - bucket.atMilliseconds) * perMillisecond);
+  }
+
+  /** Nobody who has asked too much is forgotten for a crowd of others. */
+  private keyOf(name: RateName, holder: string, nowMilliseconds: number): string {
+    const own = `${name} ${holder}`;
+    if (this.buckets.has(own) || this.buckets.size < MOST_BUCKETS) return own;
+    if (nowMilliseconds - this.letGoAtMilliseconds >= 1000 || nowMilliseconds < this.letGoAtMilliseconds) {
+      this.letGoAtMilliseconds = nowMilliseconds;
+      for (const [key, bucket] of this.buckets)
+        if ((this.leftIn(bucket, bucket.name, nowMilliseconds) ?? 0) >= this.paceOf(bucket.name).burst) this.buckets.delete(key);
+    }
+    return this.buckets.size < MOST_BUCKETS ? own : `${name} ${NEWCOMERS}`;
   }
 }

@@ -35,8 +35,10 @@ export function VerdictLine({ verdict, isProvisional = false, words }: { verdict
   return (
     <span className="inline-flex items-center gap-2 font-semibold" style={{ color: INK[verdict] }}>
       <VerdictMark verdict={verdict} />
-      {words ?? VERDICT_WORDS[verdict]}
-      {isProvisional && <span className="font-medium">, provisional</span>}
+      <span>
+        {words ?? VERDICT_WORDS[verdict]}
+        {isProvisional && <span className="font-medium">, provisional</span>}
+      </span>
     </span>
   );
 }

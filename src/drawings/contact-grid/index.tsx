@@ -3,7 +3,8 @@ import type { Along, Paper, Setting } from "@/core/reel";
 const ALONG: readonly Along[] = ["left", "middle", "right"];
 const CELL = 74;
 const ROW = 24;
-const LEFT = 92;
+/** Room for the longest name of a row. */
+const LEFT = 110;
 const TOP = 30;
 
 /** How a trial came out: whole strip cut, half nicked, gap. Told by shape as well as by ink. */

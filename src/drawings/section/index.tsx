@@ -19,8 +19,11 @@ export function SwathSection(args: {
   const soil = height - 16;
   const middle = (scene.lowest + scene.highest) / 2;
   const span = Math.max(scene.highest - scene.lowest, LEAST_SPAN_METRES);
-  const perMetre = (height - 62) / span;
-  const toY = (z: number) => 34 + (height - 62) / 2 - (z - middle) * perMetre;
+  // A ledge has a line of its own: beside what the drawing is it has no room on a narrow screen.
+  const top = args.ledge ? 50 : 34;
+  const room = height - top - 28;
+  const perMetre = room / span;
+  const toY = (z: number) => top + room / 2 - (z - middle) * perMetre;
   const times = Math.round(perMetre / args.pixelsPerMetre);
   return (
     <g>
@@ -41,7 +44,7 @@ export function SwathSection(args: {
           {`heights ×${times}`} · <tspan fill="var(--watch-chalk)">- - as it should be</tspan>
         </text>
         {args.ledge && (
-          <text x={width / 2} y={17} textAnchor="middle" fontWeight={700} fontSize={14} fill="var(--out-chalk)">
+          <text x={8} y={36} fontWeight={700} fontSize={14} fill="var(--out-chalk)">
             {args.ledge}
           </text>
         )}

@@ -44,7 +44,7 @@ export function Swath({ surface, waiting, ...args }: BeneathArgs & { surface: Su
       height={height}
       ledge={
         ledge && ledge.oneWayMetres > SEEN_METRES
-          ? `ledge ${showSize(ledge.oneWayMetres, system)} one way, ${showSize(ledge.upAndDownMetres, system)} up and down`
+          ? `ledge ${showSize(ledge.oneWayMetres, system)} one way, ${ledge.upAndDownMetres > SEEN_METRES ? showSize(ledge.upAndDownMetres, system) : "none"} up and down`
           : undefined
       }
       isEstimate={surface.isEstimate}
