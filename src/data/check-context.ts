@@ -1,6 +1,7 @@
 import * as z from "zod";
 import {
   type Assessment,
+  type BeltReadings,
   type Check,
   type CleanlinessReadings,
   type EdgeReadings,
@@ -16,6 +17,7 @@ import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
+import { machinePhotographs } from "./machine-photographs";
 import { getMachine } from "./machines";
 import { whileUnchanged } from "./reads";
 import { greaseDue } from "./spindle-log";
@@ -223,6 +225,12 @@ function bladeTracks(db: Db, { machineId }: For): Pick<EdgeReadings, "tracked"> 
   return tracked.length === 0 ? {} : { tracked: Object.fromEntries(tracked) };
 }
 
+/** Whether there is a picture of the belt's path to compare with: a photograph, or the sheet's sketch. */
+function beltPicture(db: Db, { machineId }: For): Pick<BeltReadings, "isPictureHeld"> {
+  const isSketched = getMachine(db, machineId).machine.sheet.belt !== undefined;
+  return { isPictureHeld: isSketched || machinePhotographs(db, machineId).some(({ about }) => about === "belt-path") };
+}
+
 /** What each want brings; `undefined` where it hangs on a job and there is none. */
 const BRINGS: Record<Want, (db: Db, args: For & { checkId: string }) => object | undefined> = {
   "level-standing": (db, { jobId }) => (jobId === undefined ? undefined : levelContext(db, jobId)),
@@ -230,6 +238,7 @@ const BRINGS: Record<Want, (db: Db, args: For & { checkId: string }) => object |
   visits: heightContext,
   "site-packs": (db, { machineId }) => siteContext(db, getMachine(db, machineId).site),
   "blade-tracks": bladeTracks,
+  "belt-picture": beltPicture,
   "grease-due": (db, { machineId, now }): Pick<PlayReadings, "grease"> => ({ grease: greaseDue(db, machineId, now) }),
 };
 

@@ -2,7 +2,16 @@ import * as z from "zod";
 import { isIncredibleTorque } from "@/core/blades/bolts";
 import { checkRow, type FitDetail } from "@/core/checks";
 import { contradictionIn } from "@/core/diagnosis";
-import { complainedOf, type Answers as JobAnswers, liveSteps, type Proof, spokenFor, undoable, workOutProof } from "@/core/jobs";
+import {
+  complainedOf,
+  isFromBeforeClosing,
+  type Answers as JobAnswers,
+  liveSteps,
+  type Proof,
+  spokenFor,
+  undoable,
+  workOutProof,
+} from "@/core/jobs";
 import { cutters, type Machine } from "@/core/machine";
 import { isLockOut, isSubstantial } from "@/core/safety";
 import { finishesRebuild } from "@/core/sequences/rebuild";
@@ -18,7 +27,7 @@ import { insertEvent, listEvents, requireToldRun } from "./events";
 import { owedAtSteps } from "./guided";
 import { requireCauses, requirePlaces } from "./known";
 import { letGo } from "./let-go";
-import { requireMayRun, requireState, stateOfMachine } from "./machine-state";
+import { requireMayRun, requireState, requireSubstance, stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { addHandedOver, addLetGo, addOwed } from "./owed";
 import { boxStates } from "./rebuild-moves";
@@ -408,12 +417,14 @@ export function closeJob(db: Db, doing: Doing, args: ForJob<typeof newCloseSchem
 /**
  * Takes back the last step that counts, as a step of its own. Throws `changed-since` when `stepId` is not (or no longer) the last,
  * `hold-stands` for a hold, which falls only with its cause or a release, `not-safe` for another's lock-out, and `invalid` where something that keeps
- * the machine from running goes with it, the step is somebody else's or it was read unsafe or struck, and no reason of substance is given (`letGo`).
+ * the machine from running goes with it, the step is somebody else's or it was read unsafe or struck, and no reason of substance is given (`letGo`);
+ * likewise where the job was closed and reopened since.
  */
 export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema>): { stepId: number } {
   return once(db, doing, "undo", () => {
     const job = getJobRow(db, args.jobId);
-    const last = undoable(listSteps(db, args.jobId));
+    const steps = listSteps(db, args.jobId);
+    const last = undoable(steps);
     if (!last) throw new AppError("nothing-to-undo");
     if (last.id !== args.stepId) throw new AppError("changed-since");
     if (last.kind === "hold") throw new AppError("hold-stands");
@@ -427,6 +438,7 @@ export function undoStep(db: Db, doing: Doing, args: ForJob<typeof newUndoSchema
     // Nobody works on a machine that was retired: its jobs stay closed until it is back.
     if (last.kind === "close" && getMachine(db, job.machineId).retired) throw new AppError("machine-retired");
     if (last.kind === "close" && last.data.joined) requireJoinOpen(db, last.data.joined.intoJobId);
+    if (isFromBeforeClosing(steps, last)) requireSubstance(args.reason);
     const before = stateOfMachine(db, job.machineId);
     const stepId = addStep(db, doing, { jobId: args.jobId, kind: "undo", data: { reason: args.reason }, undoesId: last.id });
     const from = { jobId: job.id, stepId };

@@ -26,6 +26,8 @@ export type FleetUnit = {
 };
 
 export type Alike = {
+  /** Machines by how they are built, each only compared with its own: what differs between builds is no fault. */
+  builds: string[][];
   units: FleetUnit[];
   matrix: MatchDetail["matrix"];
   choices: { id: string; fleetNumber: string; site: string; isChosen: boolean }[];
@@ -111,9 +113,18 @@ export function unitsAlike(db: Db, args: { machines: readonly string[]; now: str
   if (args.machines.some((id) => !reels.some((one) => one.id === id))) throw new AppError("machine-not-found");
   const chosen = chosenOf(reels, args.machines);
   const all = chosen.flatMap((record) => unitsOf(db, record, args.now));
+  const builds = [...new Set(chosen.map(buildOf))].map((build) => chosen.filter((one) => buildOf(one) === build).map(({ id }) => id));
+  const ofBuild = builds.map((ids) =>
+    unitMatrix(all.filter(({ unit }) => ids.includes(unit.machineId)).map(({ unit, read }) => ({ id: unit.key, read }))),
+  );
+  const properties = [...new Set(ofBuild.flatMap((matrix) => matrix.map(({ property }) => property)))];
   return {
     units: all.map(({ unit }) => unit),
-    matrix: unitMatrix(all.map(({ unit, read }) => ({ id: unit.key, read }))),
+    builds,
+    matrix: properties.map((property) => ({
+      property,
+      cells: Object.assign({}, ...ofBuild.map((matrix) => matrix.find((row) => row.property === property)?.cells ?? {})),
+    })),
     choices: reels.map(({ id, fleetNumber, site }) => ({ id, fleetNumber, site, isChosen: chosen.some((one) => one.id === id) })),
   };
 }

@@ -31,10 +31,8 @@ export function soundUnits(args: { machine: Machine; check: string; random: () =
       return units(() => ({
         frontFeel: "none",
         frontTurns: "smooth",
-        frontLiftMetres: above(0.00003, 0.00001),
         rearFeel: "none",
         rearTurns: "smooth",
-        rearLiftMetres: above(0.00003, 0.00001),
       }));
     case "reel-bearing":
       return units(() => ({
@@ -150,9 +148,8 @@ function soundSpeed(machine: Machine, bench: number, noise: (spread: number) => 
     distanceMetres: 30,
     seconds: [30 / speed + noise(0.1), 30 / speed + noise(0.1)],
     heightMetres: bench,
-    units: Object.fromEntries(
-      unitsAcross(machine).map(({ id }) => [id, { revolutionsPerMinute: Math.round(turns * 0.985 + noise(6)), loaded: "loaded" }]),
-    ),
+    loaded: "loaded",
+    units: Object.fromEntries(unitsAcross(machine).map(({ id }) => [id, { revolutionsPerMinute: Math.round(turns * 0.985 + noise(6)) }])),
   };
 }
 

@@ -41,9 +41,9 @@ export function Header({ people }: { people: readonly string[] }) {
       </nav>
       <div className="ml-auto flex shrink-0 items-center">
         <span className="max-sm:hidden">
-          <ShortcutsDialog />
+          <ShortcutsDialog isListening />
         </span>
-        <Likes />
+        <Likes className="max-sm:hidden" />
         <Who people={people} />
       </div>
     </header>
@@ -73,7 +73,8 @@ function NavLink({ href, label, isHere }: { href: string; label: string; isHere:
   );
 }
 
-function Likes() {
+/** Units and theme: in the header, and where it is too narrow for them, with one's initials. */
+function Likes({ className }: { className: string }) {
   const seat = useSeat();
   const router = useRouter();
   const change = async (preferences: Record<string, string>) => {
@@ -87,7 +88,7 @@ function Likes() {
     <>
       <button
         type="button"
-        className="btn btn-quiet max-sm:hidden"
+        className={`btn btn-quiet ${className}`}
         onClick={() => change({ unitSystem: seat.system === "us" ? "metric" : "us" })}
         aria-label={`${seat.system === "us" ? "in · psi" : "mm · kPa"}: units. Change.`}
       >
@@ -96,7 +97,7 @@ function Likes() {
       </button>
       <button
         type="button"
-        className="btn btn-quiet max-sm:hidden"
+        className={`btn btn-quiet ${className}`}
         onClick={() => change({ theme: isDark ? "light" : "dark" })}
         aria-label={isDark ? "Light theme" : "Dark theme"}
       >
@@ -193,6 +194,10 @@ export function Who({ people }: { people: readonly string[] }) {
               {trouble}
             </p>
           </form>
+          <div className="mt-3 flex flex-wrap items-center border-t border-rule pt-2 sm:hidden">
+            <Likes className="" />
+            <ShortcutsDialog />
+          </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

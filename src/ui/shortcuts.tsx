@@ -23,10 +23,11 @@ function isTyping(target: EventTarget | null): boolean {
 
 const PLACES: Record<string, string> = table({ KeyB: "/", KeyM: "/machines", KeyC: "/complaint" });
 
-/** The list of keys under `?`, and the keys that lead from page to page. */
-export function ShortcutsDialog() {
+/** The list of keys under `?`, and, once on a page, the keys that lead from page to page. */
+export function ShortcutsDialog({ isListening = false }: { isListening?: boolean }) {
   const [isOpen, setOpen] = useState(false);
   useEffect(() => {
+    if (!isListening) return;
     const onKey = (event: KeyboardEvent) => {
       if (event.key === "?" && !isTyping(event.target)) setOpen(true);
       const place = event.altKey && !event.ctrlKey ? PLACES[event.code] : undefined;
@@ -37,10 +38,10 @@ export function ShortcutsDialog() {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  }, [isListening]);
   return (
     <Dialog.Root open={isOpen} onOpenChange={setOpen}>
-      <Dialog.Trigger className="btn btn-quiet num max-sm:hidden" aria-label="Keyboard shortcuts">
+      <Dialog.Trigger className="btn btn-quiet num" aria-label="Keyboard shortcuts">
         ?
       </Dialog.Trigger>
       <Dialog.Portal>

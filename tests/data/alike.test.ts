@@ -43,6 +43,16 @@ describe("units of several machines side by side", () => {
     expect(odd(alike("rt-1"))).toEqual([]);
   });
 
+  it("machines built otherwise are laid side by side and each compared with its own build alone: another build is no fault", () => {
+    for (const id of ["rt-1", "rt-2", "rf-1", "rw-1"]) read(id);
+    const all = alike();
+    expect(all.builds).toEqual([["rf-1"], ["rt-1", "rt-2"], ["rw-1"]]);
+    expect(odd(all)).toEqual([]);
+    // Two machines of one build still show what differs, with another build beside them.
+    read("rt-2", { "units.right.frontRoller": "smooth" });
+    expect(odd(alike("rt-1", "rt-2", "rf-1"))).toEqual(["rt-2:right frontRoller"]);
+  });
+
   it("what nobody read is the sheet's and says so; what only wear decides is left open", () => {
     read("rt-1");
     const { units, matrix } = alike("rt-1");

@@ -1,8 +1,10 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { worksheetById } from "@/core/checks";
 import { seededRandom } from "@/core/random";
 import type { SafeState } from "@/core/safety";
 import { usualMoves } from "@/core/sequences/moves.fixtures";
 import { REBUILD, type RebuildMove } from "@/core/sequences/rebuild";
+import { contextOf } from "@/data/check-context";
 import type { Db } from "@/data/connection";
 import { insertEvent, listEvents, logEvent, voidEvent } from "@/data/events";
 import { logHours } from "@/data/hours";
@@ -16,7 +18,7 @@ import {
   takeBackMachinePhotograph,
 } from "@/data/machine-photographs";
 import { stateOfMachine } from "@/data/machine-state";
-import { getMachine } from "@/data/machines";
+import { getMachine, replaceSheet } from "@/data/machines";
 import { listOwed } from "@/data/owed";
 import { recordOwnList } from "@/data/own-list";
 import { MOST_PHOTOGRAPHS } from "@/data/pictures";
@@ -303,6 +305,33 @@ describe("the spindle log", () => {
     expect(refusedFor(() => log({ machineId: "wp-1", kind: "topped-up", places: ["blade"] }))).toEqual(["invalid", "unknown-spindle"]);
     for (const bad of [{ kind: "greased", places: ["left"] }, { kind: "purged", places: [] }, { kind: "moved" }])
       expect(newSpindleEntrySchema.safeParse(bad).success).toBe(false);
+  });
+});
+
+describe("a belt's path", () => {
+  it("is as the picture only where there is one: a photograph that is kept, or the sheet's sketch", () => {
+    const withoutSketch = "zt-2";
+    const isHeld = (machineId: string) => {
+      const jobId = openJob(db, clock, machineId);
+      const check = worksheetById("belt-inspection");
+      if (!check) throw new Error("no such check");
+      return (contextOf(db, { jobId, check, now: clock.doing().now }) as { isPictureHeld: boolean }).isPictureHeld;
+    };
+    const { machine, sheetVersion } = getMachine(db, withoutSketch);
+    const { belt: _, ...sheet } = machine.sheet;
+    replaceSheet(db, clock.doing(), {
+      machineId: withoutSketch,
+      basedOnVersion: sheetVersion,
+      machine: { ...machine, sheet },
+      reason: "no sketch of this one",
+    });
+    expect(isHeld(withoutSketch)).toBe(false);
+    const picture = { mime: "image/jpeg", bytes: Buffer.from("picture") };
+    const { photographId } = addMachinePhotograph(db, clock.doing(), { machineId: withoutSketch, about: "belt-path", picture });
+    expect(isHeld(withoutSketch)).toBe(true);
+    takeBackMachinePhotograph(db, clock.doing(), { machineId: withoutSketch, photographId });
+    expect(isHeld(withoutSketch)).toBe(false);
+    expect(isHeld("zt-1")).toBe(true);
   });
 });
 

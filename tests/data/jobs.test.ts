@@ -5,7 +5,7 @@ import { getBay, jobsOfMachine } from "@/data/bay";
 import type { Db } from "@/data/connection";
 import { listEvents, logEvent, voidEvent } from "@/data/events";
 import { logHours } from "@/data/hours";
-import { closeJob, recordAnswer, recordFix, undoStep } from "@/data/job-actions";
+import { closeJob, recordAnswer, recordFix, recordNote, undoStep } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine, replaceSheet } from "@/data/machines";
@@ -102,6 +102,19 @@ describe("a job from complaint to close", () => {
     undoStep(db, clock.doing(), { jobId, stepId, reason: "" });
     expect(getJobView(db, jobId).state).toBe("awaiting-proof");
     expect(listOwed(db)).toEqual([]);
+  });
+
+  it("reopened, takes nothing back from before the closing unless somebody says why; what was written since comes off in a touch", () => {
+    const jobId = levelledJob();
+    const { stepId: cutId } = cut(jobId);
+    const { stepId } = closeJob(db, clock.doing(), { jobId, causes: ["deck-out-of-level"], words: "" });
+    undoStep(db, clock.doing(), { jobId, stepId, reason: "reopened" });
+    const undoCut = (reason: string) => undoStep(db, clock.doing(), { jobId, stepId: cutId, reason });
+    expect(fail(() => undoCut("")).issues).toEqual(["reason-of-substance"]);
+    const note = recordNote(db, clock.doing(), { jobId, text: "looked once more" });
+    undoStep(db, clock.doing(), { jobId, stepId: note.stepId, reason: "" });
+    undoCut("the wrong lawn was cut");
+    expect(getJobView(db, jobId).steps.find(({ id }) => id === cutId)?.isUndone).toBe(true);
   });
 });
 

@@ -1,19 +1,21 @@
 "use client";
 
 import Link from "next/link";
-import type { UnitProperty } from "@/core/checks";
+import { ALIKE_WITHIN, type UnitProperty } from "@/core/checks";
 import type { Alike, FleetUnit } from "@/data/units-alike";
 import { PROPERTY_WORDS } from "@/ui/checks/unit-match";
 import { PropertyValue } from "@/ui/checks/unit-match/value";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
+import { show } from "@/ui/words/quantities";
 
 /** Units across by machine, properties down; whatever differs from most of them is framed and says so. */
-export function AlikeMatrix({ alike: { units, matrix } }: { alike: Alike }) {
+export function AlikeMatrix({ alike: { units, matrix, builds } }: { alike: Alike }) {
   const { system } = useSeat();
   const rows = matrix.filter(({ cells }) => Object.keys(cells).length > 0);
   const machines = [...new Set(units.map(({ machineId }) => machineId))].map((id) => units.filter((one) => one.machineId === id));
   const odd = rows.flatMap(({ property, cells }) => units.filter(({ key }) => cells[key]?.isOdd).map((unit) => ({ property, unit })));
+  const within = (property: keyof typeof ALIKE_WITHIN) => show(ALIKE_WITHIN[property], "length", system, "fine");
   return (
     <>
       <p className="py-1 text-2xl leading-tight font-bold" aria-live="polite">
@@ -24,6 +26,7 @@ export function AlikeMatrix({ alike: { units, matrix } }: { alike: Alike }) {
           {words}
         </p>
       ))}
+      {builds.length > 1 && <p>{sayBuilds(units, builds)}</p>}
       <div className="relative overflow-x-auto">
         <table className="w-full min-w-[50rem] table-fixed text-left">
           <thead>
@@ -79,7 +82,8 @@ export function AlikeMatrix({ alike: { units, matrix } }: { alike: Alike }) {
       </div>
       <p className="py-2 text-sm text-soft">
         As they were last read side by side; what stands slanted nobody read: it is the sheet&apos;s, and the grinder&apos;s tally of the
-        knife. Framed: not as most of them are, within 1.5 mm (0.06 in) for a reel, 0.05 mm (0.002 in) for the bench height.
+        knife. Framed: not as most of those built like it, within {within("diameterMetres")} for a reel, {within("benchMetres")} for the
+        bench height.
       </p>
     </>
   );
@@ -87,6 +91,13 @@ export function AlikeMatrix({ alike: { units, matrix } }: { alike: Alike }) {
 
 const nameOf = ({ fleetNumber, label }: FleetUnit) => `${fleetNumber} ${label.toLowerCase()}`;
 const isOpen = ({ readAt, isStale }: FleetUnit) => readAt === undefined || isStale;
+
+/** Blades on a reel and how large it is make a build. */
+function sayBuilds(units: readonly FleetUnit[], builds: readonly string[][]): string {
+  const numbers = (ids: readonly string[]) =>
+    ids.map((id) => units.find(({ machineId }) => machineId === id)?.fleetNumber ?? id).join(", ");
+  return `${builds.length} builds, each compared with its own alone: ${builds.map(numbers).join("; ")}.`;
+}
 
 /** Alike is said only of units that were read and not touched since. */
 function sayEven(units: readonly FleetUnit[]): string {

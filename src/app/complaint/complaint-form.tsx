@@ -219,7 +219,7 @@ export function ComplaintForm({
                     onClick={() => toggle(id)}
                     className={`border-2 bg-sheet p-1 text-left ${draft.symptoms.includes(id) ? "border-dye ring-2 ring-[var(--dye-text)]" : "border-rule"}`}
                   >
-                    <TurfPicture symptom={id} />
+                    <TurfPicture symptom={id} system={system} />
                     <span className="block min-h-11 px-1 py-0.5 leading-tight font-semibold">{label}</span>
                   </button>
                 ))}

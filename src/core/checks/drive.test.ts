@@ -189,6 +189,10 @@ describe("belt-inspection", () => {
       ["photograph-belt"],
       undefined,
     ]);
+    // As a picture that nobody has: the same. Where nothing is known of pictures, the word is taken.
+    const unheld = belt({ isPictureHeld: false });
+    expect([unheld.verdict, unheld.actions, saysOf(unheld, "belt-off")]).toEqual([bare.verdict, bare.actions, undefined]);
+    expect(saysOf(belt({ isPictureHeld: true }), "belt-off")).toBe("not-found");
     const cold = belt({ belt: { ...good.belt, heat: undefined, rubs: undefined } });
     expect([cold.verdict, cold.provisional, saysOf(cold, "belt-slipping")]).toEqual(["in-tolerance", [], undefined]);
     expect(belt({ belt: { ...good.belt, tension: "went-on-easily" } }).warnings).toEqual([{ code: "belt-not-on" }]);

@@ -43,6 +43,7 @@ export type { Action, Assessment, Check, Mark, Of, ReadingProblem, Said, Saying,
 export { frameOn, PRESSURE_TOLERANCE_PASCALS, type TyreDetail, type TyreReadings, targetPressure, tyrePressure } from "./tyre-pressure";
 export { type LayoutDetail, rollerLines } from "./unit-layout";
 export {
+  ALIKE_WITHIN,
   type MatchDetail,
   matchReadingsSchema,
   matrixOf as unitMatrix,

@@ -77,8 +77,8 @@ export type Check<Readings = unknown, Detail = unknown, S = AnySaying> = {
 /** Where in the readings a problem lies. */
 export type At = { path: (string | number)[] };
 
-/** What a record can bring: how a level stands, units that still stand, the visits to a turf, how a site's decks were found, greasing that is due, how blades were tracked. */
-export type Want = "level-standing" | "units-standing" | "visits" | "site-packs" | "grease-due" | "blade-tracks";
+/** What a record can bring: how a level stands, units that still stand, the visits to a turf, how a site's decks were found, greasing that is due, how blades were tracked, whether a belt's path is held. */
+export type Want = "level-standing" | "units-standing" | "visits" | "site-packs" | "grease-due" | "blade-tracks" | "belt-picture";
 
 export type Trend<Detail = unknown, S = AnySaying> = {
   dimension: "length" | "pressure";

@@ -225,7 +225,8 @@ function speed(taken: Taken): Readings {
     distanceMetres,
     seconds: [run(), run()],
     heightMetres: bench,
-    ...byUnit(taken, () => ({ revolutionsPerMinute: reader.size(turns, 8, 1), loaded: "loaded" })),
+    loaded: "loaded",
+    ...byUnit(taken, () => ({ revolutionsPerMinute: reader.size(turns, 8, 1) })),
   };
 }
 

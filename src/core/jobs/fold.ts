@@ -50,3 +50,8 @@ export function undoable<S extends Pick<Step, "id" | "kind" | "undoesId">>(steps
   const last = liveSteps(steps).at(-1);
   return last?.kind === "complaint" ? undefined : last;
 }
+
+/** Whether a job was closed and reopened after a step: what is taken back then goes behind what the closing rested on. */
+export function isFromBeforeClosing(steps: readonly Pick<Step, "id" | "kind">[], step: Pick<Step, "id">): boolean {
+  return steps.some(({ id, kind }) => kind === "close" && id > step.id);
+}

@@ -9,7 +9,7 @@ export {
   spokenFor,
 } from "./case";
 export { type DeckContext, deckContext } from "./context";
-export { type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
+export { isFromBeforeClosing, type JobState, liveSteps, type Step, type StepKind, stateOf, undoable } from "./fold";
 export {
   type FixRecord,
   type OwedDetail,

@@ -4,6 +4,7 @@ import { Activity, AudioWaveform, CircleStop, Droplet, Flame, Thermometer, Trend
 import { useEffect, useRef } from "react";
 import type { SymptomId } from "@/core/trade";
 import { LOOKS, PATCH } from "@/core/turf";
+import type { UnitSystem } from "@/core/units";
 import { turfPixels } from "./scene";
 
 const WIDTH = 240;
@@ -20,8 +21,14 @@ const SIGNS: Partial<Record<SymptomId, typeof Activity>> = {
   "oil-at-drive": Droplet,
 };
 
-/** The look of a symptom from above, worked out from heights over a patch of turf, with a metre to measure it by. */
-export function TurfPicture({ symptom }: { symptom: string }) {
+/** What a picture is measured by, in each system's own round length. */
+const BARS: Record<UnitSystem, { label: string; metres: number }> = {
+  metric: { label: "1 m", metres: 1 },
+  us: { label: "3 ft", metres: 3 * 0.3048 },
+};
+
+/** The look of a symptom from above, worked out from heights over a patch of turf, with a bar to measure it by. */
+export function TurfPicture({ symptom, system }: { symptom: string; system: UnitSystem }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const look = LOOKS[symptom as SymptomId];
   useEffect(() => {
@@ -42,10 +49,10 @@ export function TurfPicture({ symptom }: { symptom: string }) {
       <canvas ref={canvas} width={WIDTH} height={HEIGHT} className="block aspect-[8/5] w-full" />
       <span
         className="num absolute bottom-1 left-1 border-b-2 border-l-2 border-r-2 border-white bg-black/55 px-1 text-center text-[11px] leading-none text-white"
-        style={{ width: `${100 / PATCH.widthMetres}%` }}
+        style={{ width: `${(100 * BARS[system].metres) / PATCH.widthMetres}%` }}
         aria-hidden="true"
       >
-        1 m
+        {BARS[system].label}
       </span>
     </div>
   );

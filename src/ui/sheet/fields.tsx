@@ -144,25 +144,26 @@ function Folded({ label, isTyped, children }: { label: string; isTyped: boolean;
   );
 }
 
-/** Offered on the first of several like groups once it is filled in: most often they are all alike. */
+/**
+ * Offered on the first of several like groups once something is answered there: most often they are all alike. Copies its figures too, but where nothing
+ * is answered but figures alone each is measured, and it is not offered.
+ */
 function SameOnOthers({ group, evaluated, typed, onText }: FieldsArgs & { group: string }) {
-  const { fields } = evaluated.form;
-  const tail = (path: readonly string[], id: string) => path.slice(path.indexOf(id) + 1).join(".");
-  const own = fields.filter((field) => field.group === group && field.path.includes(group) && field.kind === "choice");
-  const others = evaluated.form.groups.filter(
-    ({ id }) => id !== group && fields.some((field) => field.group === id && field.path.includes(id)),
-  );
+  const { fields, groups } = evaluated.form;
+  const own = fields.flatMap((field) => {
+    const text = typed.text[keyOf(field.path)] ?? "";
+    return field.group === group && field.path.includes(group) && text !== "" ? [{ field, text }] : [];
+  });
+  const others = groups.filter(({ id }) => id !== group && fields.some((field) => field.group === id && field.path.includes(id)));
   const isFirst = fields.find((field) => field.path.includes(field.group))?.group === group;
+  // What an answer makes worth asking stands in the other groups only once the answer does: it is copied by its own place in the first.
   const empty = others.flatMap(({ id }) =>
-    fields
-      .filter((field) => field.group === id && field.kind === "choice" && (typed.text[keyOf(field.path)] ?? "") === "")
-      .flatMap((field) => {
-        const like = own.find((one) => tail(one.path, group) === tail(field.path, id));
-        const text = like ? typed.text[keyOf(like.path)] : undefined;
-        return text ? [{ key: keyOf(field.path), text }] : [];
-      }),
+    own.flatMap(({ field, text }) => {
+      const key = keyOf(field.path.map((part) => (part === group ? id : part)));
+      return (typed.text[key] ?? "") === "" ? [{ key, text }] : [];
+    }),
   );
-  if (!isFirst || empty.length === 0) return null;
+  if (!isFirst || empty.length === 0 || !own.some(({ field }) => field.kind === "choice")) return null;
   return (
     <button
       type="button"

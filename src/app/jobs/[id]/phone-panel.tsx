@@ -6,6 +6,7 @@ import type { ContextId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { useDraft } from "@/ui/draft";
+import { useSeat } from "@/ui/person";
 import { isStrikeTold, NO_STRIKE, type StrikeDraft, StrikeTold, strikeFrom } from "@/ui/strike-told";
 import { percent } from "@/ui/words/diagnosis";
 import { sayQuestion } from "@/ui/words/questions";
@@ -53,6 +54,7 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
     if (sent) clear();
   };
   const { operationProbability } = workUp.diagnosis;
+  const { system } = useSeat();
   return (
     <div>
       <p className="text-2xl font-bold" style={{ fontStretch: "84%" }}>
@@ -84,7 +86,7 @@ export function PhonePanel({ view, workUp, input, act }: { view: JobView; workUp
           <li key={question.id} className="flex items-center gap-2 py-1.5">
             {question.kind === "symptom" && (
               <span className="w-16 shrink-0">
-                <TurfPicture symptom={question.id} />
+                <TurfPicture symptom={question.id} system={system} />
               </span>
             )}
             <span className="grow text-lg leading-tight">{sayQuestion(question)}</span>

@@ -2,6 +2,7 @@
 
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef } from "react";
+import { isFromBeforeClosing } from "@/core/jobs";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { LeftBy } from "@/ui/left-by";
@@ -29,13 +30,21 @@ export function Timeline({ view, act, timeOf }: { view: JobView; act: Act; timeO
         ))}
       </ol>
       {view.state !== "closed" && <AddNote jobId={view.id} act={act} />}
-      <UndoLast jobId={view.id} last={last} words={last ? sayStep(last, view) : ""} act={act} />
+      <UndoLast
+        jobId={view.id}
+        last={last}
+        words={last ? sayStep(last, view) : ""}
+        ask={last && isFromBeforeClosing(view.steps, last) ? "From before it was closed: why is it taken back?" : ASK_OF_HOLDING}
+        act={act}
+      />
     </section>
   );
 }
 
-/** Takes the last step back; where that lets go of something that holds the machine, the reason is asked for before it is written. */
-function UndoLast({ jobId, last, words, act }: { jobId: number; last: StepRow | undefined; words: string; act: Act }) {
+const ASK_OF_HOLDING = "It holds the machine: why is it taken back?";
+
+/** Takes the last step back; where that lets go of something that holds the machine, or goes behind a closing, the reason is asked for before it is written. */
+function UndoLast({ jobId, last, words, ask, act }: { jobId: number; last: StepRow | undefined; words: string; ask: string; act: Act }) {
   const { value, set, clear } = useDraft(`job:${jobId}:undo:${last?.id ?? 0}`, { reason: "" });
   const { reason } = value;
   const wantsReason =
@@ -56,7 +65,7 @@ function UndoLast({ jobId, last, words, act }: { jobId: number; last: StepRow | 
           <input
             className="input w-72 max-sm:w-40"
             aria-label="Why it is taken back"
-            placeholder="It holds the machine: why is it taken back?"
+            placeholder={ask}
             value={reason}
             aria-invalid={true}
             onChange={(event) => set({ reason: event.target.value })}

@@ -7,6 +7,7 @@ import { saidOtherwise } from "@/ui/words/sheet";
 import {
   asEstimated,
   draftOf,
+  inUnits,
   isDrawnAround,
   moved,
   readSheet,
@@ -45,6 +46,16 @@ describe("a sheet as it is typed", () => {
     expect(machineIn(next)).toEqual(zt);
     expect(textOf(next, zt, field(zt, "sheet.heightMostMetres"), "us")).toBe("four and a bit");
     expect(readSheet(next, "us").troubles).toEqual({ "sheet.heightMostMetres": "unreadable" });
+  });
+
+  it("in other units what was read is written anew from the sheet, and what could not be read stays as it was typed", () => {
+    const read = typed(draftOf(zt), zt, "sheet.heightMostMetres", "4 1/2");
+    const both = typed(read, zt, "sheet.heightLeastMetres", "one or so");
+    const metric = inUnits(both, "us", "metric");
+    expect(machineIn(metric)).toEqual(machineIn(both));
+    expect(textOf(metric, machineIn(metric), field(zt, "sheet.heightMostMetres"), "metric")).toMatch(/^114/);
+    expect(textOf(metric, zt, field(zt, "sheet.heightLeastMetres"), "metric")).toBe("one or so");
+    expect(inUnits(both, "us", "us")).toBe(both);
   });
 
   it("what is unusual waits for a word, and stands once it is given", () => {
@@ -187,6 +198,8 @@ describe("a sheet as it is drawn", () => {
     const hanger = estimated.deck?.hangers[0];
     if (!hanger) throw new Error("a zero-turn's deck hangs");
     expect(wordOf(estimated, `deck.hangers.${hanger.id}.turnsLeftUp`)).toBe("estimated");
+    // An answer the template picked is as much a guess as its figures.
+    expect(wordOf(estimated, `deck.hangers.${hanger.id}.step`)).toBe("estimated");
     const [said, ...others] = saidOtherwise(estimated, "us");
     expect(others).toEqual([]);
     expect(said?.word).toBe("estimated");

@@ -52,6 +52,14 @@ export const draftOf = (machine: Machine, more: Partial<SheetDraft> = {}): Sheet
 export const textOf = (draft: SheetDraft, machine: unknown, field: SheetField, system: UnitSystem): string =>
   draft.texts[field.key] ?? writeValue(valueAt(machine, field.key), field, system);
 
+/** The same draft in other units: what could be read stands on the sheet and is written anew; what could not stays as it was typed. */
+export function inUnits(draft: SheetDraft, from: UnitSystem, to: UnitSystem): SheetDraft {
+  if (from === to) return draft;
+  const { troubles } = readSheet(draft, from);
+  const unread = <T>(typed: Record<string, T>) => Object.fromEntries(Object.entries(typed).filter(([key]) => troubles[key] !== undefined));
+  return { ...draft, texts: unread(draft.texts), sure: unread(draft.sure) };
+}
+
 const parsed = (text: string): unknown => {
   try {
     return JSON.parse(text);
@@ -120,7 +128,9 @@ function withWord(machine: unknown, key: string, word: SheetWord | undefined): u
 export function asEstimated(machine: Machine): Machine {
   const words = Object.fromEntries(
     fieldsOf(machine).flatMap(({ key, kind }) =>
-      (kind === "quantity" || kind === "number") && valueAt(machine, key) !== undefined ? [[key, "estimated" as const]] : [],
+      (kind === "quantity" || kind === "number" || kind === "choice") && valueAt(machine, key) !== undefined
+        ? [[key, "estimated" as const]]
+        : [],
     ),
   );
   return { ...machine, sheet: { ...machine.sheet, words } } as Machine;

@@ -20,6 +20,7 @@ import {
   valueAt,
   withValue,
 } from "@/core/sheet";
+import type { UnitSystem } from "@/core/units";
 import type { MachineRecord } from "@/data/machines";
 import { StackDrawing } from "@/drawings/fit-card";
 import { TextField } from "@/ui/choice";
@@ -31,18 +32,31 @@ import { linesOf, rowsIn, writeValue } from "@/ui/sheet-field/read-text";
 import { sayError, sayIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 import { MISSING_WORDS, PART_TITLES, WORD_LABELS } from "@/ui/words/sheet";
-import { draftOf, isDrawnAround, moved, readSheet, type SheetDraft, textOf, toSend, withAnother, without, withText } from "./draft";
+import {
+  draftOf,
+  inUnits,
+  isDrawnAround,
+  moved,
+  readSheet,
+  type SheetDraft,
+  textOf,
+  toSend,
+  withAnother,
+  without,
+  withText,
+} from "./draft";
 import { Meanwhile } from "./meanwhile";
 import { PlanBoard } from "./plan-board";
 import { Features, OwnParts, Part, PlaceList } from "./sheet-parts";
 import { type Sister, TemplatePicker } from "./template-picker";
 
 const MOST_BACK = 60;
+/** A draft to go back to, in the units it was typed in. */
+type Step = { draft: SheetDraft; system: UnitSystem };
 
 /** A machine's own sheet, drawn and typed: a new one from a template or a sister, or a new version of one that stands. */
 export function SheetDesk(args: { record?: MachineRecord; start: Machine; sites: readonly string[]; sisters: readonly Sister[] }) {
-  const { system } = useSeat();
-  const key = `sheet:${args.record?.id ?? "new"}:${system}`;
+  const key = `sheet:${args.record?.id ?? "new"}`;
   return <Desk key={key} draftKey={key} {...args} />;
 }
 
@@ -53,12 +67,12 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
   const router = useRouter();
   const { submit, isBusy } = useSubmission();
   const first = useMemo(() => draftOf(start, { version: record?.sheetVersion ?? 0, site: record?.site ?? "" }), [start, record]);
-  const { value: typed, set, clear, wasKept, ticket, left } = useDraft<SheetDraft>(draftKey, first);
+  const { value: typed, set, clear, wasKept, ticket, left } = useDraft<SheetDraft>(draftKey, first, { retype: inUnits });
   // Where nothing is typed yet, what is typed next is of the sheet as it is now.
   const isUntouched = typed.machineText === typed.baseText && Object.keys(typed.texts).length === 0;
   const draft = isUntouched && record ? { ...typed, ...pick(first) } : typed;
-  const [back, setBack] = useState<SheetDraft[]>([]);
-  const [forth, setForth] = useState<SheetDraft[]>([]);
+  const [back, setBack] = useState<Step[]>([]);
+  const [forth, setForth] = useState<Step[]>([]);
   const [here, setHere] = useState<string>();
   const [issues, setIssues] = useState<Problem[]>([]);
   const [failed, setFailed] = useState("");
@@ -72,7 +86,7 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
   const isOld = record !== undefined && draft.version !== record.sheetVersion;
 
   const change = (next: SheetDraft) => {
-    setBack((all) => [...all.slice(-MOST_BACK), draft]);
+    setBack((all) => [...all.slice(-MOST_BACK), { draft, system }]);
     setForth([]);
     setFailed("");
     set(next);
@@ -90,13 +104,13 @@ function Desk({ record, start, sites, sisters, draftKey }: DeskArgs) {
     typing.current = "";
     change({ ...draft, ...more, machineText: JSON.stringify(next), texts: stillTyped(more.texts ?? draft.texts, machine, next) });
   };
-  const step = (from: SheetDraft[], setFrom: typeof setBack, setTo: typeof setForth) => {
+  const step = (from: Step[], setFrom: typeof setBack, setTo: typeof setForth) => {
     const last = from.at(-1);
     if (!last) return;
     typing.current = "";
     setFrom(from.slice(0, -1));
-    setTo((all) => [...all, draft]);
-    set(last);
+    setTo((all) => [...all, { draft, system }]);
+    set(inUnits(last.draft, last.system, system));
   };
   const copy = async (id: string) => {
     const answer = await fetch(`/api/v1/machines/${id}`).then((response) => response.json() as Promise<{ machine?: Machine }>);

@@ -30,6 +30,8 @@ export const beltReadingsSchema = z.object({
   guards: z.object({ state: z.enum(["on", "missing"]).optional() }).default({}),
   /** As marked on the belt, or measured round it on the pitch line. */
   lengthMetres: physical("metres", 20).optional(),
+  /** From the record: whether a picture or a sketch of this machine's path is held. Not told (another program, the reckoner) is taken on trust. */
+  isPictureHeld: z.boolean().optional(),
   /** Every blade seen to turn as the drive or one blade is turned by hand. */
   spindles: z.record(z.string(), z.object({ turns: z.enum(["turns", "stands"]) })).default({}),
 });
@@ -54,8 +56,9 @@ type Says = {
 
 export const beltInspection: Check<BeltReadings, { unseen: string[] }, Says> = {
   id: "belt-inspection",
-  ruleVersion: 4,
+  ruleVersion: 5,
   cautions: ["idler-spring"],
+  wants: "belt-picture",
   readingsSchema: beltReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
   problems: (machine, { spindles }) =>
@@ -181,11 +184,13 @@ const BAD: Record<string, Verdict> = table({
 function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: string[] }, Says> {
   const { belt, idlers, guards, spindles, lengthMetres } = readings;
   const figures = lengthFigure(machine, lengthMetres);
+  // A path is as a picture only where there is one: without it nothing was compared.
+  const path = belt.path === "as-picture" && readings.isPictureHeld === false ? "no-picture" : belt.path;
   const isOther = figures.some(({ verdict }) => verdict === "out");
   const isNearly = figures.some(({ verdict }) => verdict === "watch");
   const looked: [string, string | undefined][] = [
     ["belt-seat", belt.seated],
-    ["belt-path", belt.path],
+    ["belt-path", path],
     ["belt", belt.state],
     ["belt-width", belt.width],
     ["belt-tension", belt.tension],
@@ -214,7 +219,7 @@ function assess(machine: Machine, readings: BeltReadings): Assessment<{ unseen: 
       check: "belt-inspection",
       findings,
       clears: {
-        "belt-off": untold.length === 0 && belt.path !== "no-picture",
+        "belt-off": untold.length === 0 && path !== "no-picture",
         "belt-slipping": untold.length === 0,
         "idler-failing": untold.length === 0,
       },

@@ -18,7 +18,7 @@ import {
 } from "@/core/reel";
 import { physical } from "@/core/units/physical";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
-import type { Form } from "../form";
+import { choices, type Form } from "../form";
 import { FASTEST_METRES_PER_SECOND, NEAR_SHARE } from "../ground-speed";
 import { bySize, pointsAt, settled, shows } from "../settled";
 import { timedRun } from "../timed-run";
@@ -36,10 +36,12 @@ const ripplesSchema = z.object({
   speedRatio: z.number().min(0.2).max(5).optional(),
 });
 
-export const reelSpeedReadingsSchema = z.object({
+const asKept = z.object({
   distanceMetres: physical("metres", 2000).optional(),
   seconds: z.array(physical("seconds", 3600)).max(20).default([]),
   heightMetres: physical("metres", 0.1).optional(),
+  /** Of all reels that say nothing else for themselves. */
+  loaded: z.enum(["loaded", "idle"]).optional(),
   units: z
     .record(
       z.string(),
@@ -51,7 +53,16 @@ export const reelSpeedReadingsSchema = z.object({
     .default({}),
   ripples: ripplesSchema.optional(),
 });
+
+/** Readings of an older rule say it unit by unit: where all say the same, the question for all is answered too. */
+export const reelSpeedReadingsSchema = asKept.transform((readings) => {
+  const [only, ...more] = new Set(Object.values(readings.units).map(({ loaded }) => loaded));
+  return only === undefined || more.length > 0 || readings.loaded !== undefined ? readings : { ...readings, loaded: only };
+});
 export type ReelSpeedReadings = z.output<typeof reelSpeedReadingsSchema>;
+
+const loadedOf = ({ units, loaded }: ReelSpeedReadings, id: string) => units[id]?.loaded ?? loaded;
+const READ_WHILE = choices(["loaded", "Mowing"], ["idle", "Without grass"]);
 
 export type Clip = {
   unit: string;
@@ -98,7 +109,7 @@ type Says = {
 /** Reel speed, ground speed and height: how far the machine goes from one reel blade's cut to the next, and what that leaves. */
 export const reelSpeed: Check<ReelSpeedReadings, ReelSpeedDetail, Says> = {
   id: "reel-speed",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: reelSpeedReadingsSchema,
   missing: (machine) => [
     ...noUnits(machine),
@@ -119,6 +130,8 @@ function formOf(machine: Machine): Form {
     fields: [
       ...timedRun("run"),
       heightOfAll(machine, "run"),
+      // Asked once, before the figures: an answer between two of them would take the next one's first digit.
+      { kind: "choice", path: ["loaded"], group: "run", label: "Reels read", options: READ_WHILE },
       ...unitsAcross(machine).flatMap(({ id }) => [
         {
           kind: "quantity" as const,
@@ -128,16 +141,6 @@ function formOf(machine: Machine): Form {
           dimension: "rotation" as const,
           instrument: "gauge" as const,
           range: { least: 1, most: 10_000, usualLeast: 300, usualMost: 2600 },
-        },
-        {
-          kind: "choice" as const,
-          path: ["units", id, "loaded"],
-          group: id,
-          label: "Read",
-          options: [
-            { id: "loaded", label: "Mowing" },
-            { id: "idle", label: "Without grass" },
-          ],
         },
       ]),
       ...(
@@ -250,7 +253,7 @@ function assess(machine: Machine, readings: ReelSpeedReadings): Assessment<ReelS
   const across = unitsAcross(machine);
   const clips = across.flatMap(({ id }) => clipAt(machine, id, readings));
   const speed = speedOf(readings);
-  const isTold = (id: string) => clips.some(({ unit }) => unit === id) && readings.units[id]?.loaded !== undefined;
+  const isTold = (id: string) => clips.some(({ unit }) => unit === id) && loadedOf(readings, id) !== undefined;
   const told = across.filter(({ id }) => isTold(id)).map(({ id }) => id);
   const isComplete = told.length === across.length;
   const findings = across.flatMap(({ id }) =>
@@ -261,7 +264,7 @@ function assess(machine: Machine, readings: ReelSpeedReadings): Assessment<ReelS
       clips.filter(({ unit }) => unit === id),
     ),
   );
-  const isLoaded = across.every(({ id }) => readings.units[id]?.loaded === "loaded");
+  const isLoaded = across.every(({ id }) => loadedOf(readings, id) === "loaded");
   const { isGroundDriven = false, fallsWithEngine, revolutionsPerMinute: rated } = machine.sheet.reelDrive ?? {};
   const ripples = ripplesOf(machine, readings);
   const isOperating = clips.some(({ call }) => call === "ripples" || call === "browns");
@@ -285,9 +288,9 @@ function assess(machine: Machine, readings: ReelSpeedReadings): Assessment<ReelS
       ...(readings.heightMetres === undefined ? [{ code: "no-height" as const }] : []),
       ...(readings.seconds.length === 1 ? [{ code: "one-run" as const }] : []),
       ...across.flatMap(({ id }): Says["provisional"][] => {
-        if (readings.units[id]?.revolutionsPerMinute === undefined || readings.units[id]?.loaded === undefined)
+        if (readings.units[id]?.revolutionsPerMinute === undefined || loadedOf(readings, id) === undefined)
           return [{ code: "unit-unread", place: id }];
-        return readings.units[id]?.loaded === "idle" ? [{ code: "not-loaded", place: id }] : [];
+        return loadedOf(readings, id) === "idle" ? [{ code: "not-loaded", place: id }] : [];
       }),
     ],
     figures: [...figuresOf(machine, readings, clips, speed), ...measuredRipples(readings, ripples)],

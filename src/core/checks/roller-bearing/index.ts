@@ -1,3 +1,4 @@
+import type { Machine, Unit } from "@/core/machine";
 import { unitCheck } from "../by-unit";
 import { shows } from "../settled";
 
@@ -39,6 +40,9 @@ const end = (key: "front" | "rear", label: string) =>
       kind: "size",
       key: `${key}LiftMetres`,
       label: `${label}, rise of the worse end`,
+      // An end that does not rise has none to measure.
+      isAskedOf: (_machine: Machine, _unit: Unit, read: Readonly<Record<string, unknown>>) =>
+        read[`${key}Feel`] !== "none" && read[`${key}Feel`] !== "axial",
       figure: `${key}-lift`,
       instrument: "fine",
       range: { least: 0, most: 0.02, usualLeast: 0, usualMost: 0.003 },
@@ -51,6 +55,6 @@ const end = (key: "front" | "rear", label: string) =>
 /** Play of a unit's rollers. Only up and down counts; play along the axis is by design. */
 export const rollerBearing = unitCheck<Code, "change-roller-bearings">({
   id: "roller-bearing",
-  ruleVersion: 1,
+  ruleVersion: 2,
   asked: [...end("front", "Front roller"), ...end("rear", "Rear roller")],
 });
