@@ -322,7 +322,7 @@ describe("a belt's path", () => {
     replaceSheet(db, clock.doing(), {
       machineId: withoutSketch,
       basedOnVersion: sheetVersion,
-      machine: { ...machine, sheet },
+      machine: { ...machine, sheet } as typeof machine,
       reason: "no sketch of this one",
     });
     expect(isHeld(withoutSketch)).toBe(false);
