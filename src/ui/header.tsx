@@ -35,7 +35,7 @@ export function Header({ people }: { people: readonly string[] }) {
         <NavLink href="/shop" label="Shop" isHere={SHOP.some((start) => path.startsWith(start))} />
         <NavLink href="/reckoner" label="Reckoner" isHere={path.startsWith("/reckoner")} />
         <Link href="/complaint" className="btn btn-quiet gap-1" aria-current={path === "/complaint" ? "page" : undefined}>
-          <Plus size={18} aria-hidden="true" />
+          <Plus size={18} aria-hidden="true" className="max-sm:hidden" />
           Complaint
         </Link>
       </nav>

@@ -121,6 +121,44 @@ test("the job fits 1280 × 800 without scrolling the page; bay and complaint fit
   }
 });
 
+test("a phone has units, theme and help under one's initials, and holds the longest there are", async ({ page }) => {
+  const made = await page.request.post("/api/v1/people", { headers: { origin: BASE }, data: { initials: "MWMW" } });
+  expect(made.ok()).toBe(true);
+  await sitDown(page, "MWMW");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, "/");
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.getByRole("button", { name: "MWMW: you. Change." }).click();
+  const who = page.getByRole("dialog");
+  await who.getByRole("button", { name: "Dark theme" }).click();
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await who.getByRole("button", { name: /in · psi: units/ }).click();
+  await expect(who.getByRole("button", { name: /mm · kPa: units/ })).toBeVisible();
+  await who.getByRole("button", { name: "Keyboard shortcuts" }).click();
+  await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
+});
+
+test("what is typed of a new machine stays when its units are changed, in the other units", async ({ page }) => {
+  await sitDown(page);
+  await open(page, "/machines/new");
+  await page.getByLabel("Its number").fill("ZT-77");
+  const lowest = page.getByRole("textbox", { name: "Lowest height of cut" });
+  if (!(await lowest.isVisible()))
+    await page
+      .locator("summary", { hasText: /height/i })
+      .first()
+      .click();
+  await lowest.fill("1 1/2");
+  await page.getByRole("button", { name: /in · psi: units/ }).click();
+  await expect(page.getByRole("button", { name: /mm · kPa: units/ })).toBeVisible();
+  await expect(page.getByLabel("Its number")).toHaveValue("ZT-77");
+  await expect(lowest).toHaveValue(/^38(\.1)?$/);
+  await page.getByRole("button", { name: /mm · kPa: units/ }).click();
+  await expect(page.getByRole("button", { name: /in · psi: units/ })).toBeVisible();
+  await expect(page.getByLabel("Its number")).toHaveValue("ZT-77");
+  await expect(lowest).toHaveValue("1 1/2");
+});
+
 test("what cannot be read is answered at its field and nothing typed is lost, not even on a reload", async ({ page }) => {
   await sitDown(page);
   const jobId = await newJob(page, { machineId: await twinOf(page, "zt-1", "ZT-1X1"), words: "bad input" });

@@ -51,7 +51,7 @@ export function SafePanel({
   const { machineState } = view;
   const { value, set, clear, ticket } = useDraft<SafeDraft>(
     `job:${view.id}:safe`,
-    { state: wanted, answers: {}, parts: [] },
+    { state: wanted, answers: {}, parts: partsInHand(view) },
     { isOnesOwn: true },
   );
   const [stopped, setStopped] = useState<string[]>([]);
@@ -141,6 +141,13 @@ export function SafePanel({
       )}
     </div>
   );
+}
+
+/** What goes to the bench is most often what was found wrong; of one blade or unit alone there is no question. */
+function partsInHand({ machine: { machine }, takes }: JobView): string[] {
+  const ids = cutters(machine).map(({ id }) => id);
+  const found = takes.flatMap(({ result }) => result.findings.filter(({ verdict }) => verdict === "out" || verdict === "stop"));
+  return ids.length === 1 ? ids : ids.filter((id) => found.some(({ place }) => place === id));
 }
 
 /** Somebody ran it since: against something that keeps it from running, that is told in words, and lets go of nothing. */
