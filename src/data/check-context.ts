@@ -165,7 +165,7 @@ const SITE_LOOKS = 200;
 
 /** How often the decks of a machine's site were looked at lately, and found packed. */
 export function siteContext(db: Db, site: string): SitePacks {
-  return whileUnchanged(db, `packs at ${site}`, () => readSite(db, site));
+  return whileUnchanged(db, `packs at ${site}`, () => readSite(db, site), { size: "middling" });
 }
 
 function readSite(db: Db, site: string): SitePacks {

@@ -2,8 +2,8 @@ import type { TaskId } from "@/core/service/tasks";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { knifeLivesOf } from "./knives";
-import { listMachines } from "./machines";
-import { whileUnchanged } from "./reads";
+import { listMachines, type MachineRecord } from "./machines";
+import { atOnce, ofMachine, whileUnchanged } from "./reads";
 import { serviceDue } from "./service";
 import { spindlesOfRecord } from "./spindle-log";
 
@@ -64,22 +64,30 @@ const serviceLines = (db: Db, now: string): Due[] =>
  */
 export function dueNow(db: Db, now: string): Due[] {
   // Hours move by the day: within one, nothing falls due without a word in the record.
-  return whileUnchanged(db, `due on ${localDay(now)}`, () =>
-    listMachines(db)
-      .flatMap((record) => {
-        const { id, fleetNumber, name } = record;
-        const own = { machineId: id, fleetNumber, name };
-        const greased = spindlesOfRecord(db, record, now).flatMap(({ place, state, next }): Item[] =>
-          (state === "due" || state === "soon") && next
-            ? [{ ...own, what: next.what, place, state, ...(next.on ? { on: next.on } : {}) }]
-            : [],
-        );
-        const knives = knifeLivesOf(db, record, now).flatMap(({ unit, life, orderAt }): Item[] =>
-          life.isToOrder ? [{ ...own, what: "order-knife", place: unit, state: "due", ...(orderAt ? { on: orderAt } : {}) }] : [],
-        );
-        return gathered([...greased, ...knives]);
-      })
-      .concat(serviceLines(db, now))
-      .sort((a, b) => Number(b.state === "due") - Number(a.state === "due") || (a.on ?? "").localeCompare(b.on ?? "")),
+  return atOnce(db, () =>
+    whileUnchanged(db, `due on ${localDay(now)}`, () =>
+      listMachines(db)
+        .flatMap((record) => greaseAndKnives(db, record, now))
+        .concat(serviceLines(db, now))
+        .sort((a, b) => Number(b.state === "due") - Number(a.state === "due") || (a.on ?? "").localeCompare(b.on ?? "")),
+    ),
   );
+}
+
+/** What one machine's spindles and bedknives want by its hours. */
+function greaseAndKnives(db: Db, record: MachineRecord, now: string): Due[] {
+  const { id, fleetNumber, name } = record;
+  const read = () => {
+    const own = { machineId: id, fleetNumber, name };
+    const greased = spindlesOfRecord(db, record, now).flatMap(({ place, state, next }): Item[] =>
+      (state === "due" || state === "soon") && next ? [{ ...own, what: next.what, place, state, ...(next.on ? { on: next.on } : {}) }] : [],
+    );
+    const knives = knifeLivesOf(db, record, now).flatMap(({ unit, life, orderAt }): Item[] =>
+      life.isToOrder ? [{ ...own, what: "order-knife", place: unit, state: "due", ...(orderAt ? { on: orderAt } : {}) }] : [],
+    );
+    return gathered([...greased, ...knives]);
+  };
+  return whileUnchanged(db, `grease and knives of ${id} ${localDay(now)}`, read, {
+    on: ofMachine(id, "log", "sheet", "hours", "spindles"),
+  });
 }

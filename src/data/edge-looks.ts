@@ -4,6 +4,7 @@ import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { sharpBySets } from "./parts";
+import { ofMachine, whileUnchanged } from "./reads";
 import { rootOf, STANDS } from "./takes-read";
 
 /** Looks further back than these say little of today's grass. Estimate. */
@@ -11,7 +12,10 @@ const MOST_LOOKS = 200;
 
 /** A sharpening as its place in the log and its hour. */
 type Sharpened = [seq: number, at: string];
-type Row = { machine_id: string; at: string; seq: number; corrects_step_id: number | null; findings: string | null };
+type Row = { step_id: number; at: string; seq: number; corrects_step_id: number | null; findings: string | null };
+
+/** A look at edges with the hours that were on them, and its place among the steps of all machines. */
+type Looked = EdgeLook & { stepId: number };
 
 /**
  * What edges were found to be, with the hours on them since they were last sharpened or new, over the machines of a kind: dull where the take says so of
@@ -19,14 +23,35 @@ type Row = { machine_id: string; at: string; seq: number; corrects_step_id: numb
  * first sharpening the record knows say nothing of hours and are left out.
  */
 export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
+  const ids = whileUnchanged(
+    db,
+    `machines of ${kind}`,
+    () => (db.prepare("SELECT id FROM machines WHERE kind = ? ORDER BY id").all(kind) as { id: string }[]).map(({ id }) => id),
+    { on: ["fleet"] },
+  );
+  return ids
+    .flatMap((id) => looksOf(db, id, now))
+    .sort((a, b) => b.stepId - a.stepId)
+    .slice(0, MOST_LOOKS)
+    .map(({ hours, isDull }) => ({ hours, isDull }));
+}
+
+/** Of one machine, the last of them first. */
+function looksOf(db: Db, machineId: string, now: string): Looked[] {
+  return whileUnchanged(db, `edge looks of ${machineId}`, () => readLooks(db, machineId, now), {
+    on: [...ofMachine(machineId, "log", "hours", "service", "sets"), "parts"],
+  });
+}
+
+function readLooks(db: Db, machineId: string, now: string): Looked[] {
   const rows = db
     .prepare(
-      `SELECT t.machine_id, t.at, s.seq, t.corrects_step_id, json_extract(t.result_json, '$.findings') AS findings
-       FROM machines m CROSS JOIN takes t ON t.machine_id = m.id JOIN steps s ON s.id = t.step_id
-       WHERE m.kind = ? AND t.check_id = 'blade-edge' AND ${STANDS}
+      `SELECT t.step_id, t.at, s.seq, t.corrects_step_id, json_extract(t.result_json, '$.findings') AS findings
+       FROM takes t JOIN steps s ON s.id = t.step_id
+       WHERE t.machine_id = ? AND t.check_id = 'blade-edge' AND ${STANDS}
        ORDER BY t.step_id DESC LIMIT ${MOST_LOOKS}`,
     )
-    .all(kind) as Row[];
+    .all(machineId) as Row[];
   const sharpened = db.prepare(
     `SELECT (SELECT json_array(e.seq, e.at) FROM events e JOIN steps f ON f.id = e.step_id WHERE e.machine_id = ? AND e.seq < ?
          AND f.kind = 'fix' AND json_extract(f.data_json, '$.fix') IN ('sharpen-blades', 'replace-blades')
@@ -34,23 +59,21 @@ export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
        (SELECT json_array(l.seq, l.at) FROM service_log l WHERE l.machine_id = ? AND l.what = 'sharpen' AND l.kind = 'done' AND l.seq < ?
          AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served`,
   );
-  const meters = new Map<string, ReturnType<typeof meterReadings>>();
+  const meter = meterReadings(db, machineId);
+  const sets = sharpBySets(db, machineId, now);
   return rows.flatMap((row) => {
-    const { machine_id, findings } = row;
     // A slip put right after the blades were sharpened is no look at the sharpened ones.
     const { at, seq } = rootOf(db, row);
-    const { fixed, served } = sharpened.get(machine_id, seq, machine_id, seq) as { fixed: string | null; served: string | null };
-    const set = sharpBySets(db, machine_id, now).findLast((entry) => entry.seq < seq);
+    const { fixed, served } = sharpened.get(machineId, seq, machineId, seq) as { fixed: string | null; served: string | null };
+    const set = sets.findLast((entry) => entry.seq < seq);
     const all: Sharpened[] = [
       ...[fixed, served].flatMap((text) => (text === null ? [] : [JSON.parse(text) as Sharpened])),
       ...(set ? [[set.seq, set.at] as Sharpened] : []),
     ];
     const last = all.sort(([a], [b]) => a - b).at(-1);
     if (!last) return [];
-    const meter = meters.get(machine_id) ?? meterReadings(db, machine_id);
-    meters.set(machine_id, meter);
     const [sharp, looked] = [meterAt(meter, last[1]), meterAt(meter, at)];
     if (sharp === undefined || looked === undefined || looked <= sharp) return [];
-    return [{ hours: looked - sharp, isDull: /"code":"(dull|rounded)"/.test(findings ?? "") }];
+    return [{ stepId: row.step_id, hours: looked - sharp, isDull: /"code":"(dull|rounded)"/.test(row.findings ?? "") }];
   });
 }

@@ -2,7 +2,7 @@ import * as z from "zod";
 import type { LoggedEvent } from "@/core/events";
 import type { EventId } from "@/core/trade";
 import type { Db } from "./connection";
-import { whileUnchanged } from "./reads";
+import { ofMachine, whileUnchanged } from "./reads";
 import { pressureChangeSchema } from "./step-data";
 
 export const eventDataSchema = z.object({
@@ -41,10 +41,14 @@ const STANDS = `e.voids_id IS NULL AND NOT EXISTS (SELECT 1 FROM events v WHERE 
 
 /** A machine's log without what was undone or voided, in its order; `sinceSeq` leaves earlier ones out. */
 export function listEvents(db: Db, machineId: string, sinceSeq = 0): EventRecord[] {
-  return whileUnchanged(db, `events ${machineId} ${sinceSeq}`, () =>
-    (db.prepare(`${SELECT} WHERE e.machine_id = ? AND e.seq >= ? AND ${STANDS} ORDER BY e.seq`).all(machineId, sinceSeq) as Row[]).map(
-      fromRow,
-    ),
+  return whileUnchanged(
+    db,
+    `events ${machineId} ${sinceSeq}`,
+    () =>
+      (db.prepare(`${SELECT} WHERE e.machine_id = ? AND e.seq >= ? AND ${STANDS} ORDER BY e.seq`).all(machineId, sinceSeq) as Row[]).map(
+        fromRow,
+      ),
+    { on: ofMachine(machineId, "log"), size: "middling" },
   );
 }
 

@@ -1,12 +1,13 @@
 import { groupOf } from "@/core/diagnosis";
-import { meterAt } from "@/core/events";
+import { inOrderOfTime, meterIn } from "@/core/events";
 import { type Back, backOf, type ClosedJob, type Counted, isCounted, priorRate, type Rate, rateOf } from "@/core/lasting";
 import { CAUSES, type CauseRow, EVENTS, type EventRow } from "@/core/trade";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
+import { listEvents } from "./events-read";
 import { grouped } from "./grouped";
 import { meterReadings } from "./hours";
-import { whileUnchanged } from "./reads";
+import { atOnce, ofMachine, whileUnchanged } from "./reads";
 
 export type HeldFix = ClosedJob & {
   back: Back;
@@ -38,54 +39,37 @@ const LONGEST_MINUTES = 600;
 
 /** Every closed job with what became of it, of all machines or of one. */
 export function closedJobs(db: Db, now: string, machineId?: string): HeldFix[] {
-  return whileUnchanged(db, `closed jobs ${machineId ?? "all"} ${localDay(now)}`, () => readClosed(db, now, machineId));
+  return atOnce(db, () =>
+    (machineId === undefined ? machineIds(db) : [machineId]).flatMap((id) => closedOf(db, id, now)).sort((a, b) => a.jobId - b.jobId),
+  );
 }
 
-function readClosed(db: Db, now: string, machineId: string | undefined): HeldFix[] {
-  const [ofMachine, given] = machineId === undefined ? ["", []] : ["AND j.machine_id = ?", [machineId]];
-  const jobs = db
-    .prepare(
-      `SELECT j.id, j.machine_id, j.opened_at, j.closed_at, (SELECT group_concat(c.looks_json, char(10)) FROM complaints c WHERE c.job_id = j.id) AS looks
-       FROM jobs j WHERE j.state = 'closed' ${ofMachine} ORDER BY j.id`,
-    )
-    .all(...given) as JobRow[];
-  const steps = new Map<number, StepRow[]>();
-  for (const row of db
-    .prepare(
-      `SELECT s.job_id, s.kind, s.data_json, s.at FROM steps s JOIN jobs j ON j.id = s.job_id AND j.state = 'closed' ${ofMachine}
-       WHERE s.kind IN ('guess', 'fix', 'close', 'take', 'confirmation') AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = s.id) ORDER BY s.seq`,
-    )
-    .all(...given) as StepRow[]) {
-    const own = steps.get(row.job_id) ?? [];
-    own.push(row);
-    steps.set(row.job_id, own);
-  }
-  const events = grouped(
-    db
-      .prepare(
-        `SELECT e.machine_id, e.event, e.at FROM events e JOIN machines m ON m.id = e.machine_id WHERE e.voids_id IS NULL ${ofMachine.replace("j.machine_id", "e.machine_id")} AND NOT EXISTS (SELECT 1 FROM events v WHERE v.voids_id = e.id) ORDER BY e.seq`,
-      )
-      .all(...given) as { machine_id: string; event: string; at: string }[],
-    ({ machine_id }) => [machine_id],
+const machineIds = (db: Db): string[] =>
+  whileUnchanged(
+    db,
+    "ids of machines",
+    () => (db.prepare("SELECT id FROM machines ORDER BY id").all() as { id: string }[]).map(({ id }) => id),
+    { on: ["fleet"] },
   );
-  const meters = new Map<string, ReturnType<typeof meterReadings>>();
-  const meterOf = (machineId: string) => {
-    const kept = meters.get(machineId) ?? meterReadings(db, machineId);
-    meters.set(machineId, kept);
-    return kept;
-  };
-  const hoursAt = (machineId: string, at: string) => {
-    const hours = meterAt(meterOf(machineId), at);
-    return hours === undefined ? {} : { hours };
-  };
-  const told = jobs.map((job) =>
-    jobOf(job, steps.get(job.id) ?? [], { opened: hoursAt(job.machine_id, job.opened_at), closed: hoursAt(job.machine_id, job.closed_at) }),
-  );
-  const byMachine = grouped(told, ({ machineId }) => [machineId]);
-  return told.map((job) => {
-    const later = (byMachine.get(job.machineId) ?? []).filter((one) => one.jobId > job.jobId);
-    const found = firstBack(job, later, events.get(job.machineId) ?? []);
-    const meterHours = meterOf(job.machineId).at(-1)?.meterHours;
+
+/** One machine's closed jobs, with its hours and what came back; counted by the day. */
+function closedOf(db: Db, machineId: string, now: string): HeldFix[] {
+  return whileUnchanged(db, `closed jobs of ${machineId} ${localDay(now)}`, () => readClosed(db, machineId, now), {
+    on: ofMachine(machineId, "closed", "log", "hours"),
+  });
+}
+
+function readClosed(db: Db, machineId: string, now: string): HeldFix[] {
+  const meter = inOrderOfTime(meterReadings(db, machineId));
+  const hoursAt = (at: string) => meterIn(meter, at);
+  const told = toldOf(db, machineId).map((job): Told => {
+    const [openedHours, closedHours] = [hoursAt(job.openedAt), hoursAt(job.closedAt)];
+    return { ...job, ...(openedHours === undefined ? {} : { openedHours }), ...(closedHours === undefined ? {} : { closedHours }) };
+  });
+  const events = told.length < 2 ? [] : listEvents(db, machineId);
+  const meterHours = meterReadings(db, machineId).at(-1)?.meterHours;
+  return told.map((job, k) => {
+    const found = firstBack(job, told.slice(k + 1), events);
     return {
       ...job,
       back: found?.back,
@@ -93,6 +77,33 @@ function readClosed(db: Db, now: string, machineId: string | undefined): HeldFix
       counts: isCounted(job, found?.back, { at: now, ...(meterHours === undefined ? {} : { meterHours }) }),
     };
   });
+}
+
+/** What a machine's closed jobs tell by themselves: nothing of it moves before one is closed or opened again. */
+function toldOf(db: Db, machineId: string): Told[] {
+  return whileUnchanged(db, `closed jobs told of ${machineId}`, () => readTold(db, machineId), {
+    on: ofMachine(machineId, "closed"),
+  });
+}
+
+function readTold(db: Db, machineId: string): Told[] {
+  const jobs = db
+    .prepare(
+      `SELECT j.id, j.machine_id, j.opened_at, j.closed_at, (SELECT group_concat(c.looks_json, char(10)) FROM complaints c WHERE c.job_id = j.id) AS looks
+       FROM jobs j WHERE j.state = 'closed' AND j.machine_id = ? ORDER BY j.id`,
+    )
+    .all(machineId) as JobRow[];
+  const steps = grouped(
+    db
+      .prepare(
+        `SELECT s.job_id, s.kind, s.data_json, s.at FROM jobs j JOIN steps s ON s.job_id = j.id
+         WHERE j.state = 'closed' AND j.machine_id = ? AND s.kind IN ('guess', 'fix', 'close', 'take', 'confirmation')
+           AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = s.id) ORDER BY s.seq`,
+      )
+      .all(machineId) as StepRow[],
+    ({ job_id }) => [String(job_id)],
+  );
+  return jobs.map((job) => jobOf(job, steps.get(String(job.id)) ?? []));
 }
 
 /** The first later job that says anything of this one's fix. */
@@ -112,7 +123,7 @@ function firstBack(
 
 type Told = Omit<HeldFix, "back" | "backBy" | "counts">;
 
-function jobOf(job: JobRow, steps: readonly StepRow[], hours: { opened: { hours?: number }; closed: { hours?: number } }): Told {
+function jobOf(job: JobRow, steps: readonly StepRow[]): Told {
   const symptoms = (job.looks ?? "")
     .split("\n")
     .flatMap((text) => (text === "" ? [] : ((JSON.parse(text) as { symptoms?: string[] }).symptoms ?? [])));
@@ -128,8 +139,6 @@ function jobOf(job: JobRow, steps: readonly StepRow[], hours: { opened: { hours?
     machineId: job.machine_id,
     openedAt: job.opened_at,
     closedAt: job.closed_at,
-    ...(hours.opened.hours === undefined ? {} : { openedHours: hours.opened.hours }),
-    ...(hours.closed.hours === undefined ? {} : { closedHours: hours.closed.hours }),
     symptoms: [...new Set(symptoms)],
     causes: (close?.causes ?? [])
       .filter((cause) => cause !== "nothing-found")
@@ -158,46 +167,105 @@ const share = (sorted: readonly number[], at: number): number => sorted[Math.min
 
 /** Whether fixes hold: by cause, by fix and by what was fitted, with intervals; how long finding took, how often the first guess was right, whose fault it was. */
 export function holdsOf(db: Db, now: string, since?: string): Holds {
-  return whileUnchanged(db, `holds ${localDay(now)} ${since ? localDay(since) : ""}`, () => readHolds(db, now, since));
+  return whileUnchanged(db, `holds ${localDay(now)} ${since ? localDay(since) : ""}`, () => atOnce(db, () => readHolds(db, now, since)));
+}
+
+type Kept = { jobs: number[]; backJobs: number[] };
+/** What some closed jobs come to: of one machine, or added up over all of them. */
+type Tally = {
+  jobs: number;
+  cameBack: number;
+  by: Record<"cause" | "fix" | "part", Map<string, Kept>>;
+  minutes: number[];
+  guesses: Holds["guesses"];
+  groups: Holds["groups"];
+  missed: Holds["missed"];
+};
+
+const nothing = (): Tally => ({
+  jobs: 0,
+  cameBack: 0,
+  by: { cause: new Map(), fix: new Map(), part: new Map() },
+  minutes: [],
+  guesses: { right: 0, all: 0 },
+  groups: { machine: 0, operation: 0, turf: 0 },
+  missed: [],
+});
+
+function keep(found: Map<string, Kept>, key: string, { jobs, backJobs }: Kept): void {
+  const own = found.get(key) ?? { jobs: [], backJobs: [] };
+  own.jobs.push(...jobs);
+  own.backJobs.push(...backJobs);
+  found.set(key, own);
+}
+
+function addJob(tally: Tally, job: HeldFix): void {
+  const causes = [...new Set(job.causes.map(({ cause }) => cause))];
+  if (job.counts) {
+    const isBack = job.back === "came-back";
+    tally.jobs += 1;
+    tally.cameBack += isBack ? 1 : 0;
+    const own: Kept = { jobs: [job.jobId], backJobs: isBack ? [job.jobId] : [] };
+    for (const cause of causes) keep(tally.by.cause, cause, own);
+    for (const fix of new Set(job.fixes)) keep(tally.by.fix, fix, own);
+    for (const part of new Set(job.parts)) keep(tally.by.part, part, own);
+  }
+  if (job.minutesToFix) tally.minutes.push(job.minutesToFix);
+  if (job.guess !== undefined && causes.length > 0) {
+    tally.guesses.all += 1;
+    tally.guesses.right += causes.includes(job.guess) ? 1 : 0;
+  }
+  for (const group of new Set(causes.map(groupOf))) tally.groups[group] += 1;
+  if (job.back === "missed" && job.backBy !== undefined) tally.missed.push({ jobId: job.jobId, by: job.backBy, machineId: job.machineId });
+}
+
+function addTally(sum: Tally, one: Tally): void {
+  sum.jobs += one.jobs;
+  sum.cameBack += one.cameBack;
+  for (const by of ["cause", "fix", "part"] as const) for (const [key, own] of one.by[by]) keep(sum.by[by], key, own);
+  sum.minutes.push(...one.minutes);
+  sum.guesses.right += one.guesses.right;
+  sum.guesses.all += one.guesses.all;
+  for (const group of ["machine", "operation", "turf"] as const) sum.groups[group] += one.groups[group];
+  sum.missed.push(...one.missed);
+}
+
+/** Of one machine: kept until one of its jobs is closed or opened, its meter is read, or the day is over. */
+function tallyOf(db: Db, machineId: string, now: string, since: string | undefined): Tally {
+  const read = () => {
+    const tally = nothing();
+    for (const job of closedOf(db, machineId, now)) if (since === undefined || job.closedAt >= since) addJob(tally, job);
+    return tally;
+  };
+  return whileUnchanged(db, `holds of ${machineId} ${localDay(now)} ${since ? localDay(since) : ""}`, read, {
+    on: ofMachine(machineId, "closed", "log", "hours"),
+  });
 }
 
 function readHolds(db: Db, now: string, since: string | undefined): Holds {
-  const all = closedJobs(db, now).filter(({ closedAt }) => since === undefined || closedAt >= since);
-  const counted = all.filter(({ counts }) => counts);
-  const depot = { jobs: counted.length, cameBack: counted.filter(({ back }) => back === "came-back").length };
+  const all = nothing();
+  for (const id of machineIds(db)) addTally(all, tallyOf(db, id, now, since));
+  const depot = { jobs: all.jobs, cameBack: all.cameBack };
   const prior = priorRate(depot);
-  const rows = (keysOf: (job: HeldFix) => readonly string[]): HoldRow[] => {
-    const found = grouped(counted, (job) => new Set(keysOf(job)));
-    return [...found]
-      .map(([key, jobs]) => {
-        const back = jobs.filter((one) => one.back === "came-back");
-        const own = { jobs: jobs.length, cameBack: back.length };
-        return {
-          key,
-          counted: own,
-          rate: rateOf(own, prior),
-          jobs: jobs.map(({ jobId }) => jobId),
-          backJobs: back.map(({ jobId }) => jobId),
-        };
+  const inOrder = (ids: readonly number[]) => [...ids].sort((a, b) => a - b);
+  const rows = (found: ReadonlyMap<string, Kept>): HoldRow[] =>
+    [...found]
+      .map(([key, { jobs, backJobs }]) => {
+        const own = { jobs: jobs.length, cameBack: backJobs.length };
+        return { key, counted: own, rate: rateOf(own, prior), jobs: inOrder(jobs), backJobs: inOrder(backJobs) };
       })
-      .sort((a, b) => b.counted.cameBack - a.counted.cameBack || b.counted.jobs - a.counted.jobs);
-  };
-  const minutes = all.flatMap(({ minutesToFix }) => minutesToFix ?? []).sort((a, b) => a - b);
-  const guessed = all.filter(({ guess, causes }) => guess !== undefined && causes.length > 0);
-  const groups = { machine: 0, operation: 0, turf: 0 };
-  for (const { causes } of all) for (const group of new Set(causes.map(({ cause }) => groupOf(cause)))) groups[group] += 1;
+      .sort((a, b) => b.counted.cameBack - a.counted.cameBack || b.counted.jobs - a.counted.jobs || a.key.localeCompare(b.key));
+  const minutes = all.minutes.sort((a, b) => a - b);
   return {
     depot: { ...depot, rate: rateOf(depot, prior) },
-    byCause: rows(({ causes }) => causes.map(({ cause }) => cause)),
-    byFix: rows(({ fixes }) => fixes),
-    byPart: rows(({ parts }) => parts),
+    byCause: rows(all.by.cause),
+    byFix: rows(all.by.fix),
+    byPart: rows(all.by.part),
     ...(minutes.length > 0
       ? { minutes: { median: share(minutes, 0.5), low: share(minutes, 0.1), high: share(minutes, 0.9), jobs: minutes.length } }
       : {}),
-    guesses: { right: guessed.filter(({ guess, causes }) => causes.some(({ cause }) => cause === guess)).length, all: guessed.length },
-    groups,
-    missed: all.flatMap(({ back, backBy, jobId, machineId }) =>
-      back === "missed" && backBy !== undefined ? [{ jobId, by: backBy, machineId }] : [],
-    ),
+    guesses: all.guesses,
+    groups: all.groups,
+    missed: all.missed.sort((a, b) => a.jobId - b.jobId),
   };
 }

@@ -3,6 +3,7 @@ import { physicalOrNought } from "@/core/units/physical";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";
+import { ofMachine, whileUnchanged } from "./reads";
 
 const HOUR = 3_600_000;
 /** A meter cannot run faster than the clock; a clock a little off, and one read before the machine was last logged, are let pass. */
@@ -33,7 +34,12 @@ function standingHours(db: Db, machineId: string): Standing[] {
 
 /** The machine's hours as they were read, all its meters together, one after the other; a correction stands where, and when, its slip stood. */
 export function meterReadings(db: Db, machineId: string): { at: string; meterHours: number }[] {
-  return standingHours(db, machineId).map(({ at, meter_hours, offset_hours }) => ({ at, meterHours: meter_hours + offset_hours }));
+  return whileUnchanged(
+    db,
+    `meter of ${machineId}`,
+    () => standingHours(db, machineId).map(({ at, meter_hours, offset_hours }) => ({ at, meterHours: meter_hours + offset_hours })),
+    { on: ofMachine(machineId, "hours") },
+  );
 }
 
 function requireMachine(db: Db, machineId: string): void {

@@ -2,7 +2,7 @@ import { type Check, worksheetsFor } from "@/core/checks";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { getMachine } from "./machines";
-import { whileUnchanged } from "./reads";
+import { ofMachine, whileUnchanged } from "./reads";
 import { STANDING_TAKES } from "./takes-read";
 
 /** So many takes are looked back for what stays true. */
@@ -24,7 +24,7 @@ function keptOf(db: Db, machineId: string, check: Check): object | undefined {
 
 /** By check: what of a machine's last readings stays true for its next, such as the floor of the bay. */
 export function lastKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {
-  return whileUnchanged(db, `kept of ${machineId}`, () => allKept(db, machineId));
+  return whileUnchanged(db, `kept of ${machineId}`, () => allKept(db, machineId), { on: ofMachine(machineId, "log", "sheet") });
 }
 
 function allKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {

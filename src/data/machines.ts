@@ -14,7 +14,7 @@ import { AppError, type Issue } from "./errors";
 import { insertHours } from "./hours";
 import { requireSound } from "./known";
 import { stateOfMachine } from "./machine-state";
-import { whileUnchanged } from "./reads";
+import { atOnce, ofMachine, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 import { sheetFrom, unlessSpoilt } from "./sheets-read";
 import { touch } from "./touched";
@@ -103,11 +103,21 @@ export function spoiltMachines(db: Db): MachineName[] {
 }
 
 function allMachines(db: Db): { name: MachineName; record: MachineRecord | undefined }[] {
-  return whileUnchanged(db, "machines", () =>
-    (db.prepare(`${SELECT} ORDER BY m.fleet_number`).all() as Row[]).map((row) => ({
-      name: { id: row.id, fleetNumber: row.fleet_number, name: row.name, site: row.site },
-      record: unlessSpoilt(() => fromRow(db, row)),
-    })),
+  return atOnce(db, () => allNames(db).map((name) => ({ name, record: unlessSpoilt(() => getMachine(db, name.id)) })));
+}
+
+/** Every machine there ever was, those retired too, in the order of their numbers. */
+function allNames(db: Db): MachineName[] {
+  return whileUnchanged(
+    db,
+    "names of machines",
+    () =>
+      (
+        db.prepare("SELECT id, fleet_number, name, site FROM machines ORDER BY fleet_number").all() as (Omit<MachineName, "fleetNumber"> & {
+          fleet_number: string;
+        })[]
+      ).map(({ fleet_number, ...row }) => ({ ...row, fleetNumber: fleet_number })),
+    { on: ["fleet"] },
   );
 }
 
@@ -132,11 +142,16 @@ export function listMachineNames(db: Db): MachineName[] {
 
 /** Throws `machine-not-found`. */
 export function getMachine(db: Db, id: string): MachineRecord {
-  return whileUnchanged(db, `machine ${id}`, () => {
-    const row = db.prepare(`${SELECT} WHERE m.id = ?`).get(id) as Row | undefined;
-    if (!row) throw new AppError("machine-not-found");
-    return fromRow(db, row);
-  });
+  return whileUnchanged(
+    db,
+    `machine ${id}`,
+    () => {
+      const row = db.prepare(`${SELECT} WHERE m.id = ?`).get(id) as Row | undefined;
+      if (!row) throw new AppError("machine-not-found");
+      return fromRow(db, row);
+    },
+    { on: ofMachine(id, "sheet", "hours") },
+  );
 }
 
 export function addMachine(db: Db, doing: Doing, input: z.output<typeof newMachineSchema>): { machineId: string } {

@@ -19,7 +19,7 @@ import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { meterReadings } from "./hours";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
-import { whileUnchanged } from "./reads";
+import { ofMachine, type Subject, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 
 export type PartRecord = {
@@ -50,10 +50,15 @@ function stockByPart(db: Db): Map<number, { lot?: string; stock: number }[]> {
 
 /** Every part the shop keeps, with what lies in stock. */
 export function listParts(db: Db): PartRecord[] {
-  return whileUnchanged(db, "parts", () => {
-    const stock = stockByPart(db);
-    return (db.prepare(`${LATEST} ORDER BY v.part_id`).all() as PartRow[]).map((row) => fromRow(row, stock.get(row.part_id) ?? []));
-  });
+  return whileUnchanged(
+    db,
+    "parts",
+    () => {
+      const stock = stockByPart(db);
+      return (db.prepare(`${LATEST} ORDER BY v.part_id`).all() as PartRow[]).map((row) => fromRow(row, stock.get(row.part_id) ?? []));
+    },
+    { on: ["parts", "stock"] },
+  );
 }
 
 function fromRow({ part_id, version, data_json }: PartRow, byLot: PartRecord["byLot"]): PartRecord {
@@ -465,11 +470,15 @@ export function listSets(db: Db, now: string, which: Which): SetRecord[] {
 
 /** When a machine got sharp edges all over by a marked set, oldest first: what such a set was given stands for service that was done. */
 export function sharpBySets(db: Db, machineId: string, now: string): SetEntry[] {
-  return whileUnchanged(db, `sharp by sets ${machineId}`, () =>
-    listSets(db, now, { machineId })
-      .filter(({ partId }) => getPart(db, partId).part.kind === "blade")
-      .flatMap(({ log }) => sharpOn(log, machineId))
-      .sort((a, b) => a.seq - b.seq),
+  return whileUnchanged(
+    db,
+    `sharp by sets ${machineId}`,
+    () =>
+      listSets(db, now, { machineId })
+        .filter(({ partId }) => getPart(db, partId).part.kind === "blade")
+        .flatMap(({ log }) => sharpOn(log, machineId))
+        .sort((a, b) => a.seq - b.seq),
+    { on: [...ofMachine(machineId, "sets"), "parts"] },
   );
 }
 

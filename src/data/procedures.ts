@@ -52,19 +52,23 @@ type Row = {
 
 /** Every version of every procedure, the oldest first. */
 export function listProcedures(db: Db): ProcedureVersion[] {
-  return whileUnchanged(db, "procedures", () =>
-    (
-      db
-        .prepare(
-          `SELECT p.slug, p.version, p.data_json, p.reason, p.who, p.at, w.reason AS w_reason, w.who AS w_who, w.at AS w_at FROM procedures p
+  return whileUnchanged(
+    db,
+    "procedures",
+    () =>
+      (
+        db
+          .prepare(
+            `SELECT p.slug, p.version, p.data_json, p.reason, p.who, p.at, w.reason AS w_reason, w.who AS w_who, w.at AS w_at FROM procedures p
            LEFT JOIN procedures_withdrawn w ON w.slug = p.slug AND w.version = p.version ORDER BY p.slug, p.version`,
-        )
-        .all() as Row[]
-    ).map(({ data_json, w_reason, w_who, w_at, ...row }) => ({
-      ...row,
-      procedure: procedureSchema.parse(JSON.parse(data_json)),
-      ...(w_reason === null || w_who === null || w_at === null ? {} : { withdrawn: { reason: w_reason, who: w_who, at: w_at } }),
-    })),
+          )
+          .all() as Row[]
+      ).map(({ data_json, w_reason, w_who, w_at, ...row }) => ({
+        ...row,
+        procedure: procedureSchema.parse(JSON.parse(data_json)),
+        ...(w_reason === null || w_who === null || w_at === null ? {} : { withdrawn: { reason: w_reason, who: w_who, at: w_at } }),
+      })),
+    { on: ["procedures"] },
   );
 }
 

@@ -2,38 +2,118 @@ import type { Statement } from "better-sqlite3";
 import type { Db } from "./connection";
 import { ofDriver } from "./errors";
 
-/** So many answers are kept at most; then all are let go. A page over three hundred machines asks for several of each. */
-const MOST_KEPT = 2500;
+/** What is written of a machine, by sort: its log (jobs, steps, events, specifications), and what is kept beside it. */
+const OF_A_MACHINE = ["log", "closed", "sheet", "hours", "owed", "service", "spindles", "sets", "photographs"] as const;
+/** What the shop has once. */
+const OF_THE_SHOP = ["fleet", "people", "rules", "rounds", "parts", "stock", "sets", "procedures", "sites"] as const;
+export type MachineSubject = (typeof OF_A_MACHINE)[number];
+/** What something is read from, as the record's stamps name it. */
+export type Subject = `${MachineSubject}:${string}` | (typeof OF_THE_SHOP)[number];
 
-type Kept = { stamp: string; answers: Map<string, unknown> };
-const held = new WeakMap<Db, Kept>();
-const stamps = new WeakMap<Db, { own: Statement; others: Statement }>();
+/** Subjects of one machine. */
+export const ofMachine = (machineId: string, ...sorts: readonly MachineSubject[]): Subject[] =>
+  sorts.map((sort): Subject => `${sort}:${machineId}`);
 
-/** Another value whenever anything was written: by this connection, or by another one that committed. */
-function stampOf(db: Db): string {
-  const asked = stamps.get(db) ?? { own: db.prepare("SELECT total_changes() AS n"), others: db.prepare("PRAGMA data_version") };
-  stamps.set(db, asked);
-  const { n } = asked.own.get() as { n: number };
-  const { data_version } = asked.others.get() as { data_version: number };
-  return `${n} ${data_version}`;
+/** The log of the machine a job is of; nothing that moves, where there is no such job. */
+export function ofJob(db: Db, jobId: number): Subject[] {
+  const row = db.prepare("SELECT machine_id FROM jobs WHERE id = ?").get(jobId) as { machine_id: string } | undefined;
+  return row ? ofMachine(row.machine_id, "log") : ["fleet"];
 }
 
 /**
- * What a read answered, kept while nothing at all was written: a page asks for the same machine, its log and its takes a dozen times, and the
- * next page for most of it again. Inside a transaction nothing is kept, since what was read there may be rolled back. Answers are shared:
- * nobody changes them.
+ * So many answers are kept of each size, the ones asked for longest ago go first: all takes or steps of a machine with years behind it are a megabyte, its events
+ * or a job's takes some ten kilobytes, what a list shows of it less than one.
  */
-export function whileUnchanged<T>(db: Db, key: string, read: () => T): T {
-  if (db.inTransaction) return read();
-  const stamp = stampOf(db);
+const MOST = { long: 40, middling: 600, short: 12_000 } as const;
+type Size = keyof typeof MOST;
+
+type Answer = { stamp: string; answer: unknown };
+type Held = {
+  /** Of the whole record: another value whenever anything was written, by this connection or by another one that committed. */
+  whole: string;
+  lastN: number;
+  stamps: Map<string, number>;
+  answers: Record<Size, Map<string, Answer>>;
+  /** In one reckoning that waits for nothing and writes nothing, nothing is written meanwhile: it is looked for once. */
+  isAtOnce: boolean;
+};
+const held = new WeakMap<Db, Held>();
+const asked = new WeakMap<Db, { own: Statement; others: Statement; moved: Statement }>();
+
+function heldOf(db: Db): Held {
+  const ask = asked.get(db) ?? {
+    own: db.prepare("SELECT total_changes() AS n"),
+    others: db.prepare("PRAGMA data_version"),
+    moved: db.prepare("SELECT subject, n FROM stamps WHERE n > ? ORDER BY n"),
+  };
+  asked.set(db, ask);
   const before = held.get(db);
-  const kept =
-    before && before.stamp === stamp && before.answers.size < MOST_KEPT ? before : { stamp, answers: new Map<string, unknown>() };
-  if (kept !== before) held.set(db, kept);
-  if (kept.answers.has(key)) return kept.answers.get(key) as T;
+  if (before?.isAtOnce) return before;
+  const { n } = ask.own.get() as { n: number };
+  const { data_version } = ask.others.get() as { data_version: number };
+  const whole = `${n} ${data_version}`;
+  const answers = { long: new Map(), middling: new Map(), short: new Map() };
+  const kept = before ?? { whole: "", lastN: 0, stamps: new Map(), answers, isAtOnce: false };
+  held.set(db, kept);
+  if (kept.whole === whole) return kept;
+  for (const { subject, n: stamp } of ask.moved.all(kept.lastN) as { subject: string; n: number }[]) {
+    kept.stamps.set(subject, stamp);
+    kept.lastN = stamp;
+  }
+  kept.whole = whole;
+  return kept;
+}
+
+/** The stamps of what something is read from, as one text: another one as soon as any of it was written to. */
+function stampOf(kept: Held, on: readonly Subject[]): string {
+  let stamp = "";
+  for (const subject of on) stamp += `${kept.stamps.get(subject) ?? 0} `;
+  return stamp;
+}
+
+/**
+ * What a read answered, kept while nothing was written to what it is read from (`on`; everything, where that is not said): a page asks for the same machine,
+ * its log and its takes a dozen times, and the next page for most of it again. Inside a transaction nothing is kept, since what was read there may be rolled
+ * back. Answers are shared: nobody changes them.
+ */
+export function whileUnchanged<T>(
+  db: Db,
+  key: string,
+  read: () => T,
+  { on, size = "short" }: { on?: readonly Subject[]; size?: Size } = {},
+): T {
+  if (db.inTransaction) return read();
+  const kept = heldOf(db);
+  const stamp = on === undefined ? kept.whole : stampOf(kept, on);
+  const answers = kept.answers[size];
+  const before = answers.get(key);
+  if (before?.stamp === stamp) {
+    // Asked for again, it goes last.
+    answers.delete(key);
+    answers.set(key, before);
+    return before.answer as T;
+  }
   const answer = read();
-  kept.answers.set(key, answer);
+  answers.delete(key);
+  answers.set(key, { stamp, answer });
+  if (answers.size > MOST[size]) {
+    const [oldest] = answers.keys();
+    if (oldest !== undefined) answers.delete(oldest);
+  }
   return answer;
+}
+
+/** Reads that belong to one answer: what was written is looked for once, and not for each of them. Writes nothing, waits for nothing. */
+export function atOnce<T>(db: Db, read: () => T): T {
+  if (db.inTransaction) return read();
+  const kept = heldOf(db);
+  const before = kept.isAtOnce;
+  kept.isAtOnce = true;
+  try {
+    return read();
+  } finally {
+    kept.isAtOnce = before;
+  }
 }
 
 /** A statement whose failures are ours: a page that meets a spoilt place says so. */

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { KIND_IDS, type KindId } from "@/core/kinds";
-import { learntSeason, paceOf, type Season, sharpenAfterHours } from "@/core/lasting";
+import { learntSeason, monthsSeen, paceOf, type Season, sharpenAfterHours } from "@/core/lasting";
 import {
   hasTask,
   type LastSeen,
@@ -25,8 +25,9 @@ import { meterReadings } from "./hours";
 import { machineLog } from "./machine-state";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
 import { sharpBySets } from "./parts";
-import { whileUnchanged } from "./reads";
+import { atOnce, ofMachine, type Subject, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
+import { unlessSpoilt } from "./sheets-read";
 
 const what = z.enum(TASK_IDS);
 const words = z.string().trim().max(500).default("");
@@ -278,61 +279,121 @@ function seenOf(db: Db, machineId: string): LastSeen {
 /** What happens to the turf of a site raises its tasks on every machine that mows there. */
 const OF_THE_TURF = ["event:top-dressed"] as const;
 
-/** What a machine's own log shows last, with what was done to the turf it mows by whichever machine it was told of. */
-function seenOnSite(db: Db, { id, site }: MachineRecord): LastSeen {
-  const own = seenOf(db, id);
-  const shared = whileUnchanged(db, `turf of ${site}`, () => {
-    const rows = db
-      .prepare(
-        "SELECT s.last_json FROM machines m JOIN machine_states s ON s.machine_id = m.id WHERE m.site = ? AND s.last_json LIKE '%event:top-dressed%'",
-      )
-      .all(site) as { last_json: string }[];
-    return rows.map(({ last_json }) => JSON.parse(last_json) as LastSeen);
-  });
-  const merged: Record<string, LastSeen[string]> = Object.assign(emptyTable<LastSeen[string]>(), own);
-  for (const key of OF_THE_TURF)
-    for (const other of shared) {
-      const seen = other[key];
-      if (seen && (merged[key] === undefined || seen.seq > (merged[key]?.seq ?? 0))) merged[key] = seen;
-    }
+const seenHere = (db: Db, id: string): LastSeen =>
+  whileUnchanged(db, `last seen of ${id}`, () => seenOf(db, id), { on: ofMachine(id, "log"), size: "middling" });
+
+/** What happened last to the turf of a site, by whichever machine that mows there it was told of. */
+function turfOf(db: Db, site: string): LastSeen {
+  const here = whileUnchanged(
+    db,
+    `machines at ${site}`,
+    () => db.prepare("SELECT id FROM machines WHERE site = ?").all(site) as { id: string }[],
+    { on: ["fleet"] },
+  );
+  const merged: Record<string, LastSeen[string]> = emptyTable();
+  for (const { id } of here) {
+    const told = whileUnchanged(
+      db,
+      `turf told of ${id}`,
+      () => OF_THE_TURF.map((key) => [key, unlessSpoilt(() => seenHere(db, id))?.[key]] as const),
+      {
+        on: ofMachine(id, "log"),
+      },
+    );
+    for (const [key, seen] of told) if (seen && seen.seq > (merged[key]?.seq ?? 0)) merged[key] = seen;
+  }
   return merged;
 }
 
-/** The depot's year, from all its meters; read anew each day. */
+/** The depot's year, from all its meters as they stood when the month began: an hour read today does not move every due day of the fleet. */
 function seasonOf(db: Db, now: string): Season {
-  return whileUnchanged(db, `season ${now.slice(0, 7)}`, () => learntSeason(listMachines(db).map(({ id }) => meterReadings(db, id))));
+  const month = `${now.slice(0, 7)}-01T00:00:00.000Z`;
+  return learntSeason(
+    listMachines(db).map(({ id }) =>
+      whileUnchanged(db, `months of ${id} ${month}`, () => monthsSeen(meterReadings(db, id), month), { on: ofMachine(id, "hours") }),
+    ),
+  );
+}
+
+/** What is the same for every machine of the fleet, worked out once for all of them. */
+type Shared = { season: Season; turf: (site: string) => LastSeen; sharpenHours: (kind: KindId) => number };
+
+function sharedOf(db: Db, now: string): Shared {
+  const season = seasonOf(db, now);
+  const turfs = new Map<string, LastSeen>();
+  const hours = new Map<KindId, number>();
+  return {
+    season,
+    turf: (site) => {
+      const turf = turfs.get(site) ?? turfOf(db, site);
+      turfs.set(site, turf);
+      return turf;
+    },
+    sharpenHours: (kind) => {
+      const after = hours.get(kind) ?? sharpenHoursOf(db, kind, now);
+      hours.set(kind, after);
+      return after;
+    },
+  };
 }
 
 export type ServiceOf = { machineId: string; fleetNumber: string; name: string; site: string } & ServiceStanding;
 
+/** What one machine's tasks are reckoned from, beside what the fleet shares. */
+export const serviceReads = (machineId: string): Subject[] => [
+  ...ofMachine(machineId, "log", "sheet", "hours", "service", "sets"),
+  "parts",
+  "rules",
+];
+
 /** Every task of one machine, the most pressing first. */
 export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceStanding[] {
-  const meter = meterReadings(db, record.id);
-  return serviceStandings({
-    machineId: record.id,
-    machine: record.machine,
-    rules: whileUnchanged(db, "service rules", () => listRules(db)),
-    sharpenHours: sharpenHoursOf(db, record.machine.kind, now),
-    seen: seenOnSite(db, record),
-    entries: [...lastEntries(db, record.id), ...bySets(db, record.id, now)].sort((a, b) => a.seq - b.seq),
-    meter,
-    use: paceOf(meter, now, seasonOf(db, now)),
-    now,
-    today: localDay(now),
-  });
+  return atOnce(db, () => standingsOf(db, record, now, sharedOf(db, now)));
+}
+
+/** Days are reckoned by the day: within one, nothing falls due without a word in the record. */
+function standingsOf(db: Db, record: MachineRecord, now: string, shared: Shared): ServiceStanding[] {
+  const { id, machine, site } = record;
+  const [turf, sharpenHours, today] = [shared.turf(site), shared.sharpenHours(machine.kind), localDay(now)];
+  const key = `service of ${id} ${today} ${sharpenHours} ${shared.season.join(" ")} ${JSON.stringify(turf)}`;
+  const read = () => {
+    const meter = meterReadings(db, id);
+    const seen = Object.assign(emptyTable<LastSeen[string]>(), seenHere(db, id), turf);
+    return serviceStandings({
+      machineId: id,
+      machine,
+      rules: whileUnchanged(db, "service rules", () => listRules(db), { on: ["rules"] }),
+      sharpenHours,
+      seen,
+      entries: [...lastEntries(db, id), ...bySets(db, id, now)].sort((a, b) => a.seq - b.seq),
+      meter,
+      use: paceOf(meter, now, shared.season),
+      now,
+      today,
+    });
+  };
+  return whileUnchanged(db, key, read, { on: serviceReads(id) });
 }
 
 /** When edges of this kind of machine are to be sharpened, by what was seen of them. */
 export function sharpenHoursOf(db: Db, kind: KindId, now: string): number {
-  return whileUnchanged(db, `sharpen ${kind}`, () => sharpenAfterHours(edgeLooks(db, kind, now)));
+  const looks = edgeLooks(db, kind, now);
+  // The same looks come to the same hours, whatever else was written.
+  const key = looks.map(({ hours, isDull }) => `${hours}${isDull ? "d" : "s"}`).join(" ");
+  return whileUnchanged(db, `sharpened after, by ${key}`, () => sharpenAfterHours(looks), { on: [] });
 }
 
 /** Over the fleet what presses: overdue, due, soon and put off; the most pressing first. */
 export function serviceDue(db: Db, now: string): ServiceOf[] {
-  return whileUnchanged(db, `service on ${localDay(now)}`, () =>
-    listMachines(db)
+  return atOnce(db, () => readServiceDue(db, now));
+}
+
+function readServiceDue(db: Db, now: string): ServiceOf[] {
+  return whileUnchanged(db, `service on ${localDay(now)}`, () => {
+    const shared = sharedOf(db, now);
+    return listMachines(db)
       .flatMap((record) =>
-        serviceOf(db, record, now)
+        standingsOf(db, record, now, shared)
           .filter(({ state }) => state !== "good" && state !== "never")
           .map((standing) => ({
             machineId: record.id,
@@ -342,8 +403,8 @@ export function serviceDue(db: Db, now: string): ServiceOf[] {
             ...standing,
           })),
       )
-      .sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.day?.on ?? "").localeCompare(b.day?.on ?? "")),
-  );
+      .sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.day?.on ?? "").localeCompare(b.day?.on ?? ""));
+  });
 }
 
 const ORDER: readonly ServiceStanding["state"][] = ["overdue", "due", "soon", "postponed"];

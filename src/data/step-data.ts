@@ -16,7 +16,7 @@ import { ROUNDS } from "@/core/sequences/guided";
 import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
 import { physical, physicalOrNought } from "@/core/units/physical";
 import type { Db } from "./connection";
-import { whileUnchanged } from "./reads";
+import { ofJob, ofMachine, whileUnchanged } from "./reads";
 
 export const SYMPTOM_IDS = SYMPTOMS.map(({ id }) => id) as [SymptomId, ...SymptomId[]];
 export const CONTEXT_IDS = CONTEXTS.map(({ id }) => id) as [ContextId, ...ContextId[]];
@@ -193,17 +193,25 @@ const SELECT = "SELECT s.id, s.job_id, s.kind, s.data_json, s.undoes_id, s.who, 
 
 /** A job's steps in order. */
 export function listSteps(db: Db, jobId: number): AnyStep[] {
-  return whileUnchanged(db, `steps of job ${jobId}`, () =>
-    (db.prepare(`${SELECT} WHERE s.job_id = ? ORDER BY s.id`).all(jobId) as Row[]).map(fromRow),
+  return whileUnchanged(
+    db,
+    `steps of job ${jobId}`,
+    () => (db.prepare(`${SELECT} WHERE s.job_id = ? ORDER BY s.id`).all(jobId) as Row[]).map(fromRow),
+    { on: ofJob(db, jobId), size: "middling" },
   );
 }
 
 /** Every step of every job of a machine, in the order of its log. */
 export function stepsOfMachine(db: Db, machineId: string): (AnyStep & { jobId: number })[] {
-  return whileUnchanged(db, `steps of machine ${machineId}`, () => {
-    const rows = db.prepare(`${SELECT} JOIN jobs j ON j.id = s.job_id WHERE j.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[];
-    return rows.map((row) => ({ ...fromRow(row), jobId: row.job_id }));
-  });
+  return whileUnchanged(
+    db,
+    `steps of machine ${machineId}`,
+    () => {
+      const rows = db.prepare(`${SELECT} JOIN jobs j ON j.id = s.job_id WHERE j.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[];
+      return rows.map((row) => ({ ...fromRow(row), jobId: row.job_id }));
+    },
+    { on: ofMachine(machineId, "log"), size: "long" },
+  );
 }
 
 function fromRow(row: Row): AnyStep {

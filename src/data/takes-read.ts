@@ -2,7 +2,7 @@ import type { Assessment, Mark } from "@/core/checks";
 import type { Finding, Verdict } from "@/core/findings";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
-import { whileUnchanged } from "./reads";
+import { ofJob, ofMachine, whileUnchanged } from "./reads";
 
 export type Take = {
   stepId: number;
@@ -135,8 +135,11 @@ export function assessmentFrom(json: string): Assessment {
 
 /** Takes of a job that count: not undone, not corrected since. Oldest first. */
 export function takesOfJob(db: Db, jobId: number): Take[] {
-  return whileUnchanged(db, `takes of job ${jobId}`, () =>
-    fromRows(db, db.prepare(`${STANDING_TAKES} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]),
+  return whileUnchanged(
+    db,
+    `takes of job ${jobId}`,
+    () => fromRows(db, db.prepare(`${STANDING_TAKES} AND t.job_id = ? ORDER BY t.step_id`).all(jobId) as Row[]),
+    { on: ofJob(db, jobId), size: "middling" },
   );
 }
 
@@ -151,8 +154,11 @@ export function everyTakeOfJob(db: Db, jobId: number): { stepId: number; result:
 
 /** All takes of a machine that count, newest first. */
 export function takesOfMachine(db: Db, machineId: string, limit = 200): Take[] {
-  return whileUnchanged(db, `takes of machine ${machineId} ${limit}`, () =>
-    fromRows(db, db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq DESC LIMIT ?`).all(machineId, limit) as Row[]),
+  return whileUnchanged(
+    db,
+    `takes of machine ${machineId} ${limit}`,
+    () => fromRows(db, db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq DESC LIMIT ?`).all(machineId, limit) as Row[]),
+    { on: ofMachine(machineId, "log"), size: "long" },
   );
 }
 
@@ -169,13 +175,17 @@ const OF_ONE_CHECK = 12;
 
 /** The last takes of one check of a machine that count, newest first: what was read long ago of a unit still stands behind many later takes. */
 export function takesOfCheck(db: Db, machineId: string, checkId: CheckId): Take[] {
-  return whileUnchanged(db, `takes of machine ${machineId} check ${checkId}`, () =>
-    fromRows(
-      db,
-      db
-        .prepare(`${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = ? ORDER BY s.seq DESC LIMIT ?`)
-        .all(machineId, checkId, OF_ONE_CHECK) as Row[],
-    ),
+  return whileUnchanged(
+    db,
+    `takes of machine ${machineId} check ${checkId}`,
+    () =>
+      fromRows(
+        db,
+        db
+          .prepare(`${STANDING_TAKES} AND t.machine_id = ? AND t.check_id = ? ORDER BY s.seq DESC LIMIT ?`)
+          .all(machineId, checkId, OF_ONE_CHECK) as Row[],
+      ),
+    { on: ofMachine(machineId, "log"), size: "middling" },
   );
 }
 

@@ -1,4 +1,4 @@
-export { isAhead, LONGEST_EDGE_HOURS, type MeterReading, meterAt, overdueContexts } from "./overdue";
+export { inOrderOfTime, isAhead, LONGEST_EDGE_HOURS, type MeterReading, meterAt, meterIn, overdueContexts } from "./overdue";
 export {
   type LoggedEvent,
   largestMovement,

@@ -36,14 +36,25 @@ const DAY = 86_400_000;
  */
 export const isAhead = (at: string, now: string): boolean => Date.parse(at) - Date.parse(now) > DAY;
 
-function inOrder(meter: readonly MeterReading[]): MeterReading[] {
-  return [...meter].sort((a, b) => a.at.localeCompare(b.at));
+/** Readings in the order of their hours, for `meterIn`. Times are ISO 8601 UTC of one length: their letters sort as they do. */
+export function inOrderOfTime(meter: readonly MeterReading[]): readonly MeterReading[] {
+  return [...meter].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 }
 
 /** The meter at a moment, straight between the readings on either side; `undefined` before the first. */
 export function meterAt(meter: readonly MeterReading[], at: string): number | undefined {
-  const before = inOrder(meter).findLast((reading) => reading.at <= at);
-  const after = inOrder(meter).find((reading) => reading.at > at);
+  return meterIn(inOrderOfTime(meter), at);
+}
+
+/** The same of readings that are in the order of their hours already. */
+export function meterIn(meter: readonly MeterReading[], at: string): number | undefined {
+  let [low, high] = [0, meter.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((meter[middle]?.at ?? "") <= at) low = middle + 1;
+    else high = middle;
+  }
+  const [before, after] = [meter[low - 1], meter[low]];
   if (!before) return undefined;
   if (!after) return before.meterHours;
   const share = (Date.parse(at) - Date.parse(before.at)) / (Date.parse(after.at) - Date.parse(before.at));

@@ -44,27 +44,35 @@ function stretches(meter: readonly MeterReading[]): Stretch[] {
   });
 }
 
-/** The depot's own year, from the meters of all its machines: (60 + seen) / (60 + expected) on each month, mean one. */
-export function learntSeason(meters: readonly (readonly MeterReading[])[]): Season {
+/** Hours that one machine's meter showed in each month, January first, and hours that the usual year would have spread over them. */
+export type MonthsSeen = { seen: readonly number[]; expected: readonly number[] };
+
+/** What a meter says of the year, by what it showed before `until` (ISO 8601). */
+export function monthsSeen(meter: readonly MeterReading[], until: string): MonthsSeen {
   const seen = new Array<number>(12).fill(0);
   const expected = new Array<number>(12).fill(0);
-  for (const meter of meters) {
-    const own = stretches(meter);
-    const days = own.reduce((sum, { from, to }) => sum + meanDays(from, to, USUAL_SEASON), 0);
-    const rate = days > 0 ? own.reduce((sum, { hours }) => sum + hours, 0) / days : 0;
-    for (const { from, to, hours } of own) {
-      const length = (to - from) / DAY;
-      for (let at = from; at < Math.min(to, from + LONGEST); at += DAY) {
-        const month = monthOf(at);
-        const share = Math.min(1, (to - at) / DAY);
-        // A long stretch says when its hours fell only as evenly as it is long.
-        seen[month] = (seen[month] ?? 0) + (hours * share) / length;
-        expected[month] = (expected[month] ?? 0) + rate * (USUAL_SEASON[month] ?? 1) * share;
-      }
+  const end = Date.parse(until);
+  const own = stretches(meter).filter(({ to }) => to < end);
+  const days = own.reduce((sum, { from, to }) => sum + meanDays(from, to, USUAL_SEASON), 0);
+  const rate = days > 0 ? own.reduce((sum, { hours }) => sum + hours, 0) / days : 0;
+  for (const { from, to, hours } of own) {
+    const length = (to - from) / DAY;
+    for (let at = from; at < Math.min(to, from + LONGEST); at += DAY) {
+      const month = monthOf(at);
+      const share = Math.min(1, (to - at) / DAY);
+      // A long stretch says when its hours fell only as evenly as it is long.
+      seen[month] = (seen[month] ?? 0) + (hours * share) / length;
+      expected[month] = (expected[month] ?? 0) + rate * (USUAL_SEASON[month] ?? 1) * share;
     }
   }
+  return { seen, expected };
+}
+
+/** The depot's own year, from the meters of all its machines: (60 + seen) / (60 + expected) on each month, mean one. */
+export function learntSeason(meters: readonly MonthsSeen[]): Season {
+  const sum = (month: number, of: keyof MonthsSeen) => meters.reduce((all, one) => all + (one[of][month] ?? 0), 0);
   const learnt = USUAL_SEASON.map(
-    (one, month) => (one * (SEASON_PRIOR_HOURS + (seen[month] ?? 0))) / (SEASON_PRIOR_HOURS + (expected[month] ?? 0)),
+    (one, month) => (one * (SEASON_PRIOR_HOURS + sum(month, "seen"))) / (SEASON_PRIOR_HOURS + sum(month, "expected")),
   );
   const mean = learnt.reduce((sum, one) => sum + one, 0) / learnt.length;
   return learnt.map((one) => one / mean);
@@ -90,6 +98,8 @@ export function paceOf(meter: readonly MeterReading[], now: string, season: Seas
   return { hoursAMeanDay, lumps, weighedDays, season };
 }
 
+const dayOf = (start: number, days: number): string => new Date(start + days * DAY).toISOString();
+
 /** ISO days; absent where it lies further off than four years. */
 export type DueDay = { early?: string; on?: string; late?: string };
 
@@ -103,11 +113,10 @@ export function dueDay(use: Pace, hoursLeft: number, now: string): DueDay {
     if (day > 0) days += season[monthOf(start + (day - 1) * DAY)] ?? 1;
     const mean = rate * days;
     const spread = Math.sqrt(lumps * mean + (lumps * mean * days) / (PRIOR_DAYS + weighedDays));
-    const at = new Date(start + day * DAY).toISOString();
-    if (found.early === undefined && mean + Q * spread >= hoursLeft) found.early = at;
-    if (found.on === undefined && mean >= hoursLeft) found.on = at;
+    if (found.early === undefined && mean + Q * spread >= hoursLeft) found.early = dayOf(start, day);
+    if (found.on === undefined && mean >= hoursLeft) found.on = dayOf(start, day);
     if (found.late === undefined && mean - Q * spread >= hoursLeft) {
-      found.late = at;
+      found.late = dayOf(start, day);
       break;
     }
   }

@@ -1,4 +1,4 @@
-export { type DueDay, dueDay, learntSeason, type Pace, paceOf, type Season, USUAL_SEASON } from "./due";
+export { type DueDay, dueDay, learntSeason, type MonthsSeen, monthsSeen, type Pace, paceOf, type Season, USUAL_SEASON } from "./due";
 export {
   BACK_DAYS,
   BACK_HOURS,

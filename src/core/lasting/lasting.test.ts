@@ -20,6 +20,7 @@ import {
   lifeOf,
   lifeQuantile,
   lifeWithin,
+  monthsSeen,
   paceOf,
   priorRate,
   rateOf,
@@ -250,7 +251,12 @@ describe("the day something falls due", () => {
       at: new Date(Date.UTC(2025, month, 1)).toISOString(),
       meterHours: 60 * month,
     }));
-    const learnt = learntSeason(Array.from({ length: 12 }, () => even));
+    const learnt = learntSeason(Array.from({ length: 12 }, () => monthsSeen(even, "2026-02-01T00:00:00.000Z")));
+    // What is read later than the month began moves nothing yet.
+    const sooner = Array.from({ length: 12 }, () =>
+      monthsSeen([...even, { at: "2026-02-20T00:00:00.000Z", meterHours: 9000 }], "2026-02-01T00:00:00.000Z"),
+    );
+    expect(learntSeason(sooner)).toEqual(learnt);
     expect(learnt[0]).toBeGreaterThan(0.6);
     expect(learnt.reduce((sum, one) => sum + one, 0) / 12).toBeCloseTo(1, 9);
     expect(learntSeason([]).map((one) => one.toFixed(9))).toEqual(USUAL_SEASON.map((one) => one.toFixed(9)));
