@@ -1,9 +1,11 @@
-import { announce } from "./announce";
+import { announce, lastStamp, movedSince } from "./announce";
 import type { Db } from "./connection";
 import type { DeedId } from "./deeds";
 import { AppError } from "./errors";
 import { beginExplaining, requireExplained } from "./let-go";
 import { settleStates } from "./machine-state";
+import type { Subject } from "./reads";
+import { takeTouched } from "./touched";
 
 /** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
 export type Doing = { who: string; now: string; submissionId?: string /** Of who sends what to where, as it came. */; digest?: string };
@@ -43,35 +45,43 @@ export function once<T>(
   change: () => T,
   kept: Kept<T> = { keep: (answer) => answer, again: (answer) => answer as T },
 ): T {
-  let moved: string[] = [];
-  const answer = db
-    .transaction(() => {
-      if (!db.prepare("SELECT 1 FROM people WHERE initials = ?").get(doing.who)) throw new AppError("unknown-person");
-      const id = doing.submissionId;
-      const changed = () => {
-        beginExplaining(db);
-        const done = change();
-        const settled = settleStates(db);
-        for (const one of settled) requireExplained(db, doing, action, one);
-        moved = settled.map(({ machineId }) => machineId);
-        return done;
-      };
-      if (id === undefined) return changed();
-      const before = db.prepare("SELECT action, answer_json, who, digest FROM submissions WHERE id = ?").get(id) as Before | undefined;
-      if (before && !isSame(before, doing, action)) throw new AppError("submission-reused");
-      if (before) return kept.again(JSON.parse(before.answer_json));
-      const answer = changed();
-      db.prepare("INSERT INTO submissions (id, action, answer_json, at, who, digest) VALUES (?, ?, ?, ?, ?, ?)").run(
-        id,
-        action,
-        JSON.stringify(kept.keep(answer)),
-        doing.now,
-        doing.who,
-        doing.digest ?? null,
-      );
-      return answer;
-    })
-    .immediate();
-  for (const machineId of moved) announce(machineId);
-  return answer;
+  let moved: Subject[] = [];
+  const work = db.transaction(() => {
+    const before = lastStamp(db);
+    const answer = within();
+    moved = movedSince(db, before);
+    return answer;
+  });
+  const within = () => {
+    if (!db.prepare("SELECT 1 FROM people WHERE initials = ?").get(doing.who)) throw new AppError("unknown-person");
+    const id = doing.submissionId;
+    const changed = () => {
+      beginExplaining(db);
+      const done = change();
+      for (const one of settleStates(db)) requireExplained(db, doing, action, one);
+      return done;
+    };
+    if (id === undefined) return changed();
+    const before = db.prepare("SELECT action, answer_json, who, digest FROM submissions WHERE id = ?").get(id) as Before | undefined;
+    if (before && !isSame(before, doing, action)) throw new AppError("submission-reused");
+    if (before) return kept.again(JSON.parse(before.answer_json));
+    const answer = changed();
+    db.prepare("INSERT INTO submissions (id, action, answer_json, at, who, digest) VALUES (?, ?, ?, ?, ?, ?)").run(
+      id,
+      action,
+      JSON.stringify(kept.keep(answer)),
+      doing.now,
+      doing.who,
+      doing.digest ?? null,
+    );
+    return answer;
+  };
+  try {
+    const answer = work.immediate();
+    announce(moved);
+    return answer;
+  } finally {
+    // What was taken back moved nothing.
+    takeTouched(db);
+  }
 }

@@ -1,5 +1,4 @@
 import * as z from "zod";
-import { liveSteps } from "@/core/jobs";
 import { moveProblems } from "@/core/sequences/counted";
 import { type DeckMove, deckState, deckSteps } from "@/core/sequences/deck-off";
 import type { Db } from "./connection";
@@ -10,7 +9,7 @@ import { issuesOfMove } from "./guided";
 import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
 import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
-import { stepsOfMachine } from "./step-data";
+import { movesOfMachine } from "./step-data";
 import { type AnyStep, addStep, openJobRow, STEP_DATA } from "./steps";
 
 export const newDeckMoveSchema = STEP_DATA.deck.omit({ left: true });
@@ -30,7 +29,7 @@ export function recordDeckMove(db: Db, doing: Doing, args: { jobId: number } & z
     const job = openJobRow(db, jobId);
     requireState(db, job.machineId, "locked-out");
     const { machine } = getMachine(db, job.machineId);
-    const moves = deckMoves(liveSteps(stepsOfMachine(db, job.machineId)));
+    const moves = deckMoves(movesOfMachine(db, job.machineId));
     const order = deckSteps(machine);
     const problems = moveProblems(order, moves, move);
     if (problems.some(({ code }) => code === "not-the-next-step")) throw new AppError("changed-since");

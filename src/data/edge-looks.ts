@@ -22,7 +22,7 @@ type Looked = EdgeLook & { stepId: number };
  * any blade. Sharpened in a job, as service, or by a marked set that is on all of a machine, whichever the log has last before the look. Looks before the
  * first sharpening the record knows say nothing of hours and are left out.
  */
-export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
+export function edgeLooks(db: Db, kind: KindId): EdgeLook[] {
   const ids = whileUnchanged(
     db,
     `machines of ${kind}`,
@@ -30,20 +30,20 @@ export function edgeLooks(db: Db, kind: KindId, now: string): EdgeLook[] {
     { on: ["fleet"] },
   );
   return ids
-    .flatMap((id) => looksOf(db, id, now))
+    .flatMap((id) => looksOf(db, id))
     .sort((a, b) => b.stepId - a.stepId)
     .slice(0, MOST_LOOKS)
     .map(({ hours, isDull }) => ({ hours, isDull }));
 }
 
 /** Of one machine, the last of them first. */
-function looksOf(db: Db, machineId: string, now: string): Looked[] {
-  return whileUnchanged(db, `edge looks of ${machineId}`, () => readLooks(db, machineId, now), {
+function looksOf(db: Db, machineId: string): Looked[] {
+  return whileUnchanged(db, `edge looks of ${machineId}`, () => readLooks(db, machineId), {
     on: [...ofMachine(machineId, "log", "hours", "service", "sets"), "parts"],
   });
 }
 
-function readLooks(db: Db, machineId: string, now: string): Looked[] {
+function readLooks(db: Db, machineId: string): Looked[] {
   const rows = db
     .prepare(
       `SELECT t.step_id, t.at, s.seq, t.corrects_step_id, json_extract(t.result_json, '$.findings') AS findings
@@ -60,7 +60,7 @@ function readLooks(db: Db, machineId: string, now: string): Looked[] {
          AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served`,
   );
   const meter = meterReadings(db, machineId);
-  const sets = sharpBySets(db, machineId, now);
+  const sets = sharpBySets(db, machineId);
   return rows.flatMap((row) => {
     // A slip put right after the blades were sharpened is no look at the sharpened ones.
     const { at, seq } = rootOf(db, row);

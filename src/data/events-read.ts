@@ -53,11 +53,13 @@ export function listEvents(db: Db, machineId: string, sinceSeq = 0): EventRecord
 }
 
 /** Runs that were taken back: a machine that was run is not safe again by saying it was not. */
-export function listTakenBackRuns(db: Db, machineId: string): EventRecord[] {
+export function listTakenBackRuns(db: Db, machineId: string, sinceSeq = 0): EventRecord[] {
   return (
     db
-      .prepare(`${SELECT} WHERE e.machine_id = ? AND e.event = 'run' AND e.voids_id IS NULL AND NOT (${STANDS}) ORDER BY e.seq`)
-      .all(machineId) as Row[]
+      .prepare(
+        `${SELECT} WHERE e.machine_id = ? AND e.seq >= ? AND e.event = 'run' AND e.voids_id IS NULL AND NOT (${STANDS}) ORDER BY e.seq`,
+      )
+      .all(machineId, sinceSeq) as Row[]
   ).map(fromRow);
 }
 

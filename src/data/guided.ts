@@ -20,7 +20,7 @@ import { AppError, type Issue } from "./errors";
 import { insertEvent } from "./events";
 import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
-import { stepsOfMachine } from "./step-data";
+import { movesOfMachine } from "./step-data";
 import { type AnyStep, addStep, openJobRow, STEP_DATA } from "./steps";
 
 export const newGuidedMoveSchema = STEP_DATA.guided;
@@ -85,7 +85,7 @@ export function recordGuidedMove(db: Db, doing: Doing, args: { jobId: number } &
     if (!roundsOf(machine).some(({ round, place }) => round === move.round && place === move.place))
       throw new AppError("invalid", { issues: [{ code: "unknown-part", path: ["place"], place: move.place }] });
     requireState(db, job.machineId, ROUND_STATE[move.round]);
-    const live = liveSteps(stepsOfMachine(db, job.machineId));
+    const live = movesOfMachine(db, job.machineId);
     const own = ownList(live, move);
     const moves = guidedMoves(live).filter(({ round, place }) => round === move.round && place === move.place);
     const problems = moveProblems(guidedOrder(machine, move.round, own), moves, move as GuidedMove);

@@ -31,7 +31,7 @@ import { requireMayRun, requireState, requireSubstance, stateOfMachine } from ".
 import { getMachine } from "./machines";
 import { addHandedOver, addLetGo, addOwed } from "./owed";
 import { boxStates } from "./rebuild-moves";
-import { stepsOfMachine } from "./step-data";
+import { movesOfMachine } from "./step-data";
 import { type AnyStep, addStep, getJobRow, listSteps, openJobRow, STEP_DATA, type StepData } from "./steps";
 import { takesOfJob } from "./takes-read";
 
@@ -326,7 +326,7 @@ export function proofOfJob(db: Db, jobId: number): Proof {
     ),
     testCuts: steps.flatMap((step) => (step.kind === "test-cut" ? [{ ...step.data, seq: step.seq }] : [])),
     events: listEvents(db, job.machineId, firstSeq(db, jobId)),
-    rebuilt: liveSteps(stepsOfMachine(db, job.machineId)).flatMap((step) =>
+    rebuilt: movesOfMachine(db, job.machineId).flatMap((step) =>
       step.kind === "rebuild" && finishesRebuild(step.data) ? [{ box: step.data.box, seq: step.seq }] : [],
     ),
   });
@@ -456,5 +456,5 @@ function requireJoinOpen(db: Db, intoJobId: number): void {
 /** Whether deck, gearbox, blade or spindle were taken further in another job since: their moves come off in the order they were made. */
 function isMovedOn(db: Db, machineId: string, last: AnyStep): boolean {
   if (last.kind !== "deck" && last.kind !== "rebuild" && last.kind !== "guided") return false;
-  return liveSteps(stepsOfMachine(db, machineId)).some((step) => step.kind === last.kind && step.seq > last.seq);
+  return movesOfMachine(db, machineId).some((step) => step.kind === last.kind && step.seq > last.seq);
 }

@@ -24,7 +24,7 @@ import { getMachine, type MachineRecord } from "./machines";
 import { type BoxState, boxStates } from "./rebuild-moves";
 import { type Hazards, hazardsOf } from "./site-places";
 import { greaseDue } from "./spindle-log";
-import { stepsOfMachine } from "./step-data";
+import { movesOfMachine } from "./step-data";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
 import { everyTakeOfJob, type Take, takesOfJob } from "./takes-read";
 
@@ -85,7 +85,7 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
     stale: staleReasons({ machine: machine.machine, check: take.checkId, takenSeq: take.seq, events }),
   }));
   const machineState = stateOfMachine(db, job.machineId);
-  const ofMachine = liveSteps(stepsOfMachine(db, job.machineId));
+  const ofMachine = movesOfMachine(db, job.machineId);
   return {
     id: job.id,
     state: job.state,

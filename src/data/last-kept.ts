@@ -24,7 +24,7 @@ function keptOf(db: Db, machineId: string, check: Check): object | undefined {
 
 /** By check: what of a machine's last readings stays true for its next, such as the floor of the bay. */
 export function lastKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {
-  return whileUnchanged(db, `kept of ${machineId}`, () => allKept(db, machineId), { on: ofMachine(machineId, "log", "sheet") });
+  return whileUnchanged(db, `kept of ${machineId}`, () => allKept(db, machineId), { on: ofMachine(machineId, "log", "sheet", "hours") });
 }
 
 function allKept(db: Db, machineId: string): Partial<Record<CheckId, object>> {

@@ -1,11 +1,12 @@
 import { liveSteps } from "@/core/jobs";
 import type { SafeState } from "@/core/safety";
 import { type Answers, isSubstantial } from "@/core/safety";
-import { lastSeen } from "@/core/service/tasks";
+import { type LastSeen, lastSeen } from "@/core/service/tasks";
 import {
   BELT_SEATED,
   goneBetween,
   type HeldReason,
+  isAtRest,
   isIn,
   type LogEntry,
   type LogLine,
@@ -20,26 +21,32 @@ import { FIX_LABELS, type FixId } from "@/core/trade";
 import type { Db } from "./connection";
 import { AppError, type Issue } from "./errors";
 import { type EventRecord, listEvents, listTakenBackRuns } from "./events-read";
+import { nextSeq } from "./sequence";
 import { sheetInForce, sheetsInOrder, unlessSpoilt } from "./sheets-read";
-import { type AnyStep, stepsOfMachine } from "./step-data";
+import { type AnyStep, stepsAfter } from "./step-data";
 import { type StandingTake, standingOfMachine } from "./takes-read";
 import { isTouched, takeTouched } from "./touched";
 
 /** Of the fold: another number folds every machine again when the data is opened. */
-export const FOLD_VERSION = 7;
+export const FOLD_VERSION = 8;
 
-/** Everything a machine's jobs and events say of it, as the core folds it. */
-export function machineLog(db: Db, machineId: string): LogLine[] {
-  const steps = stepsOfMachine(db, machineId);
+/**
+ * Everything a machine's jobs and events say of it after a place in the log, as the core folds it; every version of its specification is among it, since what
+ * comes is judged by the one that was in force.
+ */
+export function machineLog(db: Db, machineId: string, afterSeq = 0): LogLine[] {
+  const steps = stepsAfter(db, machineId, afterSeq);
   const live = liveSteps(steps);
-  const takes = new Map(standingOfMachine(db, machineId).map((take) => [take.stepId, take]));
+  const takes = new Map(standingOfMachine(db, machineId, afterSeq).map((take) => [take.stepId, take]));
   const byStep = new Map(live.map((step) => [step.id, step]));
   return [
     ...sheetsInOrder(db, machineId).map((sheet): LogLine => ({ kind: "specification", ...sheet })),
     ...live.flatMap((step) => lineOf(step, takes)),
     ...steps.filter(({ id }) => !byStep.has(id)).flatMap((step) => takenBack(step)),
-    ...listEvents(db, machineId).flatMap((event) => eventLine(event, byStep)),
-    ...listTakenBackRuns(db, machineId).map((event): LogLine => ({ ...whenceOf(event), kind: "event", event: "run", isTakenBack: true })),
+    ...listEvents(db, machineId, afterSeq + 1).flatMap((event) => eventLine(event, byStep)),
+    ...listTakenBackRuns(db, machineId, afterSeq + 1).map(
+      (event): LogLine => ({ ...whenceOf(event), kind: "event", event: "run", isTakenBack: true }),
+    ),
   ];
 }
 
@@ -128,7 +135,73 @@ export function stateOfMachine(db: Db, machineId: string): MachineState {
     | { fold_version: number; state_json: string }
     | undefined;
   if (row && row.fold_version === FOLD_VERSION && !isTouched(db, machineId)) return JSON.parse(row.state_json) as MachineState;
-  return machineState(sheetInForce(db, machineId), machineLog(db, machineId));
+  return foldOf(db, machineId).state;
+}
+
+/** Where a machine's log was at rest, what it showed last by then, and earlier such places. */
+type Rest = { seq: number; last: LastSeen; older: number[] };
+type Fold = { state: MachineState; last: LastSeen; rest: Rest | undefined };
+
+/** So many places to go on from are remembered: what is taken back lies seldom further back. */
+const RESTS = 12;
+/** So many closed jobs back a place of rest is looked for, where a log is folded from its first line. */
+const CLOSES_TRIED = 4;
+
+/** A machine's log folded from where it last was at rest; from its first line where something before that was taken back or put right since. */
+function foldOf(db: Db, machineId: string): Fold {
+  const machine = sheetInForce(db, machineId);
+  const row = db.prepare("SELECT rest_json FROM machine_states WHERE machine_id = ? AND fold_version = ?").get(machineId, FOLD_VERSION) as
+    | { rest_json: string | null }
+    | undefined;
+  const rest = row?.rest_json ? (JSON.parse(row.rest_json) as Rest) : undefined;
+  const back = rest && reachedBack(db, machineId, rest.seq);
+  if (!rest || back !== undefined)
+    return foldWhole(
+      db,
+      machineId,
+      rest?.older.findLast((seq) => seq < (back ?? 0)),
+    );
+  const log = machineLog(db, machineId, rest.seq);
+  const state = machineState(machine, log);
+  const last = lastSeen(log, rest.last);
+  return { state, last, rest: isAtRest(machine, log, state) ? restAt(lastSeq(db), last, [...rest.older, rest.seq]) : rest };
+}
+
+const restAt = (seq: number, last: LastSeen, older: readonly number[]): Rest => ({ seq, last, older: older.slice(-RESTS) });
+
+/** `known`: a place of rest that still is one. */
+function foldWhole(db: Db, machineId: string, known: number | undefined): Fold {
+  const machine = sheetInForce(db, machineId);
+  const log = machineLog(db, machineId).sort((a, b) => a.seq - b.seq);
+  const state = machineState(machine, log);
+  const last = lastSeen(log);
+  if (isAtRest(machine, log, state)) return { state, last, rest: restAt(lastSeq(db), last, []) };
+  const closes = log.flatMap((line) => (line.kind === "close" ? [line.seq] : [])).slice(-CLOSES_TRIED);
+  const seq = closes.findLast((close) => {
+    if (close === known) return true;
+    const before = log.filter((line) => line.seq <= close);
+    return isAtRest(machine, before, machineState(machine, before));
+  });
+  if (seq === undefined) return { state, last, rest: undefined };
+  return { state, last, rest: restAt(seq, lastSeen(log.filter((line) => line.seq <= seq)), []) };
+}
+
+/** The end of the one log: what is written next stands behind it. */
+const lastSeq = (db: Db): number => nextSeq(db) - 1;
+
+/** The earliest line at or before a place in the log that was taken back, voided or put right behind it. */
+function reachedBack(db: Db, machineId: string, seq: number): number | undefined {
+  const { back } = db
+    .prepare(
+      `SELECT min(seq) AS back FROM (
+         SELECT s.seq FROM jobs j CROSS JOIN steps u ON u.job_id = j.id CROSS JOIN steps s ON s.id = u.undoes_id
+           WHERE j.machine_id = @machine AND u.seq > @seq AND s.seq <= @seq
+         UNION ALL SELECT e.seq FROM events v CROSS JOIN events e ON e.id = v.voids_id WHERE v.machine_id = @machine AND v.seq > @seq AND e.seq <= @seq
+         UNION ALL SELECT b.seq FROM jobs j CROSS JOIN steps s ON s.job_id = j.id CROSS JOIN takes t ON t.step_id = s.id CROSS JOIN steps b ON b.id = t.corrects_step_id
+           WHERE j.machine_id = @machine AND s.seq > @seq AND b.seq <= @seq)`,
+    )
+    .get({ machine: machineId, seq }) as { back: number | null };
+  return back ?? undefined;
 }
 
 /**
@@ -157,13 +230,19 @@ export function refoldStates(db: Db): void {
 }
 
 function keep(db: Db, machineId: string): MachineState {
-  const log = machineLog(db, machineId);
-  const state = machineState(sheetInForce(db, machineId), log);
+  const { state, last, rest } = foldOf(db, machineId);
   db.prepare(
-    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json) VALUES (?, ?, ?, ?, ?)
+    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json, rest_json) VALUES (?, ?, ?, ?, ?, ?)
      ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json,
-       last_json = excluded.last_json`,
-  ).run(machineId, FOLD_VERSION, state.unsafe.length > 0 ? 1 : 0, JSON.stringify(state), JSON.stringify(lastSeen(log)));
+       last_json = excluded.last_json, rest_json = excluded.rest_json`,
+  ).run(
+    machineId,
+    FOLD_VERSION,
+    state.unsafe.length > 0 ? 1 : 0,
+    JSON.stringify(state),
+    JSON.stringify(last),
+    rest === undefined ? null : JSON.stringify(rest),
+  );
   return state;
 }
 

@@ -1,5 +1,4 @@
 import type * as z from "zod";
-import { liveSteps } from "@/core/jobs";
 import type { SequenceState } from "@/core/sequences/counted";
 import { guidedOrder, type Round, roundsOf } from "@/core/sequences/guided";
 import { gearboxes, REBUILD } from "@/core/sequences/rebuild";
@@ -9,7 +8,7 @@ import { AppError, type Issue } from "./errors";
 import { guidedStates } from "./guided";
 import { getMachine } from "./machines";
 import { boxStates } from "./rebuild-moves";
-import { stepsOfMachine } from "./step-data";
+import { movesOfMachine } from "./step-data";
 import { addStep, openJobRow, STEP_DATA } from "./steps";
 
 export const newOwnListSchema = STEP_DATA["own-list"];
@@ -23,7 +22,7 @@ export function recordOwnList(db: Db, doing: Doing, args: { jobId: number } & z.
     const { jobId, ...list } = args;
     const job = openJobRow(db, jobId);
     const { machine } = getMachine(db, job.machineId);
-    const steps = liveSteps(stepsOfMachine(db, job.machineId));
+    const steps = movesOfMachine(db, job.machineId);
     const isBox = list.round === "box";
     const places = isBox
       ? gearboxes(machine).map(({ id }) => id)

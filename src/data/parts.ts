@@ -19,7 +19,7 @@ import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { meterReadings } from "./hours";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
-import { ofMachine, type Subject, whileUnchanged } from "./reads";
+import { ofMachine, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 
 export type PartRecord = {
@@ -469,17 +469,35 @@ export function listSets(db: Db, now: string, which: Which): SetRecord[] {
 }
 
 /** When a machine got sharp edges all over by a marked set, oldest first: what such a set was given stands for service that was done. */
-export function sharpBySets(db: Db, machineId: string, now: string): SetEntry[] {
-  return whileUnchanged(
-    db,
-    `sharp by sets ${machineId}`,
-    () =>
-      listSets(db, now, { machineId })
-        .filter(({ partId }) => getPart(db, partId).part.kind === "blade")
-        .flatMap(({ log }) => sharpOn(log, machineId))
-        .sort((a, b) => a.seq - b.seq),
-    { on: [...ofMachine(machineId, "sets"), "parts"] },
-  );
+export function sharpBySets(db: Db, machineId: string): SetEntry[] {
+  return whileUnchanged(db, `sharp by sets ${machineId}`, () => readSharp(db, machineId), {
+    on: [...ofMachine(machineId, "sets"), "parts"],
+  });
+}
+
+function readSharp(db: Db, machineId: string): SetEntry[] {
+  const sets = db
+    .prepare(
+      `SELECT DISTINCT s.id, v.data_json FROM set_log m JOIN part_sets s ON s.id = m.set_id JOIN part_versions v ON v.part_id = s.part_id
+         AND v.version = (SELECT max(version) FROM part_versions WHERE part_id = s.part_id)
+       WHERE m.machine_id = ? AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = m.id) ORDER BY s.id`,
+    )
+    .all(machineId) as { id: number; data_json: string }[];
+  return sets
+    .filter(({ data_json }) => partSchema.parse(JSON.parse(data_json)).kind === "blade")
+    .flatMap(({ id }) => sharpOn(logOf(db, id), machineId))
+    .sort((a, b) => a.seq - b.seq);
+}
+
+/** What was written of one set and stands, oldest first. */
+function logOf(db: Db, setId: number): SetEntry[] {
+  const rows = db
+    .prepare(
+      `SELECT l.id, l.set_id, l.kind, l.machine_id, l.machine_hours, l.data_json, l.who, l.at, l.seq FROM set_log l
+       WHERE l.set_id = ? AND l.kind <> 'taken-back' AND NOT EXISTS (SELECT 1 FROM set_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
+    )
+    .all(setId) as SetLogRow[];
+  return rows.map(entryOf);
 }
 
 /** How many marked sets there are of each part. */

@@ -82,6 +82,8 @@ export function whileUnchanged<T>(
   read: () => T,
   { on, size = "short" }: { on?: readonly Subject[]; size?: Size } = {},
 ): T {
+  const watcher = watchers.get(db);
+  if (watcher) return watchedRead(watcher, { key, on, read });
   if (db.inTransaction) return read();
   const kept = heldOf(db);
   const stamp = on === undefined ? kept.whole : stampOf(kept, on);
@@ -103,6 +105,18 @@ export function whileUnchanged<T>(
   return answer;
 }
 
+/** Who looks on while reads are made, to see that each is kept by everything it is read from; with a watcher nothing is answered from what was kept. */
+export type ReadWatcher = {
+  begin: (key: string, on: readonly Subject[] | undefined) => void;
+  end: () => void;
+  statement: (sql: string) => void;
+};
+const watchers = new WeakMap<Db, ReadWatcher>();
+export function watchReads(db: Db, watcher: ReadWatcher | undefined): void {
+  if (watcher) watchers.set(db, watcher);
+  else watchers.delete(db);
+}
+
 /** Reads that belong to one answer: what was written is looked for once, and not for each of them. Writes nothing, waits for nothing. */
 export function atOnce<T>(db: Db, read: () => T): T {
   if (db.inTransaction) return read();
@@ -116,13 +130,23 @@ export function atOnce<T>(db: Db, read: () => T): T {
   }
 }
 
+function watchedRead<T>(watcher: ReadWatcher, { key, on, read }: { key: string; on: readonly Subject[] | undefined; read: () => T }): T {
+  watcher.begin(key, on);
+  try {
+    return read();
+  } finally {
+    watcher.end();
+  }
+}
+
 /** A statement whose failures are ours: a page that meets a spoilt place says so. */
-function translating(statement: Statement): Statement {
+function translating(db: Db, statement: Statement): Statement {
   for (const way of ["get", "all", "run"] as const) {
     const own = statement[way].bind(statement) as (...given: unknown[]) => unknown;
     Object.defineProperty(statement, way, {
       value: (...given: unknown[]) => {
         try {
+          watchers.get(db)?.statement(statement.source);
           return own(...given);
         } catch (error) {
           throw ofDriver(error);
@@ -138,7 +162,7 @@ export function keepStatements(db: Db): Db {
   const statements = new Map<string, Statement>();
   const compile = db.prepare.bind(db);
   db.prepare = ((sql: string) => {
-    const kept = statements.get(sql) ?? translating(compile(sql));
+    const kept = statements.get(sql) ?? translating(db, compile(sql));
     statements.set(sql, kept);
     return kept;
   }) as typeof db.prepare;

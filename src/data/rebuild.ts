@@ -1,5 +1,4 @@
 import type * as z from "zod";
-import { liveSteps } from "@/core/jobs";
 import { chosenAt, moveProblems } from "@/core/sequences/counted";
 import { gearboxes, mayStayLoose, type RebuildMove, rebuildOrder, rebuildState } from "@/core/sequences/rebuild";
 import type { Db } from "./connection";
@@ -10,7 +9,7 @@ import { issuesOfMove, ownList } from "./guided";
 import { requireState } from "./machine-state";
 import { getMachine } from "./machines";
 import { rebuildMoves } from "./rebuild-moves";
-import { stepsOfMachine } from "./step-data";
+import { movesOfMachine } from "./step-data";
 import { addStep, openJobRow, STEP_DATA } from "./steps";
 
 export const newRebuildMoveSchema = STEP_DATA.rebuild;
@@ -32,7 +31,7 @@ export function recordRebuildMove(
     const { machine } = getMachine(db, job.machineId);
     if (!gearboxes(machine).some(({ id }) => id === move.box))
       throw new AppError("invalid", { issues: [{ code: "unknown-gearbox", path: ["box"], place: move.box }] });
-    const live = liveSteps(stepsOfMachine(db, job.machineId));
+    const live = movesOfMachine(db, job.machineId);
     const moves = rebuildMoves(live);
     const list = ownList(live, { round: "box", place: move.box });
     const state = rebuildState(move.box, moves, list);

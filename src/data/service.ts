@@ -259,8 +259,8 @@ function lastEntries(db: Db, machineId: string): EntryRecord[] {
 }
 
 /** A marked set that made a machine's edges sharp all over, as service that was done; its undo is on the set's own page. */
-function bySets(db: Db, machineId: string, now: string): EntryRecord[] {
-  return sharpBySets(db, machineId, now).map(({ seq, at, who }) => ({
+function bySets(db: Db, machineId: string): EntryRecord[] {
+  return sharpBySets(db, machineId).map(({ seq, at, who }) => ({
     ...{ id: 0, machineId, kind: "done" as const, what: "sharpen", words: "", who, at, seq },
   }));
 }
@@ -330,7 +330,7 @@ function sharedOf(db: Db, now: string): Shared {
       return turf;
     },
     sharpenHours: (kind) => {
-      const after = hours.get(kind) ?? sharpenHoursOf(db, kind, now);
+      const after = hours.get(kind) ?? sharpenHoursOf(db, kind);
       hours.set(kind, after);
       return after;
     },
@@ -365,7 +365,7 @@ function standingsOf(db: Db, record: MachineRecord, now: string, shared: Shared)
       rules: whileUnchanged(db, "service rules", () => listRules(db), { on: ["rules"] }),
       sharpenHours,
       seen,
-      entries: [...lastEntries(db, id), ...bySets(db, id, now)].sort((a, b) => a.seq - b.seq),
+      entries: [...lastEntries(db, id), ...bySets(db, id)].sort((a, b) => a.seq - b.seq),
       meter,
       use: paceOf(meter, now, shared.season),
       now,
@@ -376,8 +376,8 @@ function standingsOf(db: Db, record: MachineRecord, now: string, shared: Shared)
 }
 
 /** When edges of this kind of machine are to be sharpened, by what was seen of them. */
-export function sharpenHoursOf(db: Db, kind: KindId, now: string): number {
-  const looks = edgeLooks(db, kind, now);
+export function sharpenHoursOf(db: Db, kind: KindId): number {
+  const looks = edgeLooks(db, kind);
   // The same looks come to the same hours, whatever else was written.
   const key = looks.map(({ hours, isDull }) => `${hours}${isDull ? "d" : "s"}`).join(" ");
   return whileUnchanged(db, `sharpened after, by ${key}`, () => sharpenAfterHours(looks), { on: [] });

@@ -214,6 +214,31 @@ export function stepsOfMachine(db: Db, machineId: string): (AnyStep & { jobId: n
   );
 }
 
+/** Steps of every job of a machine after a place in the log, in its order. Inside a change they are read, not remembered. */
+export function stepsAfter(db: Db, machineId: string, seq: number): (AnyStep & { jobId: number })[] {
+  const rows = db
+    .prepare(
+      `${SELECT.replace("FROM steps s", "FROM jobs j CROSS JOIN steps s ON s.job_id = j.id")} WHERE j.machine_id = ? AND s.seq > ? ORDER BY s.seq`,
+    )
+    .all(machineId, seq) as Row[];
+  return rows.map((row) => ({ ...fromRow(row), jobId: row.job_id }));
+}
+
+/** What was taken off and put back part by part, over all jobs of a machine, as far as it stands: a few steps among years of others. */
+export function movesOfMachine(db: Db, machineId: string): (AnyStep & { jobId: number })[] {
+  const rows = () =>
+    db
+      .prepare(
+        `${SELECT.replace("FROM steps s", "FROM jobs j CROSS JOIN steps s ON s.job_id = j.id")} WHERE j.machine_id = ? AND s.kind IN ('deck', 'rebuild', 'guided', 'own-list')
+         AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = s.id) ORDER BY s.seq`,
+      )
+      .all(machineId) as Row[];
+  return whileUnchanged(db, `moves of ${machineId}`, () => rows().map((row) => ({ ...fromRow(row), jobId: row.job_id })), {
+    on: ofMachine(machineId, "log"),
+    size: "middling",
+  });
+}
+
 function fromRow(row: Row): AnyStep {
   return {
     id: row.id,

@@ -46,6 +46,12 @@ export const STANDING_TAKES = `SELECT t.step_id, t.job_id, t.check_id, t.correct
   t.result_json, t.at, s.who, s.seq FROM takes t JOIN steps s ON s.id = t.step_id
   WHERE ${STANDS}`;
 
+/** The same by the jobs of a machine, of which only what is new is looked through. */
+const STANDING_AFTER = STANDING_TAKES.replace(
+  "FROM takes t JOIN steps s ON s.id = t.step_id",
+  "FROM jobs j CROSS JOIN steps s ON s.job_id = j.id CROSS JOIN takes t ON t.step_id = s.id",
+);
+
 type Reading = Take["readings"][number];
 
 /** The readings of these takes in one query, by step. */
@@ -104,9 +110,13 @@ export type StandingTake = { stepId: number; seq: number; check: CheckId } & Pic
   "ruleVersion" | "verdict" | "findings" | "told" | "evidence"
 >;
 
-/** Every take of a machine that counts, whichever job took it. */
-export function standingOfMachine(db: Db, machineId: string): StandingTake[] {
-  return (db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq`).all(machineId) as Row[]).map((row) => {
+/** Every take of a machine that counts and was written after a place in the log, whichever job took it. */
+export function standingOfMachine(db: Db, machineId: string, afterSeq = 0): StandingTake[] {
+  const rows =
+    afterSeq === 0
+      ? db.prepare(`${STANDING_TAKES} AND t.machine_id = ? ORDER BY s.seq`).all(machineId)
+      : db.prepare(`${STANDING_AFTER} AND j.machine_id = ? AND s.seq > ? ORDER BY s.seq`).all(machineId, afterSeq);
+  return (rows as Row[]).map((row) => {
     const { findings, told, evidence } = assessmentFrom(row.result_json);
     return {
       stepId: row.step_id,

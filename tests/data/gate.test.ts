@@ -23,6 +23,8 @@ describe("what keeps a machine from running", () => {
     expect(tally.done).toBeGreaterThan(2_000);
     expect(tally.gone).toBeGreaterThan(500);
     expect(tally.letGo).toBeGreaterThan(20);
+    expect(tally.kept).toBeGreaterThan(500);
+    expect(tally.rested).toBeGreaterThan(100);
   });
   afterAll(() => {
     if (process.env.GATE_TALLY) console.log(tally);

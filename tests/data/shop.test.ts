@@ -142,18 +142,18 @@ describe("when edges are to be sharpened, by what was seen of them", () => {
         asTyped: {},
       });
     look(-1, "dull");
-    expect(edgeLooks(db, "zero-turn", at(10).now)).toEqual([]);
+    expect(edgeLooks(db, "zero-turn")).toEqual([]);
     makeSafe(db, clock, jobId, "bench");
     recordFix(db, at(0), { jobId, fix: "sharpen-blades", cause: "blade-dull", words: "all three" });
     logHours(db, at(0), { machineId: "zt-1", meterHours: 120, isCorrection: false });
     logHours(db, at(10), { machineId: "zt-1", meterHours: 128, isCorrection: false });
     makeSafe(db, clock, jobId, "raised");
     look(10, "dull");
-    const [seen] = edgeLooks(db, "zero-turn", at(10).now);
+    const [seen] = edgeLooks(db, "zero-turn");
     expect(seen?.isDull).toBe(true);
     expect(seen?.hours).toBeCloseTo(8, 6);
-    expect(sharpenHoursOf(db, "zero-turn", at(10).now)).toBeLessThan(7.28);
-    expect(sharpenHoursOf(db, "belly-deck", at(10).now)).toBeCloseTo(7.28, 1);
+    expect(sharpenHoursOf(db, "zero-turn")).toBeLessThan(7.28);
+    expect(sharpenHoursOf(db, "belly-deck")).toBeCloseTo(7.28, 1);
   });
 });
 
@@ -206,7 +206,7 @@ describe("sharp edges, by whichever way they were written down", () => {
     const sound = { crack: "none", A: { edge: "sharp", nickMetres: 0 }, B: { edge: "sharp", nickMetres: 0 } };
     const readings = { blades: { left: sound, middle: sound, right: sound } };
     const look = (more: object = {}) => recordTake(db, at(10), { jobId, checkId: "blade-edge", readings, asTyped: {}, ...more });
-    const hoursSeen = () => edgeLooks(db, "zero-turn", at(10).now).map(({ hours }) => Math.round(hours));
+    const hoursSeen = () => edgeLooks(db, "zero-turn").map(({ hours }) => Math.round(hours));
     logService(db, at(2), { machineId: "zt-1", what: "sharpen", kind: "done", words: "" });
     const { stepId } = look();
     expect(hoursSeen()).toEqual([16]);

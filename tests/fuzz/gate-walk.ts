@@ -8,6 +8,7 @@ import { allYes, isSubstantial, itemsFor, type SafeState, statesOf } from "@/cor
 import { deckState } from "@/core/sequences/deck-off";
 import { ROUND_STATE } from "@/core/sequences/guided";
 import { usualMove } from "@/core/sequences/moves.fixtures";
+import { lastSeen } from "@/core/service/tasks";
 import {
   type HeldReason,
   heldReasons,
@@ -138,15 +139,21 @@ function readingsOf(fleetNumber: string, check: string): Readings | undefined {
 
 const isTouchedBy = (deed: DeedId) => deed !== "preferences-set";
 
+/** Share of deeds after which what is kept is laid beside the whole log. */
+const KEPT_TRIED = Number(process.env.GATE_KEPT ?? 0.2);
+
 export type GateTally = {
   deeds: number;
   done: number;
   refused: number;
   gone: number;
   letGo: number;
+  /** What is kept laid beside the whole log, and how often it was folded from a place of rest. */
+  kept: number;
+  rested: number;
   byDeed: Map<DeedId, { done: number; refused: number }>;
 };
-export const newTally = (): GateTally => ({ deeds: 0, done: 0, refused: 0, gone: 0, letGo: 0, byDeed: new Map() });
+export const newTally = (): GateTally => ({ deeds: 0, done: 0, refused: 0, gone: 0, letGo: 0, kept: 0, rested: 0, byDeed: new Map() });
 
 /** A depot that many walks share, each on a machine of its own: the record is opened once. */
 export class GateDepot {
@@ -314,9 +321,19 @@ export class Walk {
       if (mayBeLetOff.length > 0) throw this.broken(deed, `was done over ${mayBeLetOff.map(({ key }) => key).join(", ")}`);
     }
     // Kept as it is told anew: what is stored is what the whole log says.
-    if (this.chance(0.05)) {
-      const anew = machineState(sheetInForce(this.db, this.machineId), machineLog(this.db, this.machineId));
+    if (this.chance(KEPT_TRIED)) {
+      const log = machineLog(this.db, this.machineId);
+      const anew = machineState(sheetInForce(this.db, this.machineId), log);
       if (JSON.stringify(anew) !== JSON.stringify(after)) throw this.broken(deed, "what is kept is not what the log says");
+      const row = this.db.prepare("SELECT last_json, rest_json FROM machine_states WHERE machine_id = ?").get(this.machineId) as {
+        last_json: string;
+        rest_json: string | null;
+      };
+      const sorted = (seen: object) => JSON.stringify(Object.entries(seen).sort(([a], [b]) => a.localeCompare(b)));
+      if (sorted(lastSeen(log)) !== sorted(JSON.parse(row.last_json)))
+        throw this.broken(deed, "what was seen last is not what the log shows last");
+      this.tally.kept += 1;
+      if (row.rest_json !== null) this.tally.rested += 1;
     }
   }
 
@@ -1097,7 +1114,10 @@ const OFTEN: readonly DeedId[] = [
 ];
 
 /** One walk of so many deeds on a machine of its own. Throws at the first reason that went unexplained. */
-export function walkGate(depot: GateDepot, args: { seed: number; deeds: number; tally: GateTally }): void {
+export function walkGate(
+  depot: GateDepot,
+  args: { seed: number; deeds: number; tally: GateTally; after?: (walk: Walk, deed: number) => void },
+): void {
   const walk = new Walk(depot, args.seed, args.tally);
   for (let k = 0; k < args.deeds; k++) {
     const who = walk.pick(PEOPLE);
@@ -1108,5 +1128,6 @@ export function walkGate(depot: GateDepot, args: { seed: number; deeds: number; 
     // A job is often closed by one and opened again by another.
     if (walk.justClosed !== undefined && walk.chance(0.6)) walk.perform("undo", walk.pick(PEOPLE));
     walk.justClosed = undefined;
+    args.after?.(walk, k);
   }
 }

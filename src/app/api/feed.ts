@@ -1,7 +1,11 @@
 import { listen } from "@/data/announce";
+import type { Subject } from "@/data/reads";
 
 /** So that proxies keep the connection, and a screen that hears nothing knows that it lost it. */
 const BEAT_MILLISECONDS = 20_000;
+
+/** What the shop has once, and the pages of a machine show. */
+const ON_EVERY_MACHINE: readonly Subject[] = ["rules", "sites"];
 
 /** Feeds open now, for the whole process: all are closed when it is told to stop, or it would wait for them. */
 const held = globalThis as typeof globalThis & { zygometerFeeds?: Set<() => void> };
@@ -27,7 +31,9 @@ export function openFeed({ machineId, signal }: { machineId: string; signal: Abo
     start(controller) {
       const write = (text: string) => controller.enqueue(encoder.encode(text));
       const stop = listen((moved) => {
-        if (moved === machineId) write("event: moved\ndata: {}\n\n");
+        const own = moved.filter((subject) => subject.endsWith(`:${machineId}`) || ON_EVERY_MACHINE.includes(subject));
+        const what = own.map((subject) => subject.split(":")[0]);
+        if (what.length > 0) write(`event: moved\ndata: ${JSON.stringify({ what })}\n\n`);
       });
       const beat = setInterval(() => write("event: beat\ndata: {}\n\n"), BEAT_MILLISECONDS);
       close = () => {

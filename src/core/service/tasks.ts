@@ -125,13 +125,13 @@ const keysOf = (line: LogLine): string[] => {
   }
 };
 
-/** The last of each fix, check and event of a machine's log, by its order, whatever the clock says. */
-export function lastSeen(log: readonly LogLine[]): LastSeen {
-  const found: Record<string, Seen> = emptyTable();
+/** The last of each fix, check and event of a machine's log, by its order, whatever the clock says; with what was seen `before` these lines. */
+export function lastSeen(log: readonly LogLine[], before: LastSeen = {}): LastSeen {
+  const found: Record<string, Seen> = Object.assign(emptyTable<Seen>(), before);
   for (const line of log)
     for (const key of keysOf(line)) {
-      const before = found[key];
-      if (before && before.seq > line.seq) continue;
+      const known = found[key];
+      if (known && known.seq > line.seq) continue;
       found[key] = { at: line.at, seq: line.seq, who: line.who, ...(line.jobId === undefined ? {} : { jobId: line.jobId }) };
     }
   return found;

@@ -15,4 +15,5 @@ export {
 } from "./machine-state";
 export { type Clearing, type MayRun, mayRun, type Purpose, type RunReason } from "./may-run";
 export { BELT_SEATED, putBackPoints, type ToPutBack, TURNED } from "./put-back";
+export { isAtRest } from "./rest";
 export { isBroken, isLetGoByWord, type Released, type Unsafe } from "./unsafe";

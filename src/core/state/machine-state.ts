@@ -292,11 +292,21 @@ function timingOf(machineAt: MachineAt, log: readonly LogLine[], events: readonl
   return wasDisturbed && !isFresh ? "unseen" : undefined;
 }
 
+/** Whether geared blades were disturbed since they last cut, whatever was read since. */
+export function wasTimingDisturbed(machine: Machine, log: readonly LogLine[]): boolean {
+  const machineAt = specifications(machine, log);
+  const cut = log.findLast(({ kind }) => kind === "test-cut")?.seq ?? 0;
+  return log.some(
+    (line) =>
+      line.kind === "event" && !line.isTakenBack && line.seq > cut && DISTURBS_TIMING.includes(line.event) && isTimed(machineAt(line.seq)),
+  );
+}
+
 /** Whether a reading says anything: one that is not complete does not, nor a look that suspects or names nothing. */
 const tells = (line: TakenLine): boolean => (line.ruleVersion > 0 ? line.verdict !== "not-enough-readings" : isClearLook(line));
 
 /** What a reading or a look says of a strike before it: a look speaks of the causes it names, and of no other. */
-function struckTake({ check, seq, ruleVersion, verdict, findings }: Line<"take">): StruckTake {
+export function struckTake({ check, seq, ruleVersion, verdict, findings }: Line<"take">): StruckTake {
   if (ruleVersion > 0) return { check, seq, by: "worksheet", couldTell: verdict !== "not-enough-readings" };
   const named = findings.flatMap(({ on, code }) => (on === undefined ? [] : causesNow(on).map((cause) => ({ cause, code }))));
   const of = (isCleared: boolean) => named.filter(({ code }) => (code === "not-found") === isCleared).map(({ cause }) => cause);
@@ -331,7 +341,7 @@ function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
   const guided = log.flatMap((line) => (line.kind === "guided" ? [line.move] : []));
   return [
     ...(deck.where === "on" ? [] : [{ what: "deck" as const, where: deck.where }]),
-    ...[...new Set(moves.map(({ box }) => box))].flatMap((id): Apart[] => {
+    ...[...new Set(moves.map(({ box }) => box))].sort().flatMap((id): Apart[] => {
       const { where } = rebuildState(id, moves);
       return where === "on" ? [] : [{ what: "box", place: id, where }];
     }),
@@ -342,10 +352,10 @@ function apartOf(machine: Machine, log: readonly LogLine[]): Apart[] {
   ];
 }
 
-/** Rounds that were ever begun, each place once. */
+/** Rounds that were ever begun, each place once, in one order whenever they were begun. */
 function roundsIn(moves: readonly GuidedMove[]): { round: Round; place: string }[] {
   const begun = new Map(moves.map(({ round, place }) => [`${round} ${place}`, { round, place }]));
-  return [...begun.values()];
+  return [...begun.keys()].sort().flatMap((key) => begun.get(key) ?? []);
 }
 
 /** Units or blades that nobody put on the bench; a word that named no part is of all of them. */

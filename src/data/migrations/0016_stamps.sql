@@ -301,3 +301,10 @@ CREATE TRIGGER set_log_stamp_delete AFTER DELETE ON set_log BEGIN
   INSERT INTO stamps (subject, n) SELECT 'sets:' || machine_id, (SELECT coalesce(max(n), 0) + 1 FROM stamps) FROM set_log WHERE set_id = OLD.set_id AND machine_id IS NOT NULL GROUP BY machine_id
     ON CONFLICT (subject) DO UPDATE SET n = excluded.n;
 END;
+
+-- Deck, gearbox, blade and spindle, part by part: what is apart is asked with every such step, among years of others.
+CREATE INDEX steps_of_moves ON steps (job_id, seq) WHERE kind IN ('deck', 'rebuild', 'guided', 'own-list');
+CREATE INDEX steps_by_job_and_seq ON steps (job_id, seq);
+
+-- Where the log of a machine was last at rest, and what it showed last there: a change is folded from there on, and not from the first line.
+ALTER TABLE machine_states ADD COLUMN rest_json TEXT CONSTRAINT machine_states_rest_valid CHECK (rest_json IS NULL OR json_valid(rest_json));

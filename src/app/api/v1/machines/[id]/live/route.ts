@@ -5,7 +5,10 @@ import { getMachine } from "@/data/machines";
 
 export const dynamic = "force-dynamic";
 
-/** Server-sent events: `moved` each time anything is written about this machine. */
+/**
+ * Server-sent events: `moved` each time anything is written about this machine, with the sorts of what (`log`, `hours`, `service`, `sets`, `owed`, …; `rules` and
+ * `sites` are every machine's).
+ */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   try {
     requireOwnOrigin(request);
