@@ -5,7 +5,6 @@ import { AppError } from "./errors";
 import { beginExplaining, requireExplained } from "./let-go";
 import { settleStates } from "./machine-state";
 import type { Subject } from "./reads";
-import { takeTouched } from "./touched";
 
 /** Who does it and when: the clock comes in from outside, so that the demo's history can be written too. */
 export type Doing = { who: string; now: string; submissionId?: string /** Of who sends what to where, as it came. */; digest?: string };
@@ -46,10 +45,11 @@ export function once<T>(
   kept: Kept<T> = { keep: (answer) => answer, again: (answer) => answer as T },
 ): T {
   let moved: Subject[] = [];
+  let began = 0;
   const work = db.transaction(() => {
-    const before = lastStamp(db);
+    began = lastStamp(db);
     const answer = within();
-    moved = movedSince(db, before);
+    moved = movedSince(db, began);
     return answer;
   });
   const within = () => {
@@ -58,7 +58,7 @@ export function once<T>(
     const changed = () => {
       beginExplaining(db);
       const done = change();
-      for (const one of settleStates(db)) requireExplained(db, doing, action, one);
+      for (const one of settleStates(db, logsMoved(db, began))) requireExplained(db, doing, action, one);
       return done;
     };
     if (id === undefined) return changed();
@@ -76,12 +76,12 @@ export function once<T>(
     );
     return answer;
   };
-  try {
-    const answer = work.immediate();
-    announce(moved);
-    return answer;
-  } finally {
-    // What was taken back moved nothing.
-    takeTouched(db);
-  }
+  const answer = work.immediate();
+  announce(moved);
+  return answer;
 }
+
+const LOG = "log:";
+/** Machines whose log was written to since. */
+const logsMoved = (db: Db, stamp: number): string[] =>
+  movedSince(db, stamp).flatMap((subject) => (subject.startsWith(LOG) ? [subject.slice(LOG.length)] : []));

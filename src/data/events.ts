@@ -11,7 +11,6 @@ import { letGo } from "./let-go";
 import { stateOfMachine } from "./machine-state";
 import { getMachine } from "./machines";
 import { nextSeq } from "./sequence";
-import { touch } from "./touched";
 
 export { type EventRecord, listEvents } from "./events-read";
 
@@ -47,7 +46,6 @@ export function insertEvent(
       doing.now,
       nextSeq(db),
     );
-  touch(db, args.machineId);
   return Number(lastInsertRowid);
 }
 
@@ -120,7 +118,6 @@ export function voidStanding(
   const { lastInsertRowid } = db
     .prepare("INSERT INTO events (machine_id, event, data_json, voids_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?)")
     .run(machineId, standing.event, JSON.stringify(reason ? { words: reason } : {}), standing.id, doing.who, doing.now, nextSeq(db));
-  touch(db, machineId);
   const eventId = Number(lastInsertRowid);
   letGo(db, doing, { machineId, before, of: standing.who, reason, from: { eventId } });
   return eventId;

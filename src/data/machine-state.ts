@@ -25,7 +25,6 @@ import { nextSeq } from "./sequence";
 import { sheetInForce, sheetsInOrder, unlessSpoilt } from "./sheets-read";
 import { type AnyStep, stepsAfter } from "./step-data";
 import { type StandingTake, standingOfMachine } from "./takes-read";
-import { isTouched, takeTouched } from "./touched";
 
 /** Of the fold: another number folds every machine again when the data is opened. */
 export const FOLD_VERSION = 8;
@@ -129,13 +128,24 @@ function eventLine(event: EventRecord, steps: ReadonlyMap<number, AnyStep & { jo
   ];
 }
 
+/** Of a kept state `s`: folded by this reckoning, and nothing was written to the machine's log since. */
+const IS_OF_NOW = "s.fold_version = ? AND s.log_n IS (SELECT n FROM stamps WHERE subject = 'log:' || s.machine_id)";
+
 /** How a machine stands now, from its whole log. Throws `machine-not-found`. */
 export function stateOfMachine(db: Db, machineId: string): MachineState {
-  const row = db.prepare("SELECT fold_version, state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
-    | { fold_version: number; state_json: string }
-    | undefined;
-  if (row && row.fold_version === FOLD_VERSION && !isTouched(db, machineId)) return JSON.parse(row.state_json) as MachineState;
+  const row = db
+    .prepare(`SELECT s.state_json FROM machine_states s WHERE s.machine_id = ? AND ${IS_OF_NOW}`)
+    .get(machineId, FOLD_VERSION) as { state_json: string } | undefined;
+  if (row) return JSON.parse(row.state_json) as MachineState;
   return foldOf(db, machineId).state;
+}
+
+/** What a machine's log shows last, as it was folded with its state. */
+export function lastSeenOf(db: Db, machineId: string): LastSeen {
+  const row = db
+    .prepare(`SELECT s.last_json FROM machine_states s WHERE s.machine_id = ? AND s.last_json IS NOT NULL AND ${IS_OF_NOW}`)
+    .get(machineId, FOLD_VERSION) as { last_json: string } | undefined;
+  return row ? (JSON.parse(row.last_json) as LastSeen) : foldOf(db, machineId).last;
 }
 
 /** Where a machine's log was at rest, what it showed last by then, and earlier such places. */
@@ -195,21 +205,21 @@ function reachedBack(db: Db, machineId: string, seq: number): number | undefined
     .prepare(
       `SELECT min(seq) AS back FROM (
          SELECT s.seq FROM jobs j CROSS JOIN steps u ON u.job_id = j.id CROSS JOIN steps s ON s.id = u.undoes_id
-           WHERE j.machine_id = @machine AND u.seq > @seq AND s.seq <= @seq
-         UNION ALL SELECT e.seq FROM events v CROSS JOIN events e ON e.id = v.voids_id WHERE v.machine_id = @machine AND v.seq > @seq AND e.seq <= @seq
+           WHERE j.machine_id = ? AND u.seq > ? AND s.seq <= ?
+         UNION ALL SELECT e.seq FROM events v CROSS JOIN events e ON e.id = v.voids_id WHERE v.machine_id = ? AND v.seq > ? AND e.seq <= ?
          UNION ALL SELECT b.seq FROM jobs j CROSS JOIN steps s ON s.job_id = j.id CROSS JOIN takes t ON t.step_id = s.id CROSS JOIN steps b ON b.id = t.corrects_step_id
-           WHERE j.machine_id = @machine AND s.seq > @seq AND b.seq <= @seq)`,
+           WHERE j.machine_id = ? AND s.seq > ? AND b.seq <= ?)`,
     )
-    .get({ machine: machineId, seq }) as { back: number | null };
+    .get(...[1, 2, 3].flatMap(() => [machineId, seq, seq])) as { back: number | null };
   return back ?? undefined;
 }
 
 /**
- * Folds every machine the change in hand moved and keeps how it stands; answers which, and what kept each from running before and does not now. Inside
+ * Folds every machine whose log the change in hand wrote to and keeps how it stands; answers which, and what kept each from running before and does not now. Inside
  * the transaction of the change.
  */
-export function settleStates(db: Db): { machineId: string; gone: HeldReason[] }[] {
-  return takeTouched(db).map((machineId) => {
+export function settleStates(db: Db, machineIds: readonly string[]): { machineId: string; gone: HeldReason[] }[] {
+  return machineIds.map((machineId) => {
     const row = db.prepare("SELECT state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
       | { state_json: string }
       | undefined;
@@ -221,7 +231,7 @@ export function settleStates(db: Db): { machineId: string; gone: HeldReason[] }[
 /** Brings every machine up to this reckoning, once, when the data is opened. */
 export function refoldStates(db: Db): void {
   const rows = db
-    .prepare("SELECT m.id FROM machines m LEFT JOIN machine_states s ON s.machine_id = m.id WHERE s.fold_version IS NOT ?")
+    .prepare(`SELECT m.id FROM machines m LEFT JOIN machine_states s ON s.machine_id = m.id WHERE (${IS_OF_NOW}) IS NOT TRUE`)
     .all(FOLD_VERSION) as { id: string }[];
   if (rows.length === 0) return;
   db.transaction(() => {
@@ -232,9 +242,10 @@ export function refoldStates(db: Db): void {
 function keep(db: Db, machineId: string): MachineState {
   const { state, last, rest } = foldOf(db, machineId);
   db.prepare(
-    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json, rest_json) VALUES (?, ?, ?, ?, ?, ?)
+    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json, rest_json, log_n)
+     VALUES (?, ?, ?, ?, ?, ?, (SELECT n FROM stamps WHERE subject = 'log:' || ?))
      ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json,
-       last_json = excluded.last_json, rest_json = excluded.rest_json`,
+       last_json = excluded.last_json, rest_json = excluded.rest_json, log_n = excluded.log_n`,
   ).run(
     machineId,
     FOLD_VERSION,
@@ -242,6 +253,7 @@ function keep(db: Db, machineId: string): MachineState {
     JSON.stringify(state),
     JSON.stringify(last),
     rest === undefined ? null : JSON.stringify(rest),
+    machineId,
   );
   return state;
 }

@@ -17,7 +17,6 @@ import { stateOfMachine } from "./machine-state";
 import { atOnce, ofMachine, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 import { sheetFrom, unlessSpoilt } from "./sheets-read";
-import { touch } from "./touched";
 
 export type MachineRecord = {
   id: string;
@@ -205,7 +204,6 @@ export function writeSheet(
   const version = current.sheetVersion + 1;
   insertSheet(db, doing, { ...args, version });
   db.prepare("UPDATE machines SET kind = ? WHERE id = ?").run(args.machine.kind, args.machineId);
-  touch(db, args.machineId);
   audit(db, doing, { action: "sheet-replaced", subject: `machine:${args.machineId}`, detail: { version, reason: args.reason } });
   return { sheetVersion: version };
 }
@@ -284,7 +282,6 @@ export function renameMachine(
         doing.now,
         nextSeq(db),
       );
-    touch(db, args.machineId);
     audit(db, doing, {
       action: "machine-renamed",
       subject: `machine:${args.machineId}`,
@@ -315,7 +312,6 @@ export function setStanding(db: Db, doing: Doing, args: { machineId: string } & 
       doing.who,
       doing.now,
     );
-    touch(db, args.machineId);
     audit(db, doing, {
       action: "machine-standing",
       subject: `machine:${args.machineId}`,

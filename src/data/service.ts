@@ -4,7 +4,6 @@ import { learntSeason, monthsSeen, paceOf, type Season, sharpenAfterHours } from
 import {
   hasTask,
   type LastSeen,
-  lastSeen,
   type ServiceEntry,
   type ServiceStanding,
   type SetRule,
@@ -22,7 +21,7 @@ import { dayText, isTooFar } from "./days";
 import { edgeLooks } from "./edge-looks";
 import { AppError } from "./errors";
 import { meterReadings } from "./hours";
-import { machineLog } from "./machine-state";
+import { lastSeenOf } from "./machine-state";
 import { getMachine, listMachines, type MachineRecord } from "./machines";
 import { sharpBySets } from "./parts";
 import { atOnce, ofMachine, type Subject, whileUnchanged } from "./reads";
@@ -268,19 +267,11 @@ function bySets(db: Db, machineId: string): EntryRecord[] {
 /** Done, looked at again, put off: more of one task say nothing of today. */
 const LAST_ENTRIES = 4;
 
-/** What the log shows last, as it was folded with the machine's state; folded anew where that is older. */
-function seenOf(db: Db, machineId: string): LastSeen {
-  const row = db.prepare("SELECT last_json FROM machine_states WHERE machine_id = ?").get(machineId) as
-    | { last_json: string | null }
-    | undefined;
-  return row?.last_json ? (JSON.parse(row.last_json) as LastSeen) : lastSeen(machineLog(db, machineId));
-}
-
 /** What happens to the turf of a site raises its tasks on every machine that mows there. */
 const OF_THE_TURF = ["event:top-dressed"] as const;
 
 const seenHere = (db: Db, id: string): LastSeen =>
-  whileUnchanged(db, `last seen of ${id}`, () => seenOf(db, id), { on: ofMachine(id, "log"), size: "middling" });
+  whileUnchanged(db, `last seen of ${id}`, () => lastSeenOf(db, id), { on: ofMachine(id, "log"), size: "middling" });
 
 /** What happened last to the turf of a site, by whichever machine that mows there it was told of. */
 function turfOf(db: Db, site: string): LastSeen {

@@ -4,7 +4,6 @@ import { audit, type Doing } from "./context";
 import { AppError } from "./errors";
 import { nextSeq } from "./sequence";
 import { listSteps, type StepData } from "./step-data";
-import { touch } from "./touched";
 
 export {
   type AnyStep,
@@ -28,7 +27,6 @@ export function addStep<K extends StepKind>(
     .prepare("INSERT INTO steps (job_id, kind, data_json, undoes_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?)")
     .run(args.jobId, args.kind, JSON.stringify(args.data), args.undoesId ?? null, doing.who, doing.now, nextSeq(db));
   const stepId = Number(lastInsertRowid);
-  touch(db, getJobRow(db, args.jobId).machineId);
   const state = stateOf(listSteps(db, args.jobId));
   db.prepare("UPDATE jobs SET state = ?, closed_at = ? WHERE id = ?").run(state, state === "closed" ? doing.now : null, args.jobId);
   audit(db, doing, { action: args.kind, subject: `job:${args.jobId}`, detail: { stepId } });
