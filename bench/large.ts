@@ -47,8 +47,41 @@ function whereOf(table: string, retold: number): string {
   return `WHERE job_id IN ${closed}`;
 }
 
+/** A meter is read once a week, for five years before the demo's own readings begin; so many hours a week, January first (estimate). */
+const WEEKS = 260;
+const HOURS_A_WEEK = [1, 1.5, 6, 13, 17, 16, 14, 13, 13, 10, 6, 1.5];
+const WEEK = 7 * 86_400_000;
+
+/** Real meters: the weeks before a machine's first reading, counted down from it. Before the demo's own, whose ids come behind. */
+function addMeters(db: Database.Database, fleet: number): void {
+  const first = db
+    .prepare(
+      "SELECT machine_id, min(at) AS at, min(meter_hours) AS meter, min(who) AS who FROM demo.hours GROUP BY machine_id ORDER BY machine_id",
+    )
+    .all() as { machine_id: string; at: string; meter: number; who: string }[];
+  const insert = db.prepare("INSERT INTO hours (id, machine_id, meter_hours, who, at) VALUES (?, ?, ?, ?, ?)");
+  first.forEach(({ machine_id, at, meter, who }, k) => {
+    const weeks = Array.from({ length: WEEKS }, (_, week) => new Date(Date.parse(at) - (WEEKS - week) * WEEK));
+    const shares = weeks.map((day) => HOURS_A_WEEK[day.getUTCMonth()] ?? 0);
+    // The meter starts where all of them fit under the first reading of the demo.
+    const whole = shares.reduce((sum, one) => sum + one, 0);
+    const unit = Math.min(1, (0.9 * meter) / whole);
+    let hours = meter - whole * unit;
+    weeks.forEach((day, week) => {
+      insert.run(
+        fleet * (RETOLD + 1) * STRIDE + k * WEEKS + week + 1,
+        fleet === 0 ? machine_id : `${machine_id}-${fleet + 1}`,
+        hours,
+        who,
+        day.toISOString(),
+      );
+      hours += (shares[week] ?? 0) * unit;
+    });
+  });
+}
+
 /** Makes the large depot from a demo's file: seeded as the demo is, so always the same. Answers how much of what it holds. */
-export function makeLargeDepot({ demo, file }: { demo: string; file: string }): Record<string, number> {
+export function makeLargeDepot({ demo, file, fleets = FLEETS }: { demo: string; file: string; fleets?: number }): Record<string, number> {
   for (const end of ["", "-wal", "-shm"]) rmSync(`${file}${end}`, { force: true });
   openDatabase(file).close();
   const db = new Database(file);
@@ -56,10 +89,13 @@ export function makeLargeDepot({ demo, file }: { demo: string; file: string }): 
   db.prepare("ATTACH ? AS demo").run(demo);
   db.exec("INSERT INTO people SELECT * FROM demo.people WHERE initials NOT IN (SELECT initials FROM people)");
   db.transaction(() => {
-    for (let fleet = 0; fleet < FLEETS; fleet++) {
+    for (let fleet = 0; fleet < fleets; fleet++) {
       if (fleet === 0) db.exec("PRAGMA defer_foreign_keys = ON");
       if (fleet === 0) for (const table of OF_SHOP) db.exec(`INSERT INTO ${table} SELECT * FROM demo.${table}`);
-      for (const table of TABLES) copy(db, table, { fleet, retold: 0 });
+      for (const table of TABLES) {
+        if (table === "hours") addMeters(db, fleet);
+        copy(db, table, { fleet, retold: 0 });
+      }
       for (let retold = RETOLD; retold >= 0; retold--) for (const table of OF_JOBS) copy(db, table, { fleet, retold });
     }
   })();
@@ -69,7 +105,7 @@ export function makeLargeDepot({ demo, file }: { demo: string; file: string }): 
   db.exec("DETACH demo");
   refoldStates(db);
   const count = (table: string) => (db.prepare(`SELECT count(*) AS n FROM ${table}`).get() as { n: number }).n;
-  const held = Object.fromEntries(["machines", "jobs", "steps", "takes", "readings"].map((table) => [table, count(table)]));
+  const held = Object.fromEntries(["machines", "jobs", "steps", "takes", "readings", "hours"].map((table) => [table, count(table)]));
   db.pragma("wal_checkpoint(TRUNCATE)");
   db.close();
   return held;

@@ -5,6 +5,7 @@ import { complaintsOfMachine } from "./complaints";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { getMachine } from "./machines";
+import { ofMachine, whileUnchanged } from "./reads";
 import { serviceEntries } from "./service";
 import { sheetOfVersion } from "./sheets-read";
 import { listSpindleLog } from "./spindle-log";
@@ -200,10 +201,17 @@ function beside(db: Db, machineId: string): BookLine[] {
  * A machine's whole book, the newest first: the log in its own order whatever the clock said, and what has no place in it (hours, grease, sheets) where its
  * clock puts it between the log's lines.
  */
-export function bookOf(db: Db, machineId: string): BookLine[] {
+export function bookOf(db: Db, machineId: string): readonly BookLine[] {
+  return whileUnchanged(db, `book of ${machineId}`, () => readBook(db, machineId), {
+    on: ofMachine(machineId, "log", "sheet", "hours", "service", "sets", "spindles"),
+    size: "long",
+  });
+}
+
+function readBook(db: Db, machineId: string): BookLine[] {
   getMachine(db, machineId);
   const log = ordered(db, machineId);
-  const others = beside(db, machineId).sort((a, b) => a.at.localeCompare(b.at));
+  const others = beside(db, machineId).sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
   const lines: BookLine[] = [];
   let k = 0;
   for (const line of log) {

@@ -18,8 +18,8 @@ import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { machinePhotographs } from "./machine-photographs";
-import { getMachine } from "./machines";
-import { whileUnchanged } from "./reads";
+import { getMachine, machinesAt } from "./machines";
+import { atOnce, ofMachine, whileUnchanged } from "./reads";
 import { greaseDue } from "./spindle-log";
 import { getJobRow } from "./steps";
 import { STANDING_TAKES, takesOfJob, takesOfMachine } from "./takes-read";
@@ -165,19 +165,26 @@ const SITE_LOOKS = 200;
 
 /** How often the decks of a machine's site were looked at lately, and found packed. */
 export function siteContext(db: Db, site: string): SitePacks {
-  return whileUnchanged(db, `packs at ${site}`, () => readSite(db, site), { size: "middling" });
+  return atOnce(db, () => {
+    const looks = machinesAt(db, site)
+      .flatMap((id) => packsOf(db, id))
+      .sort((a, b) => b.seq - a.seq)
+      .slice(0, SITE_LOOKS);
+    return looks.length === 0 ? {} : { site: { looks: looks.length, packed: looks.filter(({ packed }) => packed === 1).length } };
+  });
 }
 
-function readSite(db: Db, site: string): SitePacks {
-  const { looks, packed } = db
-    .prepare(
-      `SELECT count(*) AS looks, coalesce(sum(EXISTS (SELECT 1 FROM json_each(result_json, '$.evidence') e
-         WHERE json_extract(e.value, '$.cause') = 'deck-packed' AND json_extract(e.value, '$.result') = 'seen')), 0) AS packed
-       FROM (${STANDING_TAKES} AND t.check_id = 'deck-cleanliness' AND t.machine_id IN (SELECT id FROM machines WHERE site = ?)
-         ORDER BY seq DESC LIMIT ?)`,
-    )
-    .get(site, SITE_LOOKS) as { looks: number; packed: number };
-  return looks === 0 ? {} : { site: { looks, packed } };
+/** The last looks under one machine's deck, and whether each found it packed. */
+function packsOf(db: Db, machineId: string): { seq: number; packed: 0 | 1 }[] {
+  const read = () =>
+    db
+      .prepare(
+        `SELECT seq, EXISTS (SELECT 1 FROM json_each(result_json, '$.evidence') e
+           WHERE json_extract(e.value, '$.cause') = 'deck-packed' AND json_extract(e.value, '$.result') = 'seen') AS packed
+         FROM (${STANDING_TAKES} AND t.check_id = 'deck-cleanliness' AND t.machine_id = ? ORDER BY seq DESC LIMIT ?)`,
+      )
+      .all(machineId, SITE_LOOKS) as { seq: number; packed: 0 | 1 }[];
+  return whileUnchanged(db, `packs of ${machineId}`, read, { on: ofMachine(machineId, "log") });
 }
 
 const isTaken = (readings: object): boolean => heightReadingsSchema.safeParse(readings).success;
@@ -242,12 +249,23 @@ const BRINGS: Record<Want, (db: Db, args: For & { checkId: string }) => object |
   "grease-due": (db, { machineId, now }): Pick<PlayReadings, "grease"> => ({ grease: greaseDue(db, machineId, now) }),
 };
 
+/** What lies within an hour is no older for it. */
+function broughtBy(db: Db, want: Want, args: For & { checkId: string }): object | undefined {
+  const { machineId, now, jobId, checkId } = args;
+  // Of a whole site, it is kept by its machines.
+  if (want === "site-packs") return BRINGS[want](db, args);
+  return whileUnchanged(db, `${want} ${checkId} ${machineId} ${jobId ?? ""} ${now.slice(0, 13)}`, () => BRINGS[want](db, args), {
+    on: ofMachine(machineId, "log", "sheet", "hours", "spindles", "photographs"),
+    size: "middling",
+  });
+}
+
 /** All that a machine's record brings to its worksheets; with a job, what hangs on the job too. */
 export function checkContexts(db: Db, args: For): CheckContexts {
   const { machine } = getMachine(db, args.machineId);
   return Object.fromEntries(
     worksheetsFor(machine).flatMap(({ id, wants }) => {
-      const brought = wants && BRINGS[wants](db, { ...args, checkId: id });
+      const brought = wants && broughtBy(db, wants, { ...args, checkId: id });
       return brought ? [[id, brought]] : [];
     }),
   );

@@ -6,6 +6,7 @@ import { dateIn, hoursADay } from "@/core/service/spindles";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { getMachine, type MachineRecord } from "./machines";
+import { ofMachine, whileUnchanged } from "./reads";
 import { STEP_DATA } from "./step-data";
 import { takesOfCheck } from "./takes-read";
 
@@ -36,6 +37,10 @@ type Of = Pick<MachineRecord, "id" | "machine">;
 
 /** Fixes that say anything of a knife or a reel, in the order of the log; undone ones say nothing. */
 function grindsOf(db: Db, machineId: string): Fix[] {
+  return whileUnchanged(db, `grinds of ${machineId}`, () => readGrinds(db, machineId), { on: ofMachine(machineId, "log") });
+}
+
+function readGrinds(db: Db, machineId: string): Fix[] {
   const rows = db
     .prepare(
       `SELECT s.data_json, s.at, s.seq FROM steps s JOIN jobs j ON j.id = s.job_id WHERE j.machine_id = ? AND s.kind = 'fix'
@@ -52,6 +57,12 @@ const ofUnit = (fixes: readonly Fix[], unit: string): Fix[] =>
 /** The bedknife of every unit: ground so often since it was fitted, so much off, so many grinds left, and when to order the next. */
 export function knifeLivesOf(db: Db, { id: machineId, machine }: Of, now: string): Omit<UnitKnife, "reel">[] {
   if (machine.units.length === 0) return [];
+  return whileUnchanged(db, `knives of ${machineId} ${now.slice(0, 13)}`, () => readLives(db, { id: machineId, machine }, now), {
+    on: ofMachine(machineId, "log", "sheet", "hours"),
+  });
+}
+
+function readLives(db: Db, { id: machineId, machine }: Of, now: string): Omit<UnitKnife, "reel">[] {
   const fixes = grindsOf(db, machineId);
   const meter = meterReadings(db, machineId);
   const rate = hoursADay(meter, now);

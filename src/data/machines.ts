@@ -120,6 +120,9 @@ function allNames(db: Db): MachineName[] {
   );
 }
 
+/** Every machine that mows a site, those retired too. */
+export const machinesAt = (db: Db, site: string): string[] => allNames(db).flatMap((one) => (one.site === site ? [one.id] : []));
+
 export type MachineName = Pick<MachineRecord, "id" | "fleetNumber" | "name" | "site">;
 
 /** Of a machine `m`: it belongs to the fleet. One that was taken out is asked for by its own page alone. */

@@ -538,6 +538,17 @@ export type Lots = {
  * was damaged or lost says only that it lasted so long.
  */
 export function lotsOf(db: Db, partId: number, now: string): Lots {
+  const on = db
+    .prepare(
+      "SELECT DISTINCT l.machine_id AS id FROM part_sets s JOIN set_log l ON l.set_id = s.id WHERE s.part_id = ? AND l.machine_id IS NOT NULL",
+    )
+    .all(partId) as { id: string }[];
+  return whileUnchanged(db, `lots of ${partId} ${now.slice(0, 13)}`, () => readLots(db, partId, now), {
+    on: ["sets", "parts", "stock", ...on.flatMap(({ id }) => ofMachine(id, "hours", "sheet"))],
+  });
+}
+
+function readLots(db: Db, partId: number, now: string): Lots {
   const { part } = getPart(db, partId);
   const sets = listSets(db, now, { partId });
   const work = workFactors(

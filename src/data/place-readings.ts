@@ -2,6 +2,7 @@ import { worksheetById } from "@/core/checks";
 import { answersAt, isReadAt } from "@/core/checks/form";
 import { isPlaceOf, type Machine } from "@/core/machine";
 import type { Db } from "./connection";
+import { ofMachine, whileUnchanged } from "./reads";
 import { type Take, takesNaming } from "./takes-read";
 
 /** `answers`: what was picked rather than measured (how paper cut, how a hub turned). */
@@ -16,6 +17,13 @@ const MOST_TAKES = 12;
  * What was read at a place of a machine, take by take, the newest first; at its tips and ends with it. Corrected and undone takes do not count.
  */
 export function takesOfPlace(db: Db, args: { machineId: string; machine: Machine; place: string }): PlaceTake[] {
+  return whileUnchanged(db, `takes at ${args.place} of ${args.machineId}`, () => readTakes(db, args), {
+    on: ofMachine(args.machineId, "log", "sheet"),
+    size: "middling",
+  });
+}
+
+function readTakes(db: Db, args: { machineId: string; machine: Machine; place: string }): PlaceTake[] {
   const { machine, place } = args;
   const isPlace = (id: string) => isPlaceOf(machine, id);
   const own = takesNaming(db, args.machineId, place).flatMap(({ stepId, at, jobId, who, checkId, ...take }): PlaceTake[] => {

@@ -22,7 +22,7 @@ import { edgeLooks } from "./edge-looks";
 import { AppError } from "./errors";
 import { meterReadings } from "./hours";
 import { lastSeenOf } from "./machine-state";
-import { getMachine, listMachines, type MachineRecord } from "./machines";
+import { getMachine, listMachines, type MachineRecord, machinesAt } from "./machines";
 import { sharpBySets } from "./parts";
 import { atOnce, ofMachine, type Subject, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
@@ -275,14 +275,8 @@ const seenHere = (db: Db, id: string): LastSeen =>
 
 /** What happened last to the turf of a site, by whichever machine that mows there it was told of. */
 function turfOf(db: Db, site: string): LastSeen {
-  const here = whileUnchanged(
-    db,
-    `machines at ${site}`,
-    () => db.prepare("SELECT id FROM machines WHERE site = ?").all(site) as { id: string }[],
-    { on: ["fleet"] },
-  );
   const merged: Record<string, LastSeen[string]> = emptyTable();
-  for (const { id } of here) {
+  for (const id of machinesAt(db, site)) {
     const told = whileUnchanged(
       db,
       `turf told of ${id}`,
@@ -307,16 +301,22 @@ function seasonOf(db: Db, now: string): Season {
 }
 
 /** What is the same for every machine of the fleet, worked out once for all of them. */
-type Shared = { season: Season; turf: (site: string) => LastSeen; sharpenHours: (kind: KindId) => number };
+type Shared = { season: Season; turf: (site: string) => Turf; sharpenHours: (kind: KindId) => number; key: string };
+/** With all of it as a text, which changes when it does. */
+type Turf = { seen: LastSeen; key: string };
 
 function sharedOf(db: Db, now: string): Shared {
   const season = seasonOf(db, now);
-  const turfs = new Map<string, LastSeen>();
+  const turfs = new Map<string, Turf>();
   const hours = new Map<KindId, number>();
   return {
     season,
+    key: season.join(" "),
     turf: (site) => {
-      const turf = turfs.get(site) ?? turfOf(db, site);
+      const before = turfs.get(site);
+      if (before) return before;
+      const seen = turfOf(db, site);
+      const turf = { seen, key: JSON.stringify(seen) };
       turfs.set(site, turf);
       return turf;
     },
@@ -346,10 +346,10 @@ export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceSt
 function standingsOf(db: Db, record: MachineRecord, now: string, shared: Shared): ServiceStanding[] {
   const { id, machine, site } = record;
   const [turf, sharpenHours, today] = [shared.turf(site), shared.sharpenHours(machine.kind), localDay(now)];
-  const key = `service of ${id} ${today} ${sharpenHours} ${shared.season.join(" ")} ${JSON.stringify(turf)}`;
+  const key = `service of ${id} ${today} ${sharpenHours} ${shared.key} ${turf.key}`;
   const read = () => {
     const meter = meterReadings(db, id);
-    const seen = Object.assign(emptyTable<LastSeen[string]>(), seenHere(db, id), turf);
+    const seen = Object.assign(emptyTable<LastSeen[string]>(), seenHere(db, id), turf.seen);
     return serviceStandings({
       machineId: id,
       machine,

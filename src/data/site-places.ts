@@ -2,7 +2,9 @@ import * as z from "zod";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
+import { machinesAt } from "./machines";
 import { dataUrlSchema, type Picture, requireRoom } from "./pictures";
+import { atOnce, ofMachine, whileUnchanged } from "./reads";
 
 const share = z.number().min(0).max(1);
 export const newPlaceSchema = z
@@ -155,18 +157,35 @@ const DAY = 86_400_000;
 /** What was struck on a site by the machines that mow there, the newest first; what was taken back was not struck. */
 export function strikesOnSite(db: Db, site: string, now: string): Strike[] {
   const since = new Date(Date.parse(now) - RECENT_DAYS * DAY).toISOString();
-  const rows = db
-    .prepare(
-      `SELECT e.machine_id, m.fleet_number, e.data_json, e.at, e.who FROM machines m JOIN events e ON e.machine_id = m.id
-       WHERE m.site = ? AND e.event = 'struck' AND e.voids_id IS NULL AND e.at >= ?
-         AND NOT EXISTS (SELECT 1 FROM events v WHERE v.voids_id = e.id) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = e.step_id)
-       ORDER BY e.seq DESC LIMIT 40`,
-    )
-    .all(site, since) as { machine_id: string; fleet_number: string; data_json: string; at: string; who: string }[];
-  return rows.map(({ machine_id, fleet_number, data_json, at, who }) => {
-    const { words = "", where = "" } = JSON.parse(data_json) as { words?: string; where?: string };
-    return { machineId: machine_id, fleetNumber: fleet_number, where, words, at, who };
-  });
+  return atOnce(db, () =>
+    machinesAt(db, site)
+      .flatMap((id) => strikesOf(db, id))
+      .filter(({ at }) => at >= since)
+      .sort((a, b) => b.seq - a.seq)
+      .slice(0, STRIKES_SHOWN)
+      .map(({ seq: _, ...strike }) => strike),
+  );
+}
+
+const STRIKES_SHOWN = 40;
+
+/** What one machine struck, the last first. */
+function strikesOf(db: Db, machineId: string): (Strike & { seq: number })[] {
+  const read = () => {
+    const rows = db
+      .prepare(
+        `SELECT m.fleet_number, e.data_json, e.at, e.who, e.seq FROM events e JOIN machines m ON m.id = e.machine_id
+         WHERE e.machine_id = ? AND e.event = 'struck' AND e.voids_id IS NULL
+           AND NOT EXISTS (SELECT 1 FROM events v WHERE v.voids_id = e.id) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = e.step_id)
+         ORDER BY e.seq DESC LIMIT ${STRIKES_SHOWN}`,
+      )
+      .all(machineId) as { fleet_number: string; data_json: string; at: string; who: string; seq: number }[];
+    return rows.map(({ fleet_number, data_json, at, who, seq }) => {
+      const { words = "", where = "" } = JSON.parse(data_json) as { words?: string; where?: string };
+      return { machineId, fleetNumber: fleet_number, where, words, at, who, seq };
+    });
+  };
+  return whileUnchanged(db, `strikes of ${machineId}`, read, { on: [...ofMachine(machineId, "log"), "fleet"] });
 }
 
 /** What whoever goes to a site next is told: its places, and what was struck where. */
