@@ -3,7 +3,7 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { AppError, ofDriver } from "./errors";
 import { ensureFeedKey } from "./feed-key";
-import { refoldStates } from "./machine-state";
+import { disownStates, refoldStates } from "./machine-state";
 import { isNewer, migrate } from "./migrate";
 import { keepStatements } from "./reads";
 import { pruneSubmissions } from "./submissions";
@@ -13,11 +13,14 @@ export type Db = Database.Database;
 /** Another program's lock is waited for that long, then said; the server answers nobody while it waits. */
 const BUSY_MILLISECONDS = 2000;
 
+/** What is kept beside the log: all of it made anew, and who hears how far it has come (`refoldStates`). */
+type Rebuild = { isFoldedAnew?: boolean; told?: Parameters<typeof refoldStates>[1] };
+
 /**
  * An open, migrated database: WAL, foreign keys on, busy timeout. `file` may be ":memory:". A file that cannot be used is looked at without a
  * change to it. Throws `database-newer`, `record-spoilt`, `record-unreadable`, `record-busy`, `no-room`.
  */
-export function openDatabase(file: string, now = new Date().toISOString()): Db {
+export function openDatabase(file: string, now = new Date().toISOString(), rebuild: Rebuild = {}): Db {
   let db: Db | undefined;
   try {
     if (file !== ":memory:") {
@@ -30,7 +33,8 @@ export function openDatabase(file: string, now = new Date().toISOString()): Db {
     db.pragma("synchronous = FULL");
     db.pragma("foreign_keys = ON");
     migrate(db, { now });
-    refoldStates(db);
+    if (rebuild.isFoldedAnew) disownStates(db);
+    refoldStates(db, rebuild.told);
     ensureFeedKey(db, now);
     pruneSubmissions(db, now);
     if (file !== ":memory:") ownerOnly(file);

@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { liveSteps } from "@/core/jobs";
 import type { SafeState } from "@/core/safety";
 import { type Answers, isSubstantial } from "@/core/safety";
@@ -228,33 +229,68 @@ export function settleStates(db: Db, machineIds: readonly string[]): { machineId
   });
 }
 
-/** Brings every machine up to this reckoning, once, when the data is opened. */
-export function refoldStates(db: Db): void {
+/** Of a row that is to be folded anew, from the first line. */
+const NO_VERSION = -1;
+/** Has every machine folded anew by the next `refoldStates`; nothing that may not run does meanwhile, since the gate takes no state of another version. */
+export const disownStates = (db: Db): unknown => db.prepare("UPDATE machine_states SET fold_version = ?").run(NO_VERSION);
+
+const TABLE = `CREATE TABLE IF NOT EXISTS machine_states (
+  machine_id TEXT NOT NULL PRIMARY KEY REFERENCES machines (id), fold_version INTEGER NOT NULL, is_held INTEGER NOT NULL CHECK (is_held IN (0, 1)),
+  state_json TEXT NOT NULL CHECK (json_valid(state_json)), last_json TEXT, rest_json TEXT, log_n INTEGER, hash TEXT) STRICT`;
+
+type StateRow = { state_json: string; last_json: string | null; rest_json: string | null };
+
+const hashOf = ({ state_json, last_json, rest_json }: StateRow): string =>
+  createHash("sha256").update(`${state_json}\n${last_json}\n${rest_json}`).digest("hex");
+
+/**
+ * Machines whose kept state is none: missing, of an older reckoning, behind its log, or not as it was written. A table that was dropped is made again, and all of
+ * it is missing.
+ */
+export function statesToFold(db: Db): string[] {
+  db.exec(TABLE);
   const rows = db
-    .prepare(`SELECT m.id FROM machines m LEFT JOIN machine_states s ON s.machine_id = m.id WHERE (${IS_OF_NOW}) IS NOT TRUE`)
-    .all(FOLD_VERSION) as { id: string }[];
-  if (rows.length === 0) return;
-  db.transaction(() => {
-    for (const { id } of rows) unlessSpoilt(() => keep(db, id));
-  }).immediate();
+    .prepare(
+      `SELECT m.id, (${IS_OF_NOW}) IS TRUE AS is_of_now, s.hash, s.state_json, s.last_json, s.rest_json
+       FROM machines m LEFT JOIN machine_states s ON s.machine_id = m.id ORDER BY m.id`,
+    )
+    .all(FOLD_VERSION) as ({ id: string; is_of_now: 0 | 1; hash: string | null } & StateRow)[];
+  return rows.flatMap((row) => (row.is_of_now === 1 && row.hash === hashOf(row) ? [] : [row.id]));
+}
+
+/**
+ * Brings every machine up to this reckoning when the data is opened, each in a change of its own: whoever stops it in the middle goes on from there. `told` hears
+ * of each, and stops it by answering false. Answers how many were folded.
+ */
+export function refoldStates(db: Db, told: (done: number, all: number, machineId: string) => boolean = () => true): number {
+  const ids = statesToFold(db);
+  let done = 0;
+  for (const id of ids) {
+    // What is wrong with a row says nothing to fold on from; it stands for lists until the new one does.
+    const fold = () => {
+      db.prepare("UPDATE machine_states SET fold_version = ? WHERE machine_id = ?").run(NO_VERSION, id);
+      unlessSpoilt(() => keep(db, id));
+    };
+    db.transaction(fold).immediate();
+    done += 1;
+    if (!told(done, ids.length, id)) break;
+  }
+  return done;
 }
 
 function keep(db: Db, machineId: string): MachineState {
   const { state, last, rest } = foldOf(db, machineId);
+  const row: StateRow = {
+    state_json: JSON.stringify(state),
+    last_json: JSON.stringify(last),
+    rest_json: rest === undefined ? null : JSON.stringify(rest),
+  };
   db.prepare(
-    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json, rest_json, log_n)
-     VALUES (?, ?, ?, ?, ?, ?, (SELECT n FROM stamps WHERE subject = 'log:' || ?))
+    `INSERT INTO machine_states (machine_id, fold_version, is_held, state_json, last_json, rest_json, hash, log_n)
+     VALUES (?, ?, ?, ?, ?, ?, ?, (SELECT n FROM stamps WHERE subject = 'log:' || ?))
      ON CONFLICT (machine_id) DO UPDATE SET fold_version = excluded.fold_version, is_held = excluded.is_held, state_json = excluded.state_json,
-       last_json = excluded.last_json, rest_json = excluded.rest_json, log_n = excluded.log_n`,
-  ).run(
-    machineId,
-    FOLD_VERSION,
-    state.unsafe.length > 0 ? 1 : 0,
-    JSON.stringify(state),
-    JSON.stringify(last),
-    rest === undefined ? null : JSON.stringify(rest),
-    machineId,
-  );
+       last_json = excluded.last_json, rest_json = excluded.rest_json, hash = excluded.hash, log_n = excluded.log_n`,
+  ).run(machineId, FOLD_VERSION, state.unsafe.length > 0 ? 1 : 0, row.state_json, row.last_json, row.rest_json, hashOf(row), machineId);
   return state;
 }
 

@@ -102,7 +102,8 @@ export function spoiltMachines(db: Db): MachineName[] {
 }
 
 function allMachines(db: Db): { name: MachineName; record: MachineRecord | undefined }[] {
-  return atOnce(db, () => allNames(db).map((name) => ({ name, record: unlessSpoilt(() => getMachine(db, name.id)) })));
+  const read = () => allNames(db).map((name) => ({ name, record: unlessSpoilt(() => getMachine(db, name.id)) }));
+  return atOnce(db, () => whileUnchanged(db, "machines", read, { on: ["every:sheet", "every:hours", "fleet"] }));
 }
 
 /** Every machine there ever was, those retired too, in the order of their numbers. */

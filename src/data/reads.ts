@@ -7,8 +7,8 @@ const OF_A_MACHINE = ["log", "closed", "sheet", "hours", "owed", "service", "spi
 /** What the shop has once. */
 const OF_THE_SHOP = ["fleet", "people", "rules", "rounds", "parts", "stock", "sets", "procedures", "sites"] as const;
 export type MachineSubject = (typeof OF_A_MACHINE)[number];
-/** What something is read from, as the record's stamps name it. */
-export type Subject = `${MachineSubject}:${string}` | (typeof OF_THE_SHOP)[number];
+/** What something is read from, as the record's stamps name it: of one machine, of every machine there is, or of the shop. */
+export type Subject = `${MachineSubject}:${string}` | `every:${MachineSubject}` | (typeof OF_THE_SHOP)[number];
 
 /** Subjects of one machine. */
 export const ofMachine = (machineId: string, ...sorts: readonly MachineSubject[]): Subject[] =>
@@ -58,6 +58,8 @@ function heldOf(db: Db): Held {
   if (kept.whole === whole) return kept;
   for (const { subject, n: stamp } of ask.moved.all(kept.lastN) as { subject: string; n: number }[]) {
     kept.stamps.set(subject, stamp);
+    // In rising order: the last of a sort is that sort's newest.
+    kept.stamps.set(`every:${subject.split(":")[0]}`, stamp);
     kept.lastN = stamp;
   }
   kept.whole = whole;

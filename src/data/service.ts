@@ -293,11 +293,11 @@ function turfOf(db: Db, site: string): LastSeen {
 /** The depot's year, from all its meters as they stood when the month began: an hour read today does not move every due day of the fleet. */
 function seasonOf(db: Db, now: string): Season {
   const month = `${now.slice(0, 7)}-01T00:00:00.000Z`;
-  return learntSeason(
-    listMachines(db).map(({ id }) =>
-      whileUnchanged(db, `months of ${id} ${month}`, () => monthsSeen(meterReadings(db, id), month), { on: ofMachine(id, "hours") }),
-    ),
-  );
+  const seenOf = (id: string) =>
+    whileUnchanged(db, `months of ${id} ${month}`, () => monthsSeen(meterReadings(db, id), month), { on: ofMachine(id, "hours") });
+  return whileUnchanged(db, `season of ${month}`, () => learntSeason(listMachines(db).map(({ id }) => seenOf(id))), {
+    on: ["every:hours", "every:sheet", "fleet"],
+  });
 }
 
 /** What is the same for every machine of the fleet, worked out once for all of them. */

@@ -67,7 +67,27 @@ function readingsOf(db: Db, steps: readonly number[]): Map<number, Reading[]> {
   return found;
 }
 
+/** So many takes are kept as they were parsed: the last two hundred of a machine are asked for after every step. */
+const MOST_PARSED = 4000;
+const parsed = new WeakMap<Db, Map<number, Take>>();
+
+/** A take is never changed: one that was read is not parsed again. What may yet be rolled back is not kept. */
 function fromRows(db: Db, rows: readonly Row[]): Take[] {
+  const kept = parsed.get(db) ?? new Map<number, Take>();
+  parsed.set(db, kept);
+  const fresh = rows.filter(({ step_id }) => !kept.has(step_id));
+  const found = new Map(parse(db, fresh).map((take) => [take.stepId, take]));
+  const takes = rows.flatMap(({ step_id }) => kept.get(step_id) ?? found.get(step_id) ?? []);
+  if (db.inTransaction) return takes;
+  for (const take of found.values()) kept.set(take.stepId, take);
+  for (const id of kept.keys()) {
+    if (kept.size <= MOST_PARSED) break;
+    kept.delete(id);
+  }
+  return takes;
+}
+
+function parse(db: Db, rows: readonly Row[]): Take[] {
   const readings = readingsOf(
     db,
     rows.map(({ step_id }) => step_id),

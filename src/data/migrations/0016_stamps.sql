@@ -310,3 +310,5 @@ CREATE INDEX steps_by_job_and_seq ON steps (job_id, seq);
 ALTER TABLE machine_states ADD COLUMN rest_json TEXT CONSTRAINT machine_states_rest_valid CHECK (rest_json IS NULL OR json_valid(rest_json));
 -- How far the machine's log had come when it was folded: a state that is behind its log is no state.
 ALTER TABLE machine_states ADD COLUMN log_n INTEGER;
+-- Of what stands in the row, to find one that was changed by another hand.
+ALTER TABLE machine_states ADD COLUMN hash TEXT;

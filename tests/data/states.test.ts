@@ -1,0 +1,95 @@
+import { describe, expect, it } from "vitest";
+import { announce, listen } from "@/data/announce";
+import { openDatabase } from "@/data/connection";
+import { logHours } from "@/data/hours";
+import { recordHold, recordNote } from "@/data/job-actions";
+import { refoldStates, stateOfMachine, statesToFold } from "@/data/machine-state";
+import { listMachines } from "@/data/machines";
+import { logService } from "@/data/service";
+import { emptyDepot, openJob, refusedFor, temporaryFile } from "./helpers";
+
+describe("states that are kept beside the log", () => {
+  /** A record with one machine held, closed again. */
+  function held(): string {
+    const file = temporaryFile();
+    const { db, clock } = emptyDepot(file);
+    recordHold(db, clock.doing(), { jobId: openJob(db, clock), reason: "blade cracked through" });
+    db.close();
+    return file;
+  }
+  const isHeld = (db: ReturnType<typeof openDatabase>) => stateOfMachine(db, "zt-1").unsafe.length > 0;
+
+  it.each([
+    [
+      "changed by another hand",
+      "UPDATE machine_states SET state_json = json_set(state_json, '$.unsafe', json('[]')), is_held = 0 WHERE machine_id = 'zt-1'",
+    ],
+    ["gone", "DELETE FROM machine_states WHERE machine_id = 'zt-1'"],
+    ["all of them gone with their table", "DROP TABLE machine_states"],
+    ["of another reckoning", "UPDATE machine_states SET fold_version = 3"],
+    ["behind their log", "UPDATE machine_states SET log_n = 1"],
+  ])("%s: found when the record is opened, and folded anew from the log", (_, damage) => {
+    const file = held();
+    const raw = openDatabase(file);
+    raw.exec(damage);
+    raw.close();
+    const db = openDatabase(file);
+    expect(statesToFold(db)).toEqual([]);
+    expect([isHeld(db), db.prepare("SELECT is_held FROM machine_states WHERE machine_id = 'zt-1'").get()]).toEqual([true, { is_held: 1 }]);
+    db.close();
+  });
+
+  it("a rebuild that is stopped keeps what it did and goes on from there; what is not built yet is folded where it is asked for", () => {
+    const file = held();
+    const db = openDatabase(file, undefined, { isFoldedAnew: true, told: (done) => done < 3 });
+    const all = listMachines(db).length;
+    expect(statesToFold(db)).toHaveLength(all - 3);
+    expect(isHeld(db)).toBe(true);
+    expect(refoldStates(db)).toBe(all - 3);
+    expect(statesToFold(db)).toEqual([]);
+    db.close();
+  });
+
+  it("a state written behind a log's back is not believed: the gate folds the log", () => {
+    const { db, clock } = emptyDepot();
+    const jobId = openJob(db, clock);
+    db.prepare("INSERT INTO steps (job_id, kind, data_json, who, at, seq) VALUES (?, 'hold', ?, 'AK', ?, 9999)").run(
+      jobId,
+      JSON.stringify({ reason: "written by another program" }),
+      clock.doing().now,
+    );
+    expect(isHeld(db)).toBe(true);
+  });
+});
+
+describe("what was written is told", () => {
+  it("with what it was written to: hours, service and the log of a machine; what was refused, of nothing", () => {
+    const { db, clock } = emptyDepot();
+    const jobId = openJob(db, clock);
+    const heard: (readonly string[])[] = [];
+    const stop = listen((moved) => heard.push(moved));
+    logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 2000, isCorrection: false, isSure: true });
+    logService(db, clock.doing(), { machineId: "zt-1", what: "wash-deck", kind: "done", words: "" });
+    recordNote(db, clock.doing(), { jobId, text: "seen" });
+    expect(refusedFor(() => recordNote(db, clock.doing(), { jobId: 999, text: "seen" }))).toEqual(["job-not-found"]);
+    stop();
+    expect(heard).toEqual([["hours:zt-1"], ["service:zt-1"], ["log:zt-1"]]);
+  });
+
+  it("to everybody, whoever's line is dead: the write stands and is answered", () => {
+    const { db, clock } = emptyDepot();
+    let heard = 0;
+    const stops = [
+      listen(() => {
+        throw new Error("the browser went away");
+      }),
+      listen(() => heard++),
+    ];
+    expect(logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 2000, isCorrection: false, isSure: true }).hoursId).toBeGreaterThan(
+      0,
+    );
+    announce([]);
+    expect(heard).toBe(1);
+    for (const stop of stops) stop();
+  });
+});
