@@ -135,6 +135,8 @@ async function reportCrowd(base: string, pages: readonly string[]): Promise<void
     }
   };
   const reader = async (k: number) => {
+    // Ten people do not press in the same instant.
+    await new Promise((done) => setTimeout(done, (k * 1000) / READERS));
     // Somebody looks at a page before he asks for the next.
     for (let n = k; performance.now() < until; n++) {
       reads.push(await read(base, pages[n % pages.length] as string));

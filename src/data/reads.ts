@@ -146,6 +146,7 @@ function translating(db: Db, statement: Statement): Statement {
   for (const way of ["get", "all", "run"] as const) {
     const own = statement[way].bind(statement) as (...given: unknown[]) => unknown;
     Object.defineProperty(statement, way, {
+      configurable: true,
       value: (...given: unknown[]) => {
         try {
           watchers.get(db)?.statement(statement.source);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { machineSchema } from "@/core/machine";
 import { getBay } from "@/data/bay";
 import { bookOf } from "@/data/book";
 import { checkContexts } from "@/data/check-context";
@@ -9,10 +10,11 @@ import { listEvents } from "@/data/events";
 import { fleetRows } from "@/data/fleet";
 import { awayNow } from "@/data/handover";
 import { closedJobs, holdsOf } from "@/data/holds";
+import { logHours } from "@/data/hours";
 import { getJobView } from "@/data/job-view";
 import { lastKept } from "@/data/last-kept";
 import { getMachineView } from "@/data/machine-view";
-import { getMachine, listMachines } from "@/data/machines";
+import { addMachine, getMachine, listMachines } from "@/data/machines";
 import { listParts, listSets, sharpBySets } from "@/data/parts";
 import { listProcedures } from "@/data/procedures";
 import { watchReads } from "@/data/reads";
@@ -21,7 +23,9 @@ import { readingsDrift } from "@/data/sisters";
 import { stepsOfMachine } from "@/data/step-data";
 import { takesOfMachine } from "@/data/takes";
 import { seedDepot } from "@/demo/depot";
+import { FLEET } from "@/demo/fleet";
 import { GateDepot, newTally, type Walk, walkGate } from "../fuzz/gate-walk";
+import { emptyDepot, openJob } from "./helpers";
 
 const WALKS = 8;
 const DEEDS = 80;
@@ -120,6 +124,49 @@ describe("what is kept of a read", () => {
     watchReads(db, undefined);
     expect([...missed]).toEqual([]);
     expect(keys.size).toBeGreaterThan(20);
+  });
+
+  it("asks the record as often with three times the machines: after a write to one, only that one is read again", () => {
+    const counts = [1, 3].map((times) => {
+      const { db, clock } = emptyDepot();
+      for (const { fleetNumber, name, machine } of FLEET)
+        for (let k = 2; k <= times; k++)
+          addMachine(db, clock.doing(), {
+            fleetNumber: `${fleetNumber}-${k}`,
+            name,
+            site: "Elsewhere",
+            machine: machineSchema.parse(machine),
+            meterHours: 100,
+          });
+      let asked = 0;
+      const prepare = db.prepare.bind(db);
+      const counted = new Set<object>();
+      db.prepare = ((sql: string) => {
+        const statement = prepare(sql);
+        if (counted.has(statement)) return statement;
+        counted.add(statement);
+        for (const way of ["get", "all"] as const) {
+          const own = statement[way].bind(statement);
+          Object.defineProperty(statement, way, {
+            value: (...given: unknown[]) => {
+              asked++;
+              return own(...given);
+            },
+          });
+        }
+        return statement;
+      }) as typeof db.prepare;
+      const of = { machineId: "zt-1", jobId: openJob(db, clock) };
+      return Object.entries(READS).map(([name, read]) => {
+        read(db, of);
+        logHours(db, clock.doing(), { machineId: "zt-1", meterHours: 2000 + asked / 1e6, isCorrection: false, isSure: true });
+        const before = asked;
+        read(db, of);
+        return [name, asked - before];
+      });
+    });
+    expect(counts[1]).toEqual(counts[0]);
+    expect(counts[0]?.some(([, n]) => Number(n) > 0)).toBe(true);
   });
 
   it.each(Array.from({ length: WALKS }, (_, k) => k + 1))(
