@@ -4,6 +4,7 @@ import { sheetDifferences } from "@/core/sheet";
 import { complaintsOfMachine } from "./complaints";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
+import { byLetters } from "./grouped";
 import { getMachine } from "./machines";
 import { ofMachine, whileUnchanged } from "./reads";
 import { serviceEntries } from "./service";
@@ -211,7 +212,7 @@ export function bookOf(db: Db, machineId: string): readonly BookLine[] {
 function readBook(db: Db, machineId: string): BookLine[] {
   getMachine(db, machineId);
   const log = ordered(db, machineId);
-  const others = beside(db, machineId).sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+  const others = beside(db, machineId).sort((a, b) => byLetters(a.at, b.at));
   const lines: BookLine[] = [];
   let k = 0;
   for (const line of log) {

@@ -1,6 +1,7 @@
 import type { TaskId } from "@/core/service/tasks";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
+import { byLetters } from "./grouped";
 import { knifeLivesOf } from "./knives";
 import { listMachines, type MachineRecord } from "./machines";
 import { atOnce, ofMachine, whileUnchanged } from "./reads";
@@ -69,7 +70,7 @@ export function dueNow(db: Db, now: string): Due[] {
       listMachines(db)
         .flatMap((record) => greaseAndKnives(db, record, now))
         .concat(serviceLines(db, now))
-        .sort((a, b) => Number(b.state === "due") - Number(a.state === "due") || (a.on ?? "").localeCompare(b.on ?? "")),
+        .sort((a, b) => Number(b.state === "due") - Number(a.state === "due") || byLetters(a.on ?? "", b.on ?? "")),
     ),
   );
 }

@@ -8,7 +8,7 @@ import { dueNow } from "./due";
 import { grouped } from "./grouped";
 import { listMachines } from "./machines";
 import { listOwed } from "./owed";
-import { whileUnchanged } from "./reads";
+import { atOnce, ofMachine, whileUnchanged } from "./reads";
 import { serviceDue } from "./service";
 
 /** How a machine stands in one word, the gravest that is true. */
@@ -44,16 +44,11 @@ function counted<T>(all: readonly T[], keyOf: (one: T) => string): Map<string, n
 
 /** Every machine, those retired too, with what is open, owed and due on it. */
 export function fleetRows(db: Db, now: string): FleetRow[] {
+  return atOnce(db, () => readRows(db, now));
+}
+
+function readRows(db: Db, now: string): FleetRow[] {
   return whileUnchanged(db, `fleet on ${localDay(now)}`, () => {
-    const states = new Map(
-      (
-        db.prepare("SELECT machine_id, is_held, state_json FROM machine_states").all() as {
-          machine_id: string;
-          is_held: number;
-          state_json: string;
-        }[]
-      ).map((row) => [row.machine_id, { isHeld: row.is_held === 1, state: JSON.parse(row.state_json) as MachineState }]),
-    );
     const open = db.prepare("SELECT id, machine_id, state FROM jobs WHERE state <> 'closed' ORDER BY id").all() as {
       id: number;
       machine_id: string;
@@ -70,7 +65,7 @@ export function fleetRows(db: Db, now: string): FleetRow[] {
     );
     return listMachines(db, { withRetired: true }).map((record): FleetRow => {
       const { id, machine } = record;
-      const own = states.get(id);
+      const own = stateInShort(db, id);
       const open = (jobs.get(id) ?? []).map((job) => ({ id: job.id, state: job.state }));
       const working = JOB_ORDER.find((state) => open.some((job) => job.state === state));
       const hours = record.totalHours ?? record.meterHours;
@@ -88,17 +83,30 @@ export function fleetRows(db: Db, now: string): FleetRow[] {
           ? "retired"
           : own?.isHeld
             ? "held"
-            : own?.state.struck
+            : own?.isStruck
               ? "struck"
               : ((working as FleetState | undefined) ?? "ready"),
         openJobs: open,
         owed: owed.get(id) ?? 0,
         due: due.get(id) ?? 0,
-        notAsBuilt: own?.state.notAsBuilt.length ?? 0,
+        notAsBuilt: own?.notAsBuilt ?? 0,
         sheetVersion: record.sheetVersion,
       };
     });
   });
+}
+
+/** What the table says of a machine's state, short of all there is to it. */
+function stateInShort(db: Db, machineId: string): { isHeld: boolean; isStruck: boolean; notAsBuilt: number } | undefined {
+  const read = () => {
+    const row = db.prepare("SELECT is_held, state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
+      | { is_held: number; state_json: string }
+      | undefined;
+    if (!row) return undefined;
+    const { struck, notAsBuilt } = JSON.parse(row.state_json) as MachineState;
+    return { isHeld: row.is_held === 1, isStruck: struck !== undefined, notAsBuilt: notAsBuilt.length };
+  };
+  return whileUnchanged(db, `state in short of ${machineId}`, read, { on: ofMachine(machineId, "log") });
 }
 
 /** What is not a task of service, and counted beside it. */

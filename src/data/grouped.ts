@@ -9,3 +9,6 @@ export function grouped<T>(items: readonly T[], keysOf: (item: T) => Iterable<st
     }
   return found;
 }
+
+/** In the order of their letters, for days and hours as the record writes them: of one length, and digits. */
+export const byLetters = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

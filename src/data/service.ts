@@ -20,6 +20,7 @@ import { audit, type Doing, once } from "./context";
 import { dayText, isTooFar } from "./days";
 import { edgeLooks } from "./edge-looks";
 import { AppError } from "./errors";
+import { byLetters } from "./grouped";
 import { meterReadings } from "./hours";
 import { lastSeenOf } from "./machine-state";
 import { getMachine, listMachines, type MachineRecord, machinesAt } from "./machines";
@@ -394,7 +395,7 @@ function readServiceDue(db: Db, now: string): ServiceOf[] {
             ...standing,
           })),
       )
-      .sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (a.day?.on ?? "").localeCompare(b.day?.on ?? ""));
+      .sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || byLetters(a.day?.on ?? "", b.day?.on ?? ""));
   });
 }
 
