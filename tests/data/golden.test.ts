@@ -4,10 +4,19 @@ import { describe, expect, it } from "vitest";
 import type { Machine } from "@/core/machine";
 import { lastSeen } from "@/core/service/tasks";
 import { isAtRest, type LogLine, machineState } from "@/core/state";
+import { grouped } from "@/data/grouped";
 import { FOLD_VERSION } from "@/data/machine-state";
 
 /** Logs as walks of every deed left them, kept as they were: what they fold to says whether a rule changed. */
-const LOGS = JSON.parse(readFileSync("tests/data/golden-logs.json", "utf8")) as LogLine[][];
+const LOGS = [
+  ...grouped(
+    readFileSync("tests/data/golden-logs.ndjson", "utf8")
+      .trimEnd()
+      .split("\n")
+      .map((text) => JSON.parse(text) as { log: number; line: LogLine }),
+    ({ log }) => [String(log)],
+  ).values(),
+].map((lines) => lines.map(({ line }) => line));
 
 /** What the golden logs fold to, line by line, by the reckoning of this number. */
 const GOLDEN = { version: 8, hash: "66023d22045a225fd10af67642bcc876f0babe211fd6a7be3732323bc0aea031" };
