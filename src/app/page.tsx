@@ -4,7 +4,7 @@ import { stopsMowing } from "@/core/safety";
 import { SYMPTOMS, type SymptomId } from "@/core/trade";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
-import { type Due, dueNow } from "@/data/due";
+import { type Due, dueNow, dueThisWeek } from "@/data/due";
 import { awayNow } from "@/data/handover";
 import { getMachine } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
@@ -122,16 +122,13 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
 const isUrgent = ({ symptoms }: BayJob): boolean => stopsMowing(symptoms as SymptomId[]).length > 0;
 const byUrgency = (jobs: readonly BayJob[]): BayJob[] => [...jobs].sort((a, b) => Number(isUrgent(b)) - Number(isUrgent(a)));
 
-const WEEK = 7 * 86_400_000;
-
 /** The morning in one line: what is held, in hand, waiting, away, due this week and owed; each leads to where it stands. */
 function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; due: readonly Due[]; owed: number; now: string }) {
   const { jobs, now } = args;
-  const soon = new Date(Date.parse(now) + WEEK).toISOString();
   const free = jobs.filter(({ isHeld }) => !isHeld);
   const count = (state: JobState) => free.filter((job) => job.state === state).length;
   const urgent = free.filter(isUrgent).length;
-  const week = args.due.filter(({ state, on }) => state === "due" || (on !== undefined && on <= soon)).length;
+  const week = dueThisWeek(args.due, now);
   const parts: { href: string; words: string; isGrave?: boolean }[] = [
     { href: "#shelf-held", words: `${args.held} held`, isGrave: args.held > 0 },
     ...(urgent > 0 ? [{ href: "#shelf-waiting", words: `${urgent} not to mow on`, isGrave: true }] : []),

@@ -23,6 +23,14 @@ export type Due = {
   range?: { early: string; late: string };
 };
 
+const WEEK = 7 * 86_400_000;
+
+/** How much of it is due by now or within a week: the one count that every page says. */
+export function dueThisWeek(due: readonly Due[], now: string): number {
+  const soon = new Date(Date.parse(now) + WEEK).toISOString();
+  return due.filter(({ state, on }) => state === "due" || (on !== undefined && on <= soon)).length;
+}
+
 type Item = Omit<Due, "places"> & { place: string };
 
 /** Lines of one machine about one thing in one state are one line with all its places, and the soonest of their days. */

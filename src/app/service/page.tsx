@@ -3,7 +3,7 @@ import { headers } from "next/headers";
 import Link from "next/link";
 import { SERVICE_TASKS, type TaskId } from "@/core/service/tasks";
 import { database } from "@/data/connection";
-import { dueNow } from "@/data/due";
+import { dueNow, dueThisWeek } from "@/data/due";
 import { feedKey } from "@/data/feed-key";
 import { getMachine, listMachineNames } from "@/data/machines";
 import { isThrough, listRounds } from "@/data/rounds";
@@ -32,8 +32,9 @@ export default async function Service({ searchParams }: Props) {
   const due = serviceDue(db, now);
   const own = due.filter((one) => !what || one.what === what);
   const shown = all === "yes" ? own : own.slice(0, SHOWN);
-  const pressing = due.filter(({ state }) => state === "overdue" || state === "due").length;
-  const grease = dueNow(db, now).filter((one) => one.what === "top-up" || one.what === "purge" || one.what === "order-knife");
+  const everything = dueNow(db, now);
+  const week = dueThisWeek(everything, now);
+  const grease = everything.filter((one) => one.what === "top-up" || one.what === "purge" || one.what === "order-knife");
   const { origin } = paperAddress((await headers()).get("host"));
   const person = await currentPerson();
   const rounds = listRounds(db);
@@ -49,8 +50,8 @@ export default async function Service({ searchParams }: Props) {
           As a calendar file
         </a>
       </div>
-      <p className={`py-1 text-2xl font-bold ${pressing > 0 ? "text-mark" : "text-good"}`}>
-        {pressing === 0 ? "Nothing is due." : `${pressing} ${pressing === 1 ? "thing is" : "things are"} due.`}
+      <p className={`py-1 text-2xl font-bold ${week > 0 ? "text-mark" : "text-good"}`}>
+        {week === 0 ? "Nothing is due this week." : `${week} due this week.`}
       </p>
       {rounds.filter((round) => !isThrough(round)).length > 0 && (
         <section aria-label="Rounds" className="mb-3">

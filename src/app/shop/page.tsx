@@ -1,9 +1,9 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { database } from "@/data/connection";
+import { dueNow, dueThisWeek } from "@/data/due";
 import { awayNow } from "@/data/handover";
 import { listParts } from "@/data/parts";
-import { serviceDue } from "@/data/service";
 import { hazardCount } from "@/data/site-places";
 
 export const metadata: Metadata = { title: "Shop" };
@@ -12,7 +12,7 @@ export const metadata: Metadata = { title: "Shop" };
 export default function Shop() {
   const db = database();
   const now = new Date().toISOString();
-  const due = serviceDue(db, now).filter(({ state }) => state === "due" || state === "overdue").length;
+  const due = dueThisWeek(dueNow(db, now), now);
   const low = listParts(db).filter(({ isLow }) => isLow).length;
   const away = awayNow(db).length;
   const lines: { href: string; title: string; words: string; says: string; isGrave?: boolean }[] = [
@@ -20,7 +20,7 @@ export default function Shop() {
       href: "/service",
       title: "Service",
       words: "What is due by hours, by the calendar and because of what happened; rounds; rules",
-      says: `${due} due`,
+      says: `${due} due this week`,
       isGrave: due > 0,
     },
     {
