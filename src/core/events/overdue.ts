@@ -48,13 +48,8 @@ export function meterAt(meter: readonly MeterReading[], at: string): number | un
 
 /** The same of readings that are in the order of their hours already. */
 export function meterIn(meter: readonly MeterReading[], at: string): number | undefined {
-  let [low, high] = [0, meter.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((meter[middle]?.at ?? "") <= at) low = middle + 1;
-    else high = middle;
-  }
-  const [before, after] = [meter[low - 1], meter[low]];
+  const next = meter.findIndex((reading) => reading.at > at);
+  const [before, after] = next < 0 ? [meter.at(-1), undefined] : [meter[next - 1], meter[next]];
   if (!before) return undefined;
   if (!after) return before.meterHours;
   const share = (Date.parse(at) - Date.parse(before.at)) / (Date.parse(after.at) - Date.parse(before.at));
