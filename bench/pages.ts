@@ -72,7 +72,7 @@ async function timePages(base: string, pages: readonly string[], before: () => P
   return found;
 }
 
-const told = (times: readonly number[], empty: { half: number; most: number }) => {
+const told = (times: readonly number[], empty: { half: number }) => {
   const [half, most] = [seenIn(times, 0.5), seenIn(times, 0.95)];
   return `${half.toFixed(0).padStart(4)} /${most.toFixed(0).padStart(4)} ms ${(half / empty.half).toFixed(1).padStart(4)} ×${(most / empty.half).toFixed(1).padStart(5)} ×`;
 };
@@ -95,7 +95,7 @@ async function report(name: string, data: string, pages: readonly string[]): Pro
         tables
           .map((times) => {
             const of = times.get(EMPTY) ?? [];
-            return told(times.get(page) ?? [], { half: seenIn(of, 0.5), most: seenIn(of, 0.95) });
+            return told(times.get(page) ?? [], { half: seenIn(of, 0.5) });
           })
           .join(" | "),
       );

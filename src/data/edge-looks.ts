@@ -3,6 +3,7 @@ import type { KindId } from "@/core/kinds";
 import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
+import { allNames } from "./machines";
 import { sharpBySets } from "./parts";
 import { ofMachine, whileUnchanged } from "./reads";
 import { rootOf, STANDS } from "./takes-read";
@@ -23,14 +24,8 @@ type Looked = EdgeLook & { stepId: number };
  * first sharpening the record knows say nothing of hours and are left out.
  */
 export function edgeLooks(db: Db, kind: KindId): EdgeLook[] {
-  const ids = whileUnchanged(
-    db,
-    `machines of ${kind}`,
-    () => (db.prepare("SELECT id FROM machines WHERE kind = ? ORDER BY id").all(kind) as { id: string }[]).map(({ id }) => id),
-    { on: ["fleet"] },
-  );
-  return ids
-    .flatMap((id) => looksOf(db, id))
+  return allNames(db)
+    .flatMap((one) => (one.kind === kind ? looksOf(db, one.id) : []))
     .sort((a, b) => b.stepId - a.stepId)
     .slice(0, MOST_LOOKS)
     .map(({ hours, isDull }) => ({ hours, isDull }));

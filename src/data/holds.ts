@@ -7,6 +7,7 @@ import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { grouped } from "./grouped";
 import { meterReadings } from "./hours";
+import { allNames } from "./machines";
 import { atOnce, ofMachine, whileUnchanged } from "./reads";
 
 export type HeldFix = ClosedJob & {
@@ -40,17 +41,11 @@ const LONGEST_MINUTES = 600;
 /** Every closed job with what became of it, of all machines or of one. */
 export function closedJobs(db: Db, now: string, machineId?: string): HeldFix[] {
   return atOnce(db, () =>
-    (machineId === undefined ? machineIds(db) : [machineId]).flatMap((id) => closedOf(db, id, now)).sort((a, b) => a.jobId - b.jobId),
+    (machineId === undefined ? allNames(db).map(({ id }) => id) : [machineId])
+      .flatMap((id) => closedOf(db, id, now))
+      .sort((a, b) => a.jobId - b.jobId),
   );
 }
-
-const machineIds = (db: Db): string[] =>
-  whileUnchanged(
-    db,
-    "ids of machines",
-    () => (db.prepare("SELECT id FROM machines ORDER BY id").all() as { id: string }[]).map(({ id }) => id),
-    { on: ["fleet"] },
-  );
 
 /** One machine's closed jobs, with its hours and what came back; counted by the day. */
 function closedOf(db: Db, machineId: string, now: string): HeldFix[] {
@@ -244,7 +239,7 @@ function tallyOf(db: Db, machineId: string, now: string, since: string | undefin
 
 function readHolds(db: Db, now: string, since: string | undefined): Holds {
   const all = nothing();
-  for (const id of machineIds(db)) addTally(all, tallyOf(db, id, now, since));
+  for (const { id } of allNames(db)) addTally(all, tallyOf(db, id, now, since));
   const depot = { jobs: all.jobs, cameBack: all.cameBack };
   const prior = priorRate(depot);
   const inOrder = (ids: readonly number[]) => [...ids].sort((a, b) => a - b);

@@ -244,11 +244,9 @@ const hashOf = ({ state_json, last_json, rest_json }: StateRow): string =>
   createHash("sha256").update(`${state_json}\n${last_json}\n${rest_json}`).digest("hex");
 
 /**
- * Machines whose kept state is none: missing, of an older reckoning, behind its log, or not as it was written. A table that was dropped is made again, and all of
- * it is missing.
+ * Machines whose kept state is none: missing, of an older reckoning, behind its log, or not as it was written.
  */
 export function statesToFold(db: Db): string[] {
-  db.exec(TABLE);
   const rows = db
     .prepare(
       `SELECT m.id, (${IS_OF_NOW}) IS TRUE AS is_of_now, s.hash, s.state_json, s.last_json, s.rest_json
@@ -263,6 +261,8 @@ export function statesToFold(db: Db): string[] {
  * of each, and stops it by answering false. Answers how many were folded.
  */
 export function refoldStates(db: Db, told: (done: number, all: number, machineId: string) => boolean = () => true): number {
+  // A table that was dropped is made again, and all of it is missing.
+  db.exec(TABLE);
   const ids = statesToFold(db);
   let done = 0;
   for (const id of ids) {

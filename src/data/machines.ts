@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { checkRow, isOffered } from "@/core/checks";
-import { kindById } from "@/core/kinds";
+import { type KindId, kindById } from "@/core/kinds";
 import { type Machine, machineSchema, type PlaceSort, placesBySort, storedSheet } from "@/core/machine";
 import type { Order } from "@/core/sequences/counted";
 import { deckSteps } from "@/core/sequences/deck-off";
@@ -102,23 +102,18 @@ export function spoiltMachines(db: Db): MachineName[] {
 }
 
 function allMachines(db: Db): { name: MachineName; record: MachineRecord | undefined }[] {
-  const read = () => allNames(db).map((name) => ({ name, record: unlessSpoilt(() => getMachine(db, name.id)) }));
+  const read = () => allNames(db).map(({ kind: _, ...name }) => ({ name, record: unlessSpoilt(() => getMachine(db, name.id)) }));
   return atOnce(db, () => whileUnchanged(db, "machines", read, { on: ["every:sheet", "every:hours", "fleet"] }));
 }
 
 /** Every machine there ever was, those retired too, in the order of their numbers. */
-function allNames(db: Db): MachineName[] {
-  return whileUnchanged(
-    db,
-    "names of machines",
-    () =>
-      (
-        db.prepare("SELECT id, fleet_number, name, site FROM machines ORDER BY fleet_number").all() as (Omit<MachineName, "fleetNumber"> & {
-          fleet_number: string;
-        })[]
-      ).map(({ fleet_number, ...row }) => ({ ...row, fleetNumber: fleet_number })),
-    { on: ["fleet"] },
-  );
+export function allNames(db: Db): (MachineName & { kind: KindId })[] {
+  type NameRow = Omit<MachineName, "fleetNumber"> & { fleet_number: string; kind: KindId };
+  const read = () =>
+    (db.prepare("SELECT id, fleet_number, name, site, kind FROM machines ORDER BY fleet_number").all() as NameRow[]).map(
+      ({ fleet_number, ...row }) => ({ ...row, fleetNumber: fleet_number }),
+    );
+  return whileUnchanged(db, "names of machines", read, { on: ["fleet"] });
 }
 
 /** Every machine that mows a site, those retired too. */

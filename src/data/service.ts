@@ -332,7 +332,7 @@ function sharedOf(db: Db, now: string): Shared {
 export type ServiceOf = { machineId: string; fleetNumber: string; name: string; site: string } & ServiceStanding;
 
 /** What one machine's tasks are reckoned from, beside what the fleet shares. */
-export const serviceReads = (machineId: string): Subject[] => [
+const serviceReads = (machineId: string): Subject[] => [
   ...ofMachine(machineId, "log", "sheet", "hours", "service", "sets"),
   "parts",
   "rules",

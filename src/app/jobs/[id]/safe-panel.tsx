@@ -146,7 +146,9 @@ export function SafePanel({
 /** What goes to the bench is most often what was found wrong; of one blade or unit alone there is no question. */
 function partsInHand({ machine: { machine }, takes }: JobView): string[] {
   const ids = cutters(machine).map(({ id }) => id);
-  const found = takes.flatMap(({ result }) => result.findings.filter(({ verdict }) => verdict === "out" || verdict === "stop"));
+  // What was read again since is found no more.
+  const last = takes.filter((take, k) => !takes.slice(k + 1).some(({ checkId }) => checkId === take.checkId));
+  const found = last.flatMap(({ result }) => result.findings.filter(({ verdict }) => verdict === "out" || verdict === "stop"));
   return ids.length === 1 ? ids : ids.filter((id) => found.some(({ place }) => place === id));
 }
 
