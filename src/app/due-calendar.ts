@@ -1,7 +1,5 @@
 import { createEvents, type DateArray, type EventAttributes } from "ics";
-import type { Due } from "@/data/due";
-import type { Owed } from "@/data/owed";
-import { sayOwed } from "@/ui/words/owed";
+import type { DueLine } from "@/data/due";
 import { sayDue } from "./due";
 
 type Named = { id: string; fleetNumber: string; places: readonly { id: string; label: string }[] };
@@ -49,14 +47,8 @@ function dayOf(iso: string, zone: string): DateArray {
  * What falls due and what is owed as whole days of a calendar (iCalendar, RFC 5545), each under an id that stays the same while its places do, so that a
  * second file moves what the first brought. What is overdue stands on the day it is asked for. Throws where the library refuses an entry.
  */
-export function calendarOf(args: {
-  due: readonly Due[];
-  owed: readonly Owed[];
-  machines: readonly Named[];
-  now: string;
-  zone: string;
-}): string {
-  const { due, owed, machines, now, zone } = args;
+export function calendarOf(args: { due: readonly DueLine[]; machines: readonly Named[]; now: string; zone: string }): string {
+  const { due, machines, now, zone } = args;
   const named = (id: string) => machines.find((one) => one.id === id);
   const entry = (uid: string, on: string, title: string): EventAttributes => {
     // Nothing is planned for a day that is gone.
@@ -69,17 +61,16 @@ export function calendarOf(args: {
       created: Date.parse(now),
     };
   };
-  const events = [
-    ...due.map(({ machineId, what, places, on, state }) => {
-      const machine = named(machineId);
-      return entry(
-        `${machineId}-${what}-${places.join("-")}`,
-        state === "due" ? now : (on ?? now),
-        `${machine?.fleetNumber ?? machineId}: ${sayDue({ what, places }, machine?.places ?? [])}`,
-      );
-    }),
-    ...owed.map((one) => entry(`owed-${one.id}`, one.dueAt, `${named(one.machineId)?.fleetNumber ?? one.machineId}: ${sayOwed(one)}`)),
-  ];
+  const events = due.map((line) => {
+    const { machineId, what, places = [], owed, day, state, postponed } = line;
+    const machine = named(machineId);
+    const isNow = state === "due" || state === "overdue";
+    return entry(
+      owed ? `owed-${owed.id}` : `${machineId}-${what}-${places.join("-")}`,
+      postponed ? `${postponed.untilDay}T12:00:00.000Z` : isNow && !owed ? now : (day?.on ?? now),
+      `${machine?.fleetNumber ?? machineId}: ${sayDue(line, machine?.places ?? [])}`,
+    );
+  });
   const { value, error } = createEvents(events, { productId: "-//zygometer//due//EN", calName: "Due by its hours" });
   if (error || typeof value !== "string") throw new Error("no calendar", { cause: error });
   return folded(value);

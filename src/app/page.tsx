@@ -4,15 +4,13 @@ import { stopsMowing } from "@/core/safety";
 import { SYMPTOMS, type SymptomId } from "@/core/trade";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
-import { type Due, dueNow, dueThisWeek } from "@/data/due";
+import { type DueLine, dueNow, dueThisWeek } from "@/data/due";
 import { awayNow } from "@/data/handover";
 import { getMachine } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
 import { dateOnly, sinceWords } from "@/ui/time";
-import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";
 import { sayDue } from "./due";
-import { OwedDone } from "./owed-done";
 import { SpoiltNote } from "./spoilt-note";
 
 const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
@@ -27,7 +25,7 @@ const DUE_SHOWN = 12;
 export default async function Bay({ searchParams }: { searchParams: Promise<{ due?: string }> }) {
   const db = database();
   const isAllDue = (await searchParams).due === "all";
-  const { jobs, held, owed, machineCount } = getBay(db);
+  const { jobs, held, machineCount } = getBay(db);
   const now = new Date().toISOString();
   const due = dueNow(db, now);
   const away = awayNow(db);
@@ -43,7 +41,7 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
           </Link>
         </p>
       )}
-      {machineCount > 0 && <Morning held={held.length} jobs={jobs} away={away.length} due={due} owed={owed.length} now={now} />}
+      {machineCount > 0 && <Morning held={held.length} jobs={jobs} away={away.length} due={due} now={now} />}
       <div className="grid gap-x-8 lg:grid-cols-2">
         <Held held={held} jobs={jobs} />
         {SHELVES.map(({ state, title, empty }) => {
@@ -93,27 +91,6 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
         </section>
       )}
       {due.length > 0 && <DueList due={isAllDue ? due : due.slice(0, DUE_SHOWN)} count={due.length} db={db} />}
-      {owed.length > 0 && (
-        <section id="still-owed" aria-labelledby="owed" className="mb-6">
-          <h2 id="owed" className="border-b-2 border-ink pb-1 text-xl">
-            Still owed
-          </h2>
-          <ul className="ruled">
-            {owed.map((item) => (
-              <li key={item.id} className="flex flex-wrap items-center gap-3 py-1">
-                <Link href={`/jobs/${item.jobId}`} prefetch={false} className="num w-16 text-lg font-bold underline underline-offset-4">
-                  {item.fleetNumber}
-                </Link>
-                <span className="grow">{sayOwed(item)}</span>
-                <span className={`num text-sm ${item.dueAt < now ? "font-bold text-mark" : "text-soft"}`}>
-                  {item.dueAt < now ? "was due" : "due"} {dateOnly(item.dueAt)}
-                </span>
-                <OwedDone owedId={item.id} />
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
     </main>
   );
 }
@@ -123,12 +100,13 @@ const isUrgent = ({ symptoms }: BayJob): boolean => stopsMowing(symptoms as Symp
 const byUrgency = (jobs: readonly BayJob[]): BayJob[] => [...jobs].sort((a, b) => Number(isUrgent(b)) - Number(isUrgent(a)));
 
 /** The morning in one line: what is held, in hand, waiting, away, due this week and owed; each leads to where it stands. */
-function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; due: readonly Due[]; owed: number; now: string }) {
+function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; due: readonly DueLine[]; now: string }) {
   const { jobs, now } = args;
   const free = jobs.filter(({ isHeld }) => !isHeld);
   const count = (state: JobState) => free.filter((job) => job.state === state).length;
   const urgent = free.filter(isUrgent).length;
   const week = dueThisWeek(args.due, now);
+  const owed = args.due.filter(({ what }) => what === "owed").length;
   const parts: { href: string; words: string; isGrave?: boolean }[] = [
     { href: "#shelf-held", words: `${args.held} held`, isGrave: args.held > 0 },
     ...(urgent > 0 ? [{ href: "#shelf-waiting", words: `${urgent} not to mow on`, isGrave: true }] : []),
@@ -137,7 +115,7 @@ function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; du
     { href: "#shelf-waiting", words: `${count("waiting")} waiting` },
     ...(args.away > 0 ? [{ href: "#away", words: `${args.away} away` }] : []),
     { href: args.due.length > 0 ? "#due-list" : "/service", words: `${week} due this week` },
-    ...(args.owed > 0 ? [{ href: "#still-owed", words: `${args.owed} owed` }] : []),
+    ...(owed > 0 ? [{ href: "/service?what=owed", words: `${owed} owed` }] : []),
   ];
   return (
     <nav aria-label="This morning" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 text-2xl font-bold">
@@ -150,35 +128,37 @@ function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; du
   );
 }
 
-/** What falls due by the hour meter, overdue first; each leads to where it is written down. */
-function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: ReturnType<typeof database> }) {
+/** What is to be done, whatever it is, the most pressing first; each leads to where it is written down. */
+function DueList({ due, count, db }: { due: readonly DueLine[]; count: number; db: ReturnType<typeof database> }) {
   return (
     <section id="due-list" aria-labelledby="due" className="mb-6">
       <h2 id="due" className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
-        Due by its hours
+        Due
         <span className="num grow text-base text-soft">{count}</span>
+        <Link href="/service" className="text-base font-normal underline" prefetch={false}>
+          Done, put off, rules
+        </Link>
         <a href="/api/v1/due/calendar" className="text-base font-normal underline">
           As a calendar file
         </a>
       </h2>
       <ul className="ruled">
-        {due.map(({ machineId, fleetNumber, name, what, places, state, isOver, on, range }) => {
+        {due.map((line) => {
+          const { machineId, fleetNumber, name, what, places = [], state, owed } = line;
           const { machine } = getMachine(db, machineId);
           return (
-            <li key={`${machineId} ${what} ${state} ${places.join(",")}`}>
+            <li key={`${machineId} ${what} ${state} ${places.join(",")} ${owed?.id ?? ""}`}>
               <Link
-                href={`/machines/${machineId}${what === "order-knife" ? "" : what === "top-up" || what === "purge" ? "#spindles" : "#service"}`}
+                href={owed?.jobId === undefined ? `/machines/${machineId}#service` : `/jobs/${owed.jobId}`}
                 prefetch={false}
                 className="flex min-h-11 flex-wrap items-center gap-x-3 py-1 hover:bg-sheet"
               >
                 <span className="num w-16 text-lg font-bold">{fleetNumber}</span>
                 <span className="grow">
-                  {sayDue({ what, places }, [...machine.spindles, ...machine.units, ...machine.wheels])}{" "}
-                  <span className="text-soft">{name}</span>
+                  {sayDue(line, [...machine.spindles, ...machine.units, ...machine.wheels])} <span className="text-soft">{name}</span>
                 </span>
-                <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
-                  {state === "due" ? (what === "order-knife" ? "now" : isOver ? "overdue" : "due") : on ? `due ${dateOnly(on)}` : "soon"}
-                  {state === "soon" && range ? `, ${dateOnly(range.early)} to ${dateOnly(range.late)}` : ""}
+                <span className={`num text-sm ${state === "due" || state === "overdue" ? "font-bold text-mark" : "text-soft"}`}>
+                  {sayWhen(line)}
                 </span>
               </Link>
             </li>
@@ -192,6 +172,14 @@ function DueList({ due, count, db }: { due: readonly Due[]; count: number; db: R
       )}
     </section>
   );
+}
+
+/** When, in a word or two. */
+function sayWhen({ what, state, day, postponed }: DueLine): string {
+  if (postponed) return `put off to ${dateOnly(postponed.untilDay)}`;
+  if (state === "due" || state === "overdue") return what === "order-knife" ? "now" : state;
+  const range = day?.early && day.late && day.early !== day.late ? `, ${dateOnly(day.early)} to ${dateOnly(day.late)}` : "";
+  return day?.on ? `due ${dateOnly(day.on)}${range}` : "soon";
 }
 
 /** Machines that something unsafe keeps from running, with what it is; the jobs open on them. */

@@ -5,7 +5,6 @@ import type { MachineState } from "@/core/state";
 import { looksSchema } from "./complaints";
 import type { Db } from "./connection";
 import { IN_FLEET } from "./machines";
-import { listOwed, type Owed } from "./owed";
 import { sheetInForce, unlessSpoilt } from "./sheets-read";
 
 export type BayJob = {
@@ -100,20 +99,14 @@ export function heldMachines(db: Db): HeldMachine[] {
   }));
 }
 
-/** Every open job, the longest waiting first, machines that are held, and what closed ones still owe. */
-export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; owed: (Owed & { fleetNumber: string })[]; machineCount: number } {
+/** Every open job, the longest waiting first, and machines that are held. */
+export function getBay(db: Db): { jobs: BayJob[]; held: HeldMachine[]; machineCount: number } {
   const jobs = (db.prepare(`${SELECT} WHERE j.state <> 'closed' ORDER BY j.id`).all() as Row[]).map(fromRow);
-  const numbers = new Map(
-    (db.prepare("SELECT id, fleet_number FROM machines").all() as { id: string; fleet_number: string }[]).map((m) => [
-      m.id,
-      m.fleet_number,
-    ]),
-  );
+  const { n } = db.prepare("SELECT count(*) AS n FROM machines").get() as { n: number };
   return {
     jobs,
     held: heldMachines(db),
-    machineCount: numbers.size,
-    owed: listOwed(db).map((owed) => ({ ...owed, fleetNumber: numbers.get(owed.machineId) ?? owed.machineId })),
+    machineCount: n,
   };
 }
 

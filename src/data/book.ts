@@ -1,5 +1,6 @@
 import { liveSteps } from "@/core/jobs";
 import { type Machine, placesOf } from "@/core/machine";
+import { taskRow } from "@/core/service/tasks";
 import { sheetDifferences } from "@/core/sheet";
 import { complaintsOfMachine } from "./complaints";
 import type { Db } from "./connection";
@@ -115,10 +116,12 @@ function ordered(db: Db, machineId: string): BookLine[] {
         ...(droveOn === undefined ? {} : { droveOn }),
       },
     }));
-  const service = serviceEntries(db, machineId).map(({ id, seq, what, kind, untilDay, words, who, at }) => ({
+  // Grease that was done is told spindle by spindle, by the log of the spindles.
+  const told = serviceEntries(db, machineId).filter(({ what, kind }) => !(taskRow(what)?.spindles && kind === "done"));
+  const service = told.map(({ id, seq, what, kind, places = [], untilDay, words, who, at }) => ({
     seq,
     line: {
-      ...{ key: `service-${id}`, at, who, kind: "service" as const, of: "service" as const, places: [], what, entry: kind, words },
+      ...{ key: `service-${id}`, at, who, kind: "service" as const, of: "service" as const, places: [...places], what, entry: kind, words },
       ...(untilDay ? { untilDay } : {}),
     },
   }));

@@ -16,11 +16,11 @@ import { staleReasons, staleReasonsAt } from "@/core/events";
 import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
 import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
+import { greaseDue } from "./due";
 import { listEvents } from "./events-read";
 import { machinePhotographs } from "./machine-photographs";
 import { getMachine, machinesAt } from "./machines";
 import { atOnce, ofMachine, whileUnchanged } from "./reads";
-import { greaseDue } from "./spindle-log";
 import { getJobRow } from "./steps";
 import { STANDING_TAKES, takesOfJob, takesOfMachine } from "./takes-read";
 
@@ -252,8 +252,8 @@ const BRINGS: Record<Want, (db: Db, args: For & { checkId: string }) => object |
 /** What lies within an hour is no older for it. */
 function broughtBy(db: Db, want: Want, args: For & { checkId: string }): object | undefined {
   const { machineId, now, jobId, checkId } = args;
-  // Of a whole site, it is kept by its machines.
-  if (want === "site-packs") return BRINGS[want](db, args);
+  // Of a whole site, or reckoned with all that is due: it is kept where it is read.
+  if (want === "site-packs" || want === "grease-due") return BRINGS[want](db, args);
   return whileUnchanged(db, `${want} ${checkId} ${machineId} ${jobId ?? ""} ${now.slice(0, 13)}`, () => BRINGS[want](db, args), {
     on: ofMachine(machineId, "log", "sheet", "hours", "spindles", "photographs"),
     size: "middling",

@@ -63,6 +63,7 @@ export const DEEDS = {
   "machine-photographed": NOTHING,
   "machine-photograph-taken-back": NOTHING,
   "owed-done": NOTHING,
+  "owed-postponed": NOTHING,
   // In the shop.
   "service-rule": NOTHING,
   "service-done": NOTHING,

@@ -7,9 +7,7 @@ import type { Db } from "./connection";
 import { dueNow } from "./due";
 import { grouped } from "./grouped";
 import { listMachines } from "./machines";
-import { listOwed } from "./owed";
 import { atOnce, ofMachine, whileUnchanged } from "./reads";
-import { serviceDue } from "./service";
 
 /** How a machine stands in one word, the gravest that is true. */
 export type FleetState = "held" | "struck" | "in-work" | "awaiting-proof" | "waiting" | "ready" | "retired";
@@ -55,12 +53,13 @@ function readRows(db: Db, now: string): FleetRow[] {
       state: JobState;
     }[];
     const jobs = grouped(open, ({ machine_id }) => [machine_id]);
-    const owed = counted(listOwed(db), ({ machineId }) => machineId);
+    const lines = dueNow(db, now);
+    const owed = counted(
+      lines.filter(({ what }) => what === "owed"),
+      ({ machineId }) => machineId,
+    );
     const due = counted(
-      [
-        ...serviceDue(db, now).filter(({ state }) => state === "due" || state === "overdue"),
-        ...dueNow(db, now).filter(({ state, what }) => state === "due" && OF_ITS_OWN.includes(what)),
-      ],
+      lines.filter(({ state, what }) => what !== "owed" && (state === "due" || state === "overdue")),
       ({ machineId }) => machineId,
     );
     return listMachines(db, { withRetired: true }).map((record): FleetRow => {
@@ -108,6 +107,3 @@ function stateInShort(db: Db, machineId: string): { isHeld: boolean; isStruck: b
   };
   return whileUnchanged(db, `state in short of ${machineId}`, read, { on: ofMachine(machineId, "log") });
 }
-
-/** What is not a task of service, and counted beside it. */
-const OF_ITS_OWN: readonly string[] = ["top-up", "purge", "order-knife"];

@@ -16,12 +16,12 @@ export function awayNow(db: Db): Away[] {
          AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = s.id) ORDER BY s.seq`,
     )
     .all() as { id: number; job_id: number; machine_id: string; data_json: string; who: string; at: string }[];
-  return rows.map(({ id, job_id, machine_id, data_json, who, at }) => {
+  return rows.flatMap(({ id, job_id, machine_id, data_json, who, at }) => {
     const { what, to } = STEP_DATA.handover.parse(JSON.parse(data_json));
     const own = owed.filter(
       (one) => one.jobId === job_id && one.detail !== undefined && "what" in one.detail && one.detail.what === what && one.detail.to === to,
     );
-    return { stepId: id, jobId: job_id, machineId: machine_id, what, to, who, at, owed: own };
+    return own.length > 0 ? [{ stepId: id, jobId: job_id, machineId: machine_id, what, to, who, at, owed: own }] : [];
   });
 }
 

@@ -132,12 +132,17 @@ function refuseUnits(
     ...(units.length > 0 && !isByUnit(row.event) ? [{ code: "not-by-unit", path: ["units"] }] : []),
     ...(ground?.reel && !SPINS_REEL.includes(row.fix) ? [{ code: "no-reel-ground", path: ["ground", "reel"] }] : []),
     ...(ground && row.event !== "unit-ground" ? [{ code: "nothing-ground", path: ["ground"] }] : []),
+    ...(ground && inFeedsOf(ground) === 0 ? [{ code: "no-in-feed", path: ["ground", "top", "inFeeds"] }] : []),
     ...(ground && machine.units.length > 1 && new Set(units).size !== 1 ? [{ code: "one-knife-a-tally", path: ["units"] }] : []),
   ];
   if (issues.length > 0) throw new AppError("invalid", { issues });
   const off = row.state === "bench" ? offBench(stateOfMachine(db, machineId), units) : [];
   if (off.length > 0) throw new AppError("not-safe", { issues: off.map((place) => ({ code: "not-on-bench", path: ["units"], place })) });
 }
+
+/** Of a grind, on whatever was ground: without one the wheel took nothing off. */
+const inFeedsOf = ({ top, front, reel }: NonNullable<StepData<"fix">["ground"]>): number =>
+  top.inFeeds + front.inFeeds + (reel?.inFeeds ?? 0);
 
 /** "By wrench" needs its figure; one that is no torque for this bolt is a slip; by feel there is none. */
 function refuseTorque(machine: Machine, { torqueHow, torqueNewtonMetres }: StepData<"fix">): void {

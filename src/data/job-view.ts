@@ -13,6 +13,7 @@ import { type CheckContexts, checkContexts, soundPlacesOf } from "./check-contex
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
 import { deckMoves, type Photograph } from "./deck";
+import { greaseDue } from "./due";
 import { type EventRecord, listEvents } from "./events";
 import { guidedStates } from "./guided";
 import { meterReadings } from "./hours";
@@ -23,7 +24,6 @@ import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord } from "./machines";
 import { type BoxState, boxStates } from "./rebuild-moves";
 import { type Hazards, hazardsOf } from "./site-places";
-import { greaseDue } from "./spindle-log";
 import { movesOfMachine } from "./step-data";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
 import { everyTakeOfJob, type Take, takesOfJob } from "./takes-read";

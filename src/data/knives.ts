@@ -1,17 +1,18 @@
 import * as z from "zod";
 import { meterAt } from "@/core/events";
+import { dueDay, type Season } from "@/core/lasting";
 import { unitSheetOf, unitsAcross } from "@/core/machine";
 import { type Ground, type KnifeLife, knifeLife, type ReelStanding, type ReelTally, reelStanding } from "@/core/reel";
-import { dateIn, hoursADay } from "@/core/service/spindles";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { getMachine, type MachineRecord } from "./machines";
 import { ofMachine, whileUnchanged } from "./reads";
+import { paceOfMachine, seasonOf } from "./season";
 import { STEP_DATA } from "./step-data";
 import { takesOfCheck } from "./takes-read";
 
-/** `orderAt`: the day the next knife is to be ordered, at the hours of the last weeks; none where the meter says too little. */
-export type UnitKnife = { unit: string; life: KnifeLife; lastAt?: string; orderAt?: string; reel?: ReelStanding };
+/** `orderAt`: the day the next knife is to be ordered, by the one forecast of the meter; `fittedSeq`: where in the log the knife came, 0 with the machine. */
+export type UnitKnife = { unit: string; life: KnifeLife; fittedSeq: number; lastAt?: string; orderAt?: string; reel?: ReelStanding };
 
 type Row = { data_json: string; at: string; seq: number };
 
@@ -57,15 +58,17 @@ const ofUnit = (fixes: readonly Fix[], unit: string): Fix[] =>
 /** The bedknife of every unit: ground so often since it was fitted, so much off, so many grinds left, and when to order the next. */
 export function knifeLivesOf(db: Db, { id: machineId, machine }: Of, now: string): Omit<UnitKnife, "reel">[] {
   if (machine.units.length === 0) return [];
-  return whileUnchanged(db, `knives of ${machineId} ${now.slice(0, 13)}`, () => readLives(db, { id: machineId, machine }, now), {
+  const season = seasonOf(db, now);
+  const key = `knives of ${machineId} ${now.slice(0, 13)} ${season.join(" ")}`;
+  return whileUnchanged(db, key, () => readLives(db, { id: machineId, machine }, now, season), {
     on: ofMachine(machineId, "log", "sheet", "hours"),
   });
 }
 
-function readLives(db: Db, { id: machineId, machine }: Of, now: string): Omit<UnitKnife, "reel">[] {
+function readLives(db: Db, { id: machineId, machine }: Of, now: string, season: Season): Omit<UnitKnife, "reel">[] {
   const fixes = grindsOf(db, machineId);
   const meter = meterReadings(db, machineId);
-  const rate = hoursADay(meter, now);
+  const use = paceOfMachine(db, machineId, now, season);
   return unitsAcross(machine).map(({ id }) => {
     const own = ofUnit(fixes, id);
     const fitted = own.map(({ fix }) => fix === NEW_KNIFE).lastIndexOf(true);
@@ -79,11 +82,13 @@ function readLives(db: Db, { id: machineId, machine }: Of, now: string): Omit<Un
       since.map(({ ground }) => ground),
       then === undefined || today === undefined ? 0 : Math.max(0, today - then),
     );
+    const orderAt = life.left && dueDay(use, life.left.orderInHours, now).on;
     return {
       unit: id,
       life,
+      fittedSeq: own[fitted]?.seq ?? 0,
       ...(last ? { lastAt: last.at } : {}),
-      ...(life.left && rate !== undefined ? { orderAt: dateIn(now, life.left.orderInHours / rate) } : {}),
+      ...(orderAt === undefined ? {} : { orderAt }),
     };
   });
 }

@@ -6,6 +6,7 @@ import type { Machine } from "@/core/machine";
 import type { MachineState } from "@/core/state";
 import { type CheckId, EVENTS, type EventRow } from "@/core/trade";
 import type { Db } from "./connection";
+import { spindlesOf } from "./due";
 import { canTakeBack, HOLDING_EVENTS } from "./events";
 import { type EventRecord, listEvents } from "./events-read";
 import { knivesOf, type UnitKnife } from "./knives";
@@ -13,8 +14,7 @@ import { type LastDone, lastDone } from "./last-done";
 import { type MachinePhotograph, machinePhotographs } from "./machine-photographs";
 import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord } from "./machines";
-import { listOwed, type Owed } from "./owed";
-import { listSpindleLog, type SpindleRecord, spindlesOf } from "./spindle-log";
+import { listSpindleLog, type SpindleRecord } from "./spindle-log";
 import { type Take, takesOfCheck, takesOfMachine } from "./takes-read";
 
 /** How a worksheet of a machine stands: never read, or when and how it came out and whether something changed since. */
@@ -36,7 +36,6 @@ export type LogEntry = EventRecord & { canTakeBack: boolean; isHolding: boolean 
 export type MachineView = {
   record: MachineRecord;
   state: MachineState;
-  owed: Owed[];
   sheets: SheetStanding[];
   /** Of a reel machine: every unit through the bench. */
   bench: BenchUnit[];
@@ -115,7 +114,6 @@ export function getMachineView(db: Db, machineId: string, args: { now: string })
   return {
     record,
     state: stateOfMachine(db, machineId),
-    owed: listOwed(db, machineId),
     sheets: sheets.map((check) => standingOf(check, { machine, takes, events })),
     knives: knivesOf(db, machineId, args.now),
     lastDone: lastDone(db, machineId),

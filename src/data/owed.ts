@@ -5,6 +5,7 @@ import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { IN_FLEET } from "./machines";
+import { insertEntry, postponeSchema, requireDayToCome } from "./service";
 import type { AnyStep, JobRow } from "./steps";
 
 /** Without a job where it was let go of at the machine itself. */
@@ -133,7 +134,8 @@ export function addLetGo(
 export function listOwed(db: Db, machineId?: string): Owed[] {
   const sql = (own: string) =>
     `SELECT o.id, o.machine_id, job_id, code, due_at, detail_json FROM owed o JOIN machines m ON m.id = o.machine_id
-     WHERE done_at IS NULL ${own} AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id) ORDER BY due_at`;
+     WHERE done_at IS NULL ${own} AND NOT EXISTS (SELECT 1 FROM service_log d WHERE d.owed_id = o.id AND d.kind = 'done'
+       AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = d.id)) AND NOT EXISTS (SELECT 1 FROM steps u WHERE u.undoes_id = o.step_id) ORDER BY due_at`;
   const found = machineId === undefined ? db.prepare(sql(`AND ${IN_FLEET}`)).all() : db.prepare(sql("AND o.machine_id = ?")).all(machineId);
   const rows = found as {
     id: number;
@@ -153,13 +155,30 @@ export function listOwed(db: Db, machineId?: string): Owed[] {
   }));
 }
 
-export function settleOwed(db: Db, doing: Doing, args: { owedId: number }): { owedId: number } {
+/** The machine something owed is of, while it is owed. Throws `owed-not-found`. */
+function machineOwing(db: Db, owedId: number): string {
+  const row = db.prepare("SELECT machine_id FROM owed WHERE id = ?").get(owedId) as { machine_id: string } | undefined;
+  if (!row || !listOwed(db, row.machine_id).some(({ id }) => id === owedId)) throw new AppError("owed-not-found");
+  return row.machine_id;
+}
+
+/** Done, as a line of the machine's service, which can be taken back. Throws `owed-not-found`. */
+export function settleOwed(db: Db, doing: Doing, args: { owedId: number }): { owedId: number; entryId: number } {
   return once(db, doing, "owed-done", () => {
-    const { changes } = db
-      .prepare("UPDATE owed SET done_at = ?, done_by = ? WHERE id = ? AND done_at IS NULL")
-      .run(doing.now, doing.who, args.owedId);
-    if (changes === 0) throw new AppError("owed-not-found");
+    const machineId = machineOwing(db, args.owedId);
+    const entryId = insertEntry(db, doing, { machineId, kind: "done", what: "owed", words: "", owedId: args.owedId });
     audit(db, doing, { action: "owed-done", subject: `owed:${args.owedId}` });
-    return { owedId: args.owedId };
+    return { owedId: args.owedId, entryId };
+  });
+}
+
+export const postponeOwedSchema = postponeSchema.pick({ untilDay: true, words: true });
+
+/** Put off to a day, with the reason; it stays owed. Throws `owed-not-found`, `invalid` for a day that is not to come. */
+export function postponeOwed(db: Db, doing: Doing, args: { owedId: number; untilDay: string; words: string }): { entryId: number } {
+  return once(db, doing, "owed-postponed", () => {
+    const machineId = machineOwing(db, args.owedId);
+    requireDayToCome(args.untilDay, doing);
+    return { entryId: insertEntry(db, doing, { machineId, kind: "postponed", what: "owed", ...args }) };
   });
 }

@@ -161,6 +161,13 @@ function insertMove(
   return Number(lastInsertRowid);
 }
 
+/** Which lot a set comes from: its own; where nobody said, one without a name, else the first bought of those that hold as many. */
+function lotOfSet({ lot }: Pick<SetRecord, "lot">, byLot: PartRecord["byLot"], count: number): PartRecord["byLot"][number] | undefined {
+  if (lot !== undefined) return byLot.find((one) => one.lot === lot);
+  const lying = byLot.filter(({ stock }) => stock > 0);
+  return lying.find((one) => one.lot === undefined) ?? lying.find(({ stock }) => stock >= count) ?? lying[0];
+}
+
 /** A set fitted for the first time comes off the shelf: as many of its lot as sit on the machine, as far as they lie there by the book. */
 function offTheShelf(
   db: Db,
@@ -169,12 +176,12 @@ function offTheShelf(
 ): { moveId?: number } {
   const { set, machine, machineId, place } = args;
   if (set.log.some(({ kind }) => kind === "fitted")) return {};
-  const { byLot } = getPart(db, set.partId);
   const wanted = place === undefined ? Math.max(machine.spindles.length, machine.units.length) : 1;
-  const count = Math.min(wanted, byLot.find(({ lot }) => lot === set.lot)?.stock ?? 0);
-  return count <= 0
+  const from = lotOfSet(set, getPart(db, set.partId).byLot, wanted);
+  const count = Math.min(wanted, from?.stock ?? 0);
+  return !from || count <= 0
     ? {}
-    : { moveId: insertMove(db, doing, { partId: set.partId, change: -count, lot: set.lot, why: "fitted", machineId }) };
+    : { moveId: insertMove(db, doing, { partId: set.partId, change: -count, lot: from.lot, why: "fitted", machineId }) };
 }
 
 /** Takes a move back by a further one. Throws `nothing-to-undo`, and `invalid` with `not-so-many` where what it brought has left since. */

@@ -1,37 +1,90 @@
 import * as z from "zod";
-import { greasedSpindles, isRotation, type SpindleEntry, type SpindleStanding, spindleStandings } from "@/core/service/spindles";
+import { greasedSpindles, isRotation, SPINDLE_DEEDS, type SpindleDeed, type SpindleEntry } from "@/core/service/spindles";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";
 import { insertEvent, listEvents, voidStanding } from "./events";
-import { meterReadings } from "./hours";
-import { getMachine, type MachineRecord } from "./machines";
+import { getMachine } from "./machines";
+import { nextSeq } from "./sequence";
 
 export const newSpindleEntrySchema = z.discriminatedUnion("kind", [
-  z.object({ kind: z.enum(["topped-up", "purged", "bearings-new"]), places: z.array(z.string().max(60)).min(1).max(7) }),
+  z.object({ kind: z.enum(SPINDLE_DEEDS), places: z.array(z.string().max(60)).min(1).max(7) }),
   z.object({ kind: z.literal("moved"), moves: z.record(z.string().max(60), z.string().max(60)) }),
 ]);
 
 const movesSchema = z.record(z.string(), z.string());
 
-export type SpindleRecord = SpindleEntry & { id: number; who: string };
+/** `serviceEntryId`: the line of service it was written with. */
+export type SpindleRecord = SpindleEntry & { id: number; serviceEntryId?: number };
 
-type Row = { id: number; kind: string; place: string | null; moves_json: string | null; who: string; at: string };
+type Row = {
+  id: number;
+  kind: string;
+  place: string | null;
+  moves_json: string | null;
+  service_entry_id: number | null;
+  who: string;
+  at: string;
+  seq: number;
+};
 
 /** What was done to a machine's spindles, oldest first, without what was taken back. */
 export function listSpindleLog(db: Db, machineId: string): SpindleRecord[] {
   const rows = db
     .prepare(
-      `SELECT l.id, l.kind, l.place, l.moves_json, l.who, l.at FROM spindle_log l WHERE l.machine_id = ? AND l.kind <> 'taken-back'
+      `SELECT l.id, l.kind, l.place, l.moves_json, l.service_entry_id, l.who, l.at, l.seq FROM spindle_log l WHERE l.machine_id = ? AND l.kind <> 'taken-back'
          AND NOT EXISTS (SELECT 1 FROM spindle_log b WHERE b.takes_back_id = l.id) ORDER BY l.id`,
     )
     .all(machineId) as Row[];
-  return rows.map(({ id, kind, place, moves_json, who, at }) =>
-    kind === "moved"
-      ? { id, kind, moves: movesSchema.parse(JSON.parse(moves_json ?? "{}")), who, at }
-      : { id, kind: kind as "topped-up" | "purged" | "bearings-new", place: place ?? "", who, at },
+  return rows.map(({ id, kind, place, moves_json, service_entry_id, who, at, seq }) => {
+    const written = { id, who, at, seq, ...(service_entry_id === null ? {} : { serviceEntryId: service_entry_id }) };
+    return kind === "moved"
+      ? { ...written, kind, moves: movesSchema.parse(JSON.parse(moves_json ?? "{}")) }
+      : { ...written, kind: kind as SpindleDeed, place: place ?? "" };
+  });
+}
+
+type NewRow = { machineId: string; kind: string; place?: string; moves?: object; serviceEntryId?: number; takesBackId?: number };
+
+function insertRow(db: Db, doing: Doing, { machineId, kind, place, moves, serviceEntryId, takesBackId }: NewRow): number {
+  return Number(
+    db
+      .prepare(
+        "INSERT INTO spindle_log (machine_id, kind, place, moves_json, service_entry_id, takes_back_id, who, at, seq) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+      )
+      .run(
+        machineId,
+        kind,
+        place ?? null,
+        moves ? JSON.stringify(moves) : null,
+        serviceEntryId ?? null,
+        takesBackId ?? null,
+        doing.who,
+        doing.now,
+        nextSeq(db),
+      ).lastInsertRowid,
   );
 }
+
+/** The same done to spindles at each of these places. Inside a transaction. */
+export function insertSpindleDeeds(
+  db: Db,
+  doing: Doing,
+  args: { machineId: string; kind: SpindleDeed; places: readonly string[]; serviceEntryId?: number },
+): number[] {
+  const { machineId, kind, places, serviceEntryId } = args;
+  return [...new Set(places)].map((place) => {
+    const entryId = insertRow(db, doing, { machineId, kind, place, ...(serviceEntryId === undefined ? {} : { serviceEntryId }) });
+    // New bearings are work on the spindle: what was read of it before holds no longer.
+    if (kind === "bearings-new") insertApart(db, doing, { machineId, place, entryId });
+    return entryId;
+  });
+}
+
+const insertApart = (db: Db, doing: Doing, args: { machineId: string; place: string; entryId: number }): void => {
+  const { machineId, place, entryId } = args;
+  insertEvent(db, doing, { machineId, event: "spindle-apart", place, data: { spindleEntryId: entryId } });
+};
 
 /** Writes down what was done. Throws `invalid` for a spindle the machine does not have, or a turning round that leaves one without a place. */
 export function logSpindles(
@@ -41,29 +94,19 @@ export function logSpindles(
 ): { entryIds: number[] } {
   return once(db, doing, "spindles-logged", () => {
     const places = greasedSpindles(getMachine(db, args.machineId).machine).map(({ id }) => id);
-    const insert = db.prepare("INSERT INTO spindle_log (machine_id, kind, place, moves_json, who, at) VALUES (?, ?, ?, ?, ?, ?)");
-    const add = (kind: string, place: string | null, moves: object | null) =>
-      Number(insert.run(args.machineId, kind, place, moves && JSON.stringify(moves), doing.who, doing.now).lastInsertRowid);
-    const apart = (place: string, spindleEntryId: number) =>
-      insertEvent(db, doing, { machineId: args.machineId, event: "spindle-apart", place, data: { spindleEntryId } });
-    audit(db, doing, { action: "spindles-logged", subject: `machine:${args.machineId}`, detail: { kind: args.kind } });
+    const { machineId } = args;
+    audit(db, doing, { action: "spindles-logged", subject: `machine:${machineId}`, detail: { kind: args.kind } });
     if (args.kind === "moved") {
-      if (!isRotation(args.moves, places)) throw new AppError("invalid", { issues: [{ code: "not-a-rotation", path: ["moves"] }] });
-      const entryId = add("moved", null, args.moves);
-      for (const place of Object.keys(args.moves)) if (args.moves[place] !== place) apart(place, entryId);
+      const { moves } = args;
+      if (!isRotation(moves, places)) throw new AppError("invalid", { issues: [{ code: "not-a-rotation", path: ["moves"] }] });
+      const entryId = insertRow(db, doing, { machineId, kind: "moved", moves });
+      for (const place of Object.keys(moves)) if (moves[place] !== place) insertApart(db, doing, { machineId, place, entryId });
       return { entryIds: [entryId] };
     }
     const unknown = args.places.filter((place) => !places.includes(place));
     if (unknown.length > 0)
       throw new AppError("invalid", { issues: unknown.map((place) => ({ code: "unknown-spindle", path: ["places"], place })) });
-    // New bearings and other places are work on the spindle: what was read of it before holds no longer.
-    return {
-      entryIds: [...new Set(args.places)].map((place) => {
-        const entryId = add(args.kind, place, null);
-        if (args.kind === "bearings-new") apart(place, entryId);
-        return entryId;
-      }),
-    };
+    return { entryIds: insertSpindleDeeds(db, doing, { ...args, kind: args.kind }) };
   });
 }
 
@@ -77,31 +120,37 @@ export function takeBackSpindleEntry(
   args: { machineId: string; entryId: number; reason?: string | undefined },
 ): { entryId: number } {
   return once(db, doing, "spindle-entry-taken-back", () => {
-    if (!listSpindleLog(db, args.machineId).some(({ id }) => id === args.entryId)) throw new AppError("nothing-to-undo");
-    const { lastInsertRowid } = db
-      .prepare("INSERT INTO spindle_log (machine_id, kind, takes_back_id, who, at) VALUES (?, 'taken-back', ?, ?, ?)")
-      .run(args.machineId, args.entryId, doing.who, doing.now);
-    for (const standing of listEvents(db, args.machineId))
-      if (standing.spindleEntryId === args.entryId)
-        voidStanding(db, doing, { machineId: args.machineId, standing, reason: args.reason ?? "" });
+    const log = listSpindleLog(db, args.machineId);
+    const entry = log.find(({ id }) => id === args.entryId);
+    if (!entry) throw new AppError("nothing-to-undo");
+    const takenBack = takeBackRow(db, doing, args);
     audit(db, doing, { action: "spindle-entry-taken-back", subject: `machine:${args.machineId}`, detail: { entryId: args.entryId } });
-    return { entryId: Number(lastInsertRowid) };
+    // The last of those that were written as one: with it goes the line of service.
+    const { serviceEntryId } = entry;
+    if (serviceEntryId !== undefined && log.every((one) => one.id === entry.id || one.serviceEntryId !== serviceEntryId))
+      insertServiceTakenBack(db, doing, { machineId: args.machineId, serviceEntryId });
+    return { entryId: takenBack };
   });
 }
 
-export function spindlesOf(db: Db, machineId: string, now: string): SpindleStanding[] {
-  return spindlesOfRecord(db, getMachine(db, machineId), now);
+/** One line taken back, with what it wrote on the machine's log. Inside a transaction. */
+function takeBackRow(db: Db, doing: Doing, args: { machineId: string; entryId: number; reason?: string | undefined }): number {
+  const { machineId, entryId, reason = "" } = args;
+  const takenBack = insertRow(db, doing, { machineId, kind: "taken-back", takesBackId: entryId });
+  for (const standing of listEvents(db, machineId))
+    if (standing.spindleEntryId === entryId) voidStanding(db, doing, { machineId, standing, reason });
+  return takenBack;
 }
 
-/** The same of a machine that is at hand already. */
-export function spindlesOfRecord(db: Db, { id, machine }: Pick<MachineRecord, "id" | "machine">, now: string): SpindleStanding[] {
-  if (greasedSpindles(machine).length === 0) return [];
-  return spindleStandings({ machine, entries: listSpindleLog(db, id), meter: meterReadings(db, id), now });
+/** Takes back what a line of service wrote here. Inside a transaction. */
+export function takeBackOfService(db: Db, doing: Doing, args: { machineId: string; serviceEntryId: number }): void {
+  for (const { id, serviceEntryId } of listSpindleLog(db, args.machineId))
+    if (serviceEntryId === args.serviceEntryId) takeBackRow(db, doing, { machineId: args.machineId, entryId: id });
 }
 
-/** What is due, by spindle: how many hours it is over. */
-export function greaseDue(db: Db, machineId: string, now: string): { place: string; what: "top-up" | "purge"; overHours: number }[] {
-  return spindlesOf(db, machineId, now).flatMap(({ place, state, next }) =>
-    state === "due" && next ? [{ place, what: next.what, overHours: Math.max(0, -next.inHours) }] : [],
-  );
+function insertServiceTakenBack(db: Db, doing: Doing, args: { machineId: string; serviceEntryId: number }): void {
+  db.prepare(
+    `INSERT INTO service_log (machine_id, kind, what, words, takes_back_id, who, at, seq)
+     SELECT machine_id, 'taken-back', what, '', id, ?, ?, ? FROM service_log WHERE id = ?`,
+  ).run(doing.who, doing.now, nextSeq(db), args.serviceEntryId);
 }

@@ -8,7 +8,8 @@ import { getMachine, replaceSheet } from "@/data/machines";
 import { addPart, addSet, logSet, movePart } from "@/data/parts";
 import { keepProcedure, withdrawProcedure } from "@/data/procedures";
 import { addRound } from "@/data/rounds";
-import { addRule, logService, postponeService } from "@/data/service";
+import { logService, postponeService } from "@/data/service";
+import { addRule } from "@/data/service-rules";
 import { addPlace } from "@/data/site-places";
 import { FLEET } from "./fleet";
 

@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { dueDay } from "@/core/lasting";
 import { unitSheetOf } from "@/core/machine";
 import { seededRandom } from "@/core/random";
 import type { Ground } from "@/core/reel";
@@ -6,6 +7,7 @@ import { allYes, itemsFor } from "@/core/safety";
 import { keepBenchSetting } from "@/data/bench-setting";
 import { heightContext } from "@/data/check-context";
 import type { Db } from "@/data/connection";
+import { serviceOf } from "@/data/due";
 import { listEvents, logEvent, voidEvent } from "@/data/events";
 import { logHours } from "@/data/hours";
 import { newFixSchema, recordFix, undoStep } from "@/data/job-actions";
@@ -15,7 +17,8 @@ import { getMachineView } from "@/data/machine-view";
 import { getMachine } from "@/data/machines";
 import { takesOfPlace } from "@/data/place-readings";
 import { recordConfirmation } from "@/data/safe-state";
-import { logService, serviceOf } from "@/data/service";
+import { paceOfMachine } from "@/data/season";
+import { logService } from "@/data/service";
 import { recordTake, takesOfMachine } from "@/data/takes";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
@@ -129,7 +132,7 @@ describe("units that still stand in a job", () => {
     expect(events).toContainEqual(["contact-set", "left"]);
     expect(events.map(([event]) => event)).not.toContain("unit-ground");
     const grind = serviceOf(db, getMachine(db, "rt-1"), clock.doing().now).find(({ what }) => what === "grind");
-    expect(grind).toMatchObject({ state: "never" });
+    expect(grind).toMatchObject({ state: "unknown" });
     expect(grind?.places).toBeUndefined();
   });
 
@@ -257,6 +260,10 @@ describe("a bedknife's tally", () => {
         ground: { isClamped: true, top: none, front: none, reel },
       });
     expect(refusedFor(() => spin("grind-bedknife"))).toContain("no-reel-ground");
+    // A tally without an in-feed is no grind: its edge is as old as it was.
+    const blank = { jobId, fix: "grind-bedknife", cause: "edge-nicked", words: "", units: ["left"] };
+    const ground = { isClamped: true as const, top: none, front: none };
+    expect(refusedFor(() => recordFix(db, clock.doing(), { ...blank, ground }))).toEqual(["invalid", "no-in-feed"]);
     const { stepId } = spin("grind-reel");
     const [after] = knivesOf(db, "rt-1", clock.doing().now);
     expect([before?.reel?.from, after?.life.grindsMade, after?.reel?.grindsMade]).toEqual(["measured", 0, 1]);
@@ -265,21 +272,20 @@ describe("a bedknife's tally", () => {
     expect(knivesOf(db, "rt-1", clock.doing().now)[0]?.reel).toEqual(before?.reel);
   });
 
-  it("the next knife is ordered on the day the meter reaches it, and on none while it says nothing", () => {
+  it("the next knife is ordered on the day that the one forecast of the meter reaches it, sooner the more it runs", () => {
     grind(["left"], GROUND);
-    const [left] = knivesOf(db, "rt-1", clock.doing().now);
-    expect([left?.life.left !== undefined, left?.orderAt]).toEqual([true, undefined]);
-    const hours = (meterHours: number) => logHours(db, clock.doing(), { machineId: "rt-1", meterHours, isCorrection: false });
-    hours(1000);
-    hours(1001);
-    const now = "2026-05-06T08:00:00.000Z";
-    const [then] = knivesOf(db, "rt-1", now);
-    const days = (Date.parse(then?.orderAt ?? "") - Date.parse(now)) / 86_400_000;
-    const rate = 1 / ((Date.parse(now) - Date.parse("2026-05-04T07:00:00.000Z")) / 86_400_000);
-    expect(days).toBeGreaterThan(0);
-    // One hour in two days: within what the minutes of the clock make of it.
-    expect(days * rate).toBeGreaterThan((then?.life.left?.orderInHours ?? 0) * 0.9);
-    expect(days * rate).toBeLessThan((then?.life.left?.orderInHours ?? 0) * 1.1);
+    const hours = (meterHours: number, at: string) =>
+      logHours(db, { who: "AK", now: at }, { machineId: "rt-1", meterHours, isCorrection: false });
+    hours(1000, "2026-05-05T08:00:00.000Z");
+    const now = "2026-06-04T08:00:00.000Z";
+    const orderAt = () => knivesOf(db, "rt-1", now)[0]?.orderAt ?? "";
+    const left = knivesOf(db, "rt-1", now)[0]?.life.left?.orderInHours ?? 0;
+    expect(orderAt()).toBe(dueDay(paceOfMachine(db, "rt-1", now), left, now).on);
+    const usual = orderAt();
+    // Six hours a day for a month, where three are taken for usual.
+    hours(1180, now);
+    expect(orderAt() < usual).toBe(true);
+    expect(orderAt() > now).toBe(true);
   });
 
   it("a machine with blades has none", () => {

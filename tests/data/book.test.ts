@@ -7,6 +7,7 @@ import { bookOf, sheetChanges } from "@/data/book";
 import { localDay } from "@/data/clock";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
+import { dueNow, serviceOf } from "@/data/due";
 import { logEvent } from "@/data/events";
 import { fleetRows } from "@/data/fleet";
 import { awayNow, owedByMachine } from "@/data/handover";
@@ -34,7 +35,8 @@ import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/d
 import { addRound, getRound, isThrough } from "@/data/rounds";
 import { recordConfirmation } from "@/data/safe-state";
 import { schoolStandings, setSchool } from "@/data/schools";
-import { addRule, logService, postponeService, serviceDue, serviceEntries, serviceOf, takeBackService } from "@/data/service";
+import { logService, postponeService, serviceEntries, takeBackService } from "@/data/service";
+import { addRule } from "@/data/service-rules";
 import { families, readingsDrift, sinceBaseline, sisterDifferences, sistersOf } from "@/data/sisters";
 import { addPlace, gonePlaces, hazardsOf, listSites, placeBack, placeGone } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
@@ -81,7 +83,7 @@ describe("machines as a whole", () => {
   it("retired leaves every list and takes no complaint, keeps its book, and comes back whole", () => {
     setStanding(db, clock.doing(), { machineId: "zt-2", kind: "retired", reason: "sold on" });
     expect(listMachineNames(db).some(({ id }) => id === "zt-2")).toBe(false);
-    expect(serviceDue(db, clock.doing().now).some(({ machineId }) => machineId === "zt-2")).toBe(false);
+    expect(dueNow(db, clock.doing().now).some(({ machineId }) => machineId === "zt-2")).toBe(false);
     const complaint = { machineId: "zt-2", words: "a ledge", saidBy: "TV", place: "", looks: { symptoms: [], denied: [], contexts: [] } };
     expect(refusedFor(() => takeComplaint(db, clock.doing(), complaint))).toEqual(["machine-retired"]);
     expect(getMachine(db, "zt-2").retired).toMatchObject({ reason: "sold on", who: "AK" });
@@ -156,11 +158,11 @@ describe("service", () => {
   it("counts what a job did and what was done outside one, and is taken back", () => {
     hours("zt-1", 100, 0);
     hours("zt-1", 130, 20);
-    expect(of("sharpen", 20)?.state).toBe("never");
+    expect(of("sharpen", 20)?.state).toBe("unknown");
     const { entryId } = logService(db, at(19), { machineId: "zt-1", what: "sharpen", kind: "done", words: "" });
     expect(of("sharpen", 20)).toMatchObject({ state: "good", last: { how: "service" } });
     takeBackService(db, at(20), { machineId: "zt-1", entryId });
-    expect(of("sharpen", 20)?.state).toBe("never");
+    expect(of("sharpen", 20)?.state).toBe("unknown");
     expect(refusedFor(() => takeBackService(db, at(20), { machineId: "zt-1", entryId }))).toEqual(["nothing-to-undo"]);
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId, "locked-out");
@@ -276,6 +278,13 @@ describe("parts and the sets made of them", () => {
     const { setId: other } = addSet(db, clock.doing(), { partId, mark: "D1", lot: "B" });
     logSet(db, clock.doing(), { setId: other, entry: { kind: "fitted", machineId: "zt-2", work: "rough" } });
     expect(getPart(db, partId).byLot).toEqual([{ lot: "A", stock: 3 }]);
+    // Nobody said of which lot it is: it comes off the shelf all the same, from the first that holds as many.
+    const { setId: third } = addSet(db, clock.doing(), { partId, mark: "E1" });
+    bought(partId, 4, "F");
+    const fitted = logSet(db, clock.doing(), { setId: third, entry: { kind: "fitted", machineId: "zt-3", work: "rough" } });
+    expect(getPart(db, partId)).toMatchObject({ stock: 4, byLot: [{ lot: "F", stock: 4 }] });
+    takeBackSetEntry(db, clock.doing(), { setId: third, entryId: fitted.entryId });
+    expect(getPart(db, partId).stock).toBe(7);
   });
 
   it("a part changed by two is told, and its versions stay", () => {

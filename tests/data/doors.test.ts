@@ -7,12 +7,13 @@ import Database from "better-sqlite3";
 import sharp from "sharp";
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema, sheetProblems } from "@/core/machine";
-import { spindleStandings } from "@/core/service/spindles";
+import { spindleLog } from "@/core/service/spindles";
 import { getBay, heldMachines, jobsOfMachine } from "@/data/bay";
 import { writtenAhead } from "@/data/clock";
 import { joinJobs, takeComplaint } from "@/data/complaints";
 import { type Db, openDatabase, recordId } from "@/data/connection";
 import { newPhotographSchema } from "@/data/deck";
+import { spindlesOf } from "@/data/due";
 import { type AppError, ofDriver } from "@/data/errors";
 import { logEvent } from "@/data/events";
 import { holdFolder, withFolderAlone } from "@/data/hold";
@@ -22,7 +23,7 @@ import { getJobView } from "@/data/job-view";
 import { addMachine, getMachine, listMachines, replaceSheet, spoiltMachines } from "@/data/machines";
 import { addPerson, findPerson, listPeople, MOST_PEOPLE, setPreferences } from "@/data/people";
 import { madeAnew } from "@/data/pictures";
-import { logSpindles, spindlesOf } from "@/data/spindle-log";
+import { logSpindles } from "@/data/spindle-log";
 import { pruneSubmissions, submissionOf } from "@/data/submissions";
 import { recordFinding, recordTake } from "@/data/takes";
 import { FLEET } from "@/demo/fleet";
@@ -288,17 +289,12 @@ describe("order is the log's, whatever the clock says", () => {
     const { machine } = getMachine(db, "zt-1");
     const moved = { kind: "moved" as const, moves: { left: "right", right: "left" } };
     const entries = [
-      { kind: "purged" as const, place: "left", at: "2026-05-02T00:00:00.000Z" },
-      { ...moved, at: "2026-05-01T00:00:00.000Z" },
+      { kind: "purged" as const, place: "left", at: "2026-05-02T00:00:00.000Z", seq: 1, who: "AK" },
+      { ...moved, at: "2026-05-01T00:00:00.000Z", seq: 2, who: "AK" },
     ];
-    const meter = [
-      { at: "2026-04-01T00:00:00.000Z", meterHours: 10 },
-      { at: "2026-06-01T00:00:00.000Z", meterHours: 30 },
-    ];
-    const at = (place: string) =>
-      spindleStandings({ machine, entries, meter, now: "2026-06-02T00:00:00.000Z" }).find((one) => one.place === place);
-    expect(at("right")?.sincePurgeHours).toBeGreaterThan(0);
-    expect(at("left")?.sincePurgeHours).toBeUndefined();
+    const log = spindleLog(machine, entries);
+    expect(log.get("right")?.purged?.at).toBe("2026-05-02T00:00:00.000Z");
+    expect(log.get("left")?.purged).toBeUndefined();
   });
 
   it("jobs stand in the order they were opened in", () => {

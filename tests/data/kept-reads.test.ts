@@ -5,7 +5,7 @@ import { bookOf } from "@/data/book";
 import { checkContexts } from "@/data/check-context";
 import { type Db, openDatabase } from "@/data/connection";
 import type { DeedId } from "@/data/deeds";
-import { dueNow } from "@/data/due";
+import { dueNow, serviceOf } from "@/data/due";
 import { listEvents } from "@/data/events";
 import { fleetRows } from "@/data/fleet";
 import { awayNow } from "@/data/handover";
@@ -18,7 +18,6 @@ import { addMachine, getMachine, listMachines } from "@/data/machines";
 import { listParts, listSets, sharpBySets } from "@/data/parts";
 import { listProcedures } from "@/data/procedures";
 import { watchReads } from "@/data/reads";
-import { serviceDue, serviceOf } from "@/data/service";
 import { readingsDrift } from "@/data/sisters";
 import { stepsOfMachine } from "@/data/step-data";
 import { takesOfMachine } from "@/data/takes";
@@ -58,7 +57,7 @@ const READS: Record<string, (db: Db, of: { machineId: string; jobId: number }) =
   bay: (db) => getBay(db),
   fleet: (db) => fleetRows(db, NOW),
   due: (db) => dueNow(db, NOW),
-  "service of the fleet": (db) => serviceDue(db, NOW),
+  "service of the fleet": (db) => dueNow(db, NOW),
   holds: (db) => holdsOf(db, NOW),
   "holds since": (db) => holdsOf(db, NOW, "2026-05-05T00:00:00.000Z"),
   "closed jobs": (db, { machineId }) => closedJobs(db, NOW, machineId),

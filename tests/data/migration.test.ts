@@ -5,13 +5,14 @@ import Database from "better-sqlite3";
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
 import { type Db, openDatabase } from "@/data/connection";
+import { serviceOf } from "@/data/due";
 import { logEvent } from "@/data/events";
 import { recordHold } from "@/data/job-actions";
 import { getJobView } from "@/data/job-view";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 import { MIGRATIONS_FOLDER, migrate } from "@/data/migrate";
-import { logService, serviceOf } from "@/data/service";
+import { logService } from "@/data/service";
 import { FLEET } from "@/demo/fleet";
 import { temporaryFile } from "./helpers";
 

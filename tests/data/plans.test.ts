@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { getBay, jobsOfMachine } from "@/data/bay";
 import { bookOf } from "@/data/book";
 import { type Db, openDatabase } from "@/data/connection";
+import { dueNow, serviceOf, spindlesOf } from "@/data/due";
 import { fleetRows } from "@/data/fleet";
 import { awayNow, owedByMachine } from "@/data/handover";
 import { closedJobs } from "@/data/holds";
@@ -15,9 +16,7 @@ import { jobsBy, listProcedures } from "@/data/procedures";
 import { getReckonerView } from "@/data/reckoner";
 import { getRound, listRounds } from "@/data/rounds";
 import { schoolStandings } from "@/data/schools";
-import { serviceDue, serviceOf } from "@/data/service";
 import { hazardsOf } from "@/data/site-places";
-import { spindlesOf } from "@/data/spindle-log";
 import { takesOfMachine } from "@/data/takes";
 import { seedDepot } from "@/demo/depot";
 
@@ -81,7 +80,7 @@ beforeAll(() => {
     listSets(db, NOW, { machineId: id });
     hazardsOf(db, record.site, NOW);
   }
-  serviceDue(db, NOW);
+  dueNow(db, NOW);
   fleetRows(db, NOW);
   awayNow(db);
   owedByMachine(db);

@@ -9,7 +9,7 @@ import { partSchema } from "@/core/parts";
 import { missingOf, TEMPLATES, templateMachine } from "@/core/sheet";
 import { bookOf } from "@/data/book";
 import { type Db, openDatabase, recordId } from "@/data/connection";
-import { dueNow } from "@/data/due";
+import { dueNow, serviceOf, sharpenHoursOf } from "@/data/due";
 import { edgeLooks } from "@/data/edge-looks";
 import { logEvent } from "@/data/events";
 import { changeFeedKey, feedKey, isFeedKey } from "@/data/feed-key";
@@ -23,7 +23,7 @@ import { addPart, addSet, listParts, listSets, logSet, lotsOf, setCounts, takeBa
 import { takesOfPlace } from "@/data/place-readings";
 import { jobsBy, listProcedures } from "@/data/procedures";
 import { getRound, listRounds } from "@/data/rounds";
-import { logService, serviceDue, serviceOf, sharpenHoursOf, takeBackService } from "@/data/service";
+import { logService, takeBackService } from "@/data/service";
 import { families, readingsDrift, sisterDifferences } from "@/data/sisters";
 import { hazardsOf } from "@/data/site-places";
 import { recordTake } from "@/data/takes";
@@ -113,7 +113,7 @@ describe("what the turf of a site raises", () => {
     logEvent(db, at(1), { machineId: "wp-1", event: "mown-wet-or-tall" });
     const wash = (machineId: string) => serviceOf(db, getMachine(db, machineId), at(5).now).find(({ what }) => what === "wash-deck");
     expect(wash("wp-1")).toMatchObject({ state: "due", raisedBy: { event: "mown-wet-or-tall" } });
-    expect(wash("zt-2")?.state).toBe("never");
+    expect(wash("zt-2")?.state).toBe("unknown");
   });
 
   it("stands on the front page's list and is put in the calendar; put off it is neither", () => {
@@ -123,7 +123,7 @@ describe("what the turf of a site raises", () => {
       ["wp-1", "due"],
       ["zt-2", "due"],
     ]);
-    expect(serviceDue(db, at(5).now).filter(({ what }) => what === "edges")).toHaveLength(2);
+    expect(dueNow(db, at(5).now).filter(({ what }) => what === "edges")).toHaveLength(2);
   });
 });
 
@@ -172,7 +172,7 @@ describe("sharp edges, by whichever way they were written down", () => {
   it("a set put on sharp, or sharpened on the machine, is service that was done; one that ran since is not, and a slip taken back was none", () => {
     const { db } = emptyDepot();
     const { log, sharpen, setId } = setOn(db);
-    expect(sharpen(1)?.state).toBe("never");
+    expect(sharpen(1)?.state).toBe("unknown");
     log(0, { kind: "fitted", machineId: "zt-1", work: "rough" });
     expect(sharpen(0)?.last).toEqual({ at: at(0).now, who: "AK", how: "service" });
     expect(sharpen(10)?.state).toBe("overdue");
@@ -195,7 +195,7 @@ describe("sharp edges, by whichever way they were written down", () => {
     const { log, sharpen } = setOn(db);
     log(0, { kind: "fitted", machineId: "zt-1", place: "left", work: "rough" });
     log(0, { kind: "sharpened" });
-    expect(sharpen(1)?.state).toBe("never");
+    expect(sharpen(1)?.state).toBe("unknown");
   });
 
   it("hours of a look count from the last of a fix, service and a set, by the log's order", () => {
@@ -357,9 +357,9 @@ describe("the demo depot's book", () => {
   });
 
   it("has something due, something put off and a round under way, and most of it is good", () => {
-    const states = new Set(serviceDue(db, NOW).map(({ state }) => state));
+    const states = new Set(dueNow(db, NOW).map(({ state }) => state));
     expect([...states]).toEqual(expect.arrayContaining(["overdue", "postponed"]));
-    expect(serviceDue(db, NOW).length).toBeLessThan(20);
+    expect(dueNow(db, NOW).length).toBeLessThan(20);
     const [round] = listRounds(db);
     expect(round && getRound(db, round.id).lines.filter(({ done }) => done)).toHaveLength(2);
   });
@@ -451,7 +451,9 @@ describe("a machine of every template", () => {
       expect(openJob(db, clock, machineId)).toBeGreaterThan(0);
       expect(getMachine(db, machineId).machine).toEqual(machine);
       expect(missingOf(machine).length).toBeGreaterThan(0);
-      expect(serviceOf(db, getMachine(db, machineId), clock.doing().now).every(({ state }) => state === "never")).toBe(true);
+      expect(
+        serviceOf(db, getMachine(db, machineId), clock.doing().now).every(({ state, last }) => state === "unknown" || last === undefined),
+      ).toBe(true);
     }
   });
 });

@@ -185,10 +185,9 @@ describe("a calendar file, read by another's parser", () => {
       due: [
         {
           ...{ machineId: "zt-1", fleetNumber: args.fleetNumber ?? "ZT-1", name: "Zero-turn", what: "sharpen" as const, places: [] },
-          ...{ state: "soon" as const, on: args.on ?? args.now },
+          ...{ state: "soon" as const, site: "", day: { on: args.on ?? args.now } },
         } as never,
       ],
-      owed: [],
       machines: [{ id: "zt-1", fleetNumber: args.fleetNumber ?? "ZT-1", places: [] }],
       now: args.now,
       zone: args.zone,

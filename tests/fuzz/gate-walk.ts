@@ -50,7 +50,7 @@ import {
 import { addMachinePhotograph, machinePhotographs, takeBackMachinePhotograph } from "@/data/machine-photographs";
 import { machineLog, stateOfMachine } from "@/data/machine-state";
 import { addMachine, getMachine, renameMachine, replaceSheet, setStanding } from "@/data/machines";
-import { listOwed, settleOwed } from "@/data/owed";
+import { listOwed, postponeOwed, settleOwed } from "@/data/owed";
 import { recordOwnList } from "@/data/own-list";
 import { addPart, addSet, changePart, getPart, logSet, movePart, movesOf, takeBackMove, takeBackSetEntry } from "@/data/parts";
 import { addPerson, setPreferences } from "@/data/people";
@@ -60,7 +60,8 @@ import { boxStates } from "@/data/rebuild-moves";
 import { addRound } from "@/data/rounds";
 import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
 import { setSchool } from "@/data/schools";
-import { addRule, logService, postponeService, serviceEntries, takeBackService } from "@/data/service";
+import { logService, postponeService, serviceEntries, takeBackService } from "@/data/service";
+import { addRule } from "@/data/service-rules";
 import { sheetInForce } from "@/data/sheets-read";
 import { addPlace, addSitePicture, listSites, placeBack, placeGone } from "@/data/site-places";
 import { listSpindleLog, logSpindles, takeBackSpindleEntry } from "@/data/spindle-log";
@@ -940,6 +941,14 @@ const TRIES: Record<DeedId, Try> = {
   }),
   "owed-done": (walk) => ({
     act: () => settleOwed(walk.db, walk.doing(walk.who), { owedId: listOwed(walk.db, walk.machineId)[0]?.id ?? 0 }),
+  }),
+  "owed-postponed": (walk) => ({
+    act: () =>
+      postponeOwed(walk.db, walk.doing(walk.who), {
+        owedId: listOwed(walk.db, walk.machineId)[0]?.id ?? 0,
+        untilDay: "2027-06-12",
+        words: "waits for a dry lawn",
+      }),
   }),
   "service-rule": (walk) => ({
     act: () =>

@@ -141,6 +141,12 @@ export function targetsFor(db: Db, { machineId, otherId, jobId, secondJobId }: D
     }),
     job("events", { event: "tyre-changed", place: machine.wheels[0]?.id }),
     job("handover", { what: "blade", to: "the shop in town", owes: ["a weld"], dueAt: "2026-12-01" }),
+    {
+      name: "owed postpone",
+      method: "POST",
+      path: "/api/v1/owed/1/postpone",
+      body: { who: WHO, untilDay: "2028-06-12", words: "the pinion is on its way" },
+    },
     own("spindles", { kind: "topped-up", places: [machine.spindles[0]?.id] }),
     own("hours", { meterHours: 10, isCorrection: false }),
     own("events", { event: "mown-wet-or-tall", words: "after rain" }),

@@ -5,7 +5,7 @@ import { awayNow, owedByMachine } from "@/data/handover";
 import { getMachine } from "@/data/machines";
 import { dateOnly, sinceWords } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
-import { OwedDone } from "../owed-done";
+import { OwedDone } from "./owed-done";
 
 export const metadata: Metadata = { title: "Handed over" };
 

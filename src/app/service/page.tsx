@@ -7,10 +7,10 @@ import { dueNow, dueThisWeek } from "@/data/due";
 import { feedKey } from "@/data/feed-key";
 import { getMachine, listMachineNames } from "@/data/machines";
 import { isThrough, listRounds } from "@/data/rounds";
-import { entriesToday, listRules, serviceDue } from "@/data/service";
+import { entriesToday } from "@/data/service";
+import { listRules } from "@/data/service-rules";
 import { dateOnly } from "@/ui/time";
 import { taskLabel } from "@/ui/words/service";
-import { sayDue } from "../due";
 import { paperAddress } from "../paper/address";
 import { currentPerson } from "../session";
 import { CalendarAddress } from "./calendar-address";
@@ -29,16 +29,14 @@ export default async function Service({ searchParams }: Props) {
   const db = database();
   const now = new Date().toISOString();
   const { what, all } = await searchParams;
-  const due = serviceDue(db, now);
+  const due = dueNow(db, now);
   const own = due.filter((one) => !what || one.what === what);
   const shown = all === "yes" ? own : own.slice(0, SHOWN);
-  const everything = dueNow(db, now);
-  const week = dueThisWeek(everything, now);
-  const grease = everything.filter((one) => one.what === "top-up" || one.what === "purge" || one.what === "order-knife");
+  const week = dueThisWeek(due, now);
   const { origin } = paperAddress((await headers()).get("host"));
   const person = await currentPerson();
   const rounds = listRounds(db);
-  const tasks = SERVICE_TASKS.map(({ id }) => id).filter((id) => due.some((one) => one.what === id));
+  const tasks = [...SERVICE_TASKS.map(({ id }) => id), "owed" as const].filter((id) => due.some((one) => one.what === id));
   return (
     <main className="mx-auto max-w-[80rem] p-4">
       <div className="flex flex-wrap items-center gap-2">
@@ -88,21 +86,15 @@ export default async function Service({ searchParams }: Props) {
             {id ? taskLabel(id) : "All"} <span className="num">{due.filter((one) => !id || one.what === id).length}</span>
           </Link>
         ))}
-        {grease.length > 0 && (
-          <a href="#grease" className="btn">
-            Grease and knives <span className="num">{grease.length}</span>
-          </a>
-        )}
       </nav>
       <ul className="ruled" aria-label="Due">
         {shown.map((one) => {
           const { machine } = getMachine(db, one.machineId);
           return (
             <TaskLine
-              key={`${one.machineId} ${one.what}`}
-              machineId={one.machineId}
-              title={one.fleetNumber}
-              standing={one}
+              key={`${one.machineId} ${one.what} ${one.state} ${one.owed?.id ?? ""}`}
+              line={one}
+              isTitled
               now={now}
               places={[...machine.spindles, ...machine.units, ...machine.wheels].map(({ id, label }) => ({ id, label }))}
             />
@@ -117,33 +109,6 @@ export default async function Service({ searchParams }: Props) {
       )}
       <WrittenToday entries={entriesToday(db, now)} />
       {person && <CalendarAddress address={`${origin}/api/v1/due/calendar?key=${feedKey(db)}`} />}
-      {grease.length > 0 && (
-        <section id="grease" aria-label="Grease and knives" className="my-3">
-          <h2 className="border-b border-ink text-xl">Grease and knives</h2>
-          <ul className="ruled">
-            {grease.map(({ machineId, fleetNumber, what: sort, places, state, on }) => (
-              <li key={`${machineId} ${sort} ${state}`}>
-                <Link
-                  href={`/machines/${machineId}#spindles`}
-                  prefetch={false}
-                  className="flex min-h-11 items-center gap-3 py-1 hover:bg-sheet"
-                >
-                  <span className="num w-16 text-lg font-bold">{fleetNumber}</span>
-                  <span className="grow">
-                    {sayDue({ what: sort, places }, [
-                      ...getMachine(db, machineId).machine.spindles,
-                      ...getMachine(db, machineId).machine.units,
-                    ])}
-                  </span>
-                  <span className={`num text-sm ${state === "due" ? "font-bold text-mark" : "text-soft"}`}>
-                    {state === "due" ? "due" : on ? dateOnly(on) : "soon"}
-                  </span>
-                </Link>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
       <HoursImport />
       <RulesPanel rules={listRules(db)} machines={listMachineNames(db).map(({ id, fleetNumber }) => ({ id, fleetNumber }))} />
     </main>

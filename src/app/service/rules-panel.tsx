@@ -1,8 +1,10 @@
 "use client";
 
+import { useEffect, useState } from "react";
 import { KINDS } from "@/core/kinds";
-import { SERVICE_TASKS } from "@/core/service/tasks";
-import type { RuleRecord } from "@/data/service";
+import { machineSchema } from "@/core/machine";
+import { placesOf, SERVICE_TASKS, taskRow } from "@/core/service/tasks";
+import type { RuleRecord } from "@/data/service-rules";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { dateOnly } from "@/ui/time";
@@ -28,6 +30,7 @@ export function RulesPanel({
     scope: "fleet",
     kind: "zero-turn",
     machineId: "",
+    place: "",
     hours: "",
     days: "",
     isOff: false,
@@ -36,7 +39,8 @@ export function RulesPanel({
   const [hours, days] = [numberIn(value.hours), numberIn(value.days)];
   const isBad = (value.hours.trim() !== "" && hours === undefined) || (value.days.trim() !== "" && days === undefined);
   const isSaid = value.isOff || hours !== undefined || days !== undefined;
-  const isNamed = value.scope !== "machine" || value.machineId !== "";
+  const isOfMachine = value.scope === "machine" || value.scope === "place";
+  const isNamed = (!isOfMachine || value.machineId !== "") && (value.scope !== "place" || value.place !== "");
   const save = async () => {
     const sent = await post(
       "/api/v1/service/rules",
@@ -46,7 +50,8 @@ export function RulesPanel({
         isOff: value.isOff,
         reason: value.reason,
         ...(value.scope === "kind" ? { kind: value.kind } : {}),
-        ...(value.scope === "machine" ? { machineId: value.machineId } : {}),
+        ...(isOfMachine ? { machineId: value.machineId } : {}),
+        ...(value.scope === "place" ? { place: value.place } : {}),
         ...(value.isOff || hours === undefined ? {} : { everyHours: hours }),
         ...(value.isOff || days === undefined ? {} : { everyDays: days }),
       },
@@ -59,13 +64,13 @@ export function RulesPanel({
       ? "all machines"
       : rule.scope === "kind"
         ? (KINDS.find(({ id }) => id === rule.kind)?.label ?? rule.kind)
-        : (machines.find(({ id }) => id === rule.machineId)?.fleetNumber ?? rule.machineId);
+        : `${machines.find(({ id }) => id === rule.machineId)?.fleetNumber ?? rule.machineId}${rule.place === undefined ? "" : `, ${rule.place}`}`;
   return (
     <details className="border-t-2 border-ink">
       <summary className="min-h-11 cursor-pointer py-2 text-xl font-semibold">Rules</summary>
       <p className="max-w-[50rem] text-sm text-soft">
-        The rule of a machine goes before that of its kind, that before the rule of the whole fleet, and that before what its own sheet or
-        common practice says. Grease of spindles goes by each machine's own page.
+        The rule of one place goes before that of its machine, that before its kind's, that before the rule of the whole fleet, and that
+        before what its own sheet or common practice says.
       </p>
       <div className="grid gap-x-6 md:grid-cols-2">
         <div>
@@ -82,6 +87,7 @@ export function RulesPanel({
               ["fleet", "All machines"],
               ["kind", "A kind"],
               ["machine", "One machine"],
+              ["place", "One place of a machine"],
             ]}
             onChange={(scope) => set({ ...value, scope })}
           />
@@ -99,12 +105,12 @@ export function RulesPanel({
               ))}
             </select>
           )}
-          {value.scope === "machine" && (
+          {isOfMachine && (
             <select
               aria-label="Machine"
               className="input"
               value={value.machineId}
-              onChange={(event) => set({ ...value, machineId: event.target.value })}
+              onChange={(event) => set({ ...value, machineId: event.target.value, place: "" })}
             >
               <option value="">which machine</option>
               {machines.map(({ id, fleetNumber }) => (
@@ -113,6 +119,15 @@ export function RulesPanel({
                 </option>
               ))}
             </select>
+          )}
+          {value.scope === "place" && value.machineId !== "" && (
+            <PlacePick
+              key={`${value.machineId} ${value.what}`}
+              machineId={value.machineId}
+              what={value.what}
+              place={value.place}
+              onPick={(place) => set({ ...value, place })}
+            />
           )}
         </div>
         <div>
@@ -187,5 +202,37 @@ export function RulesPanel({
         {rules.length === 0 && <li className="py-1 text-soft">The shop has set none of its own yet.</li>}
       </ul>
     </details>
+  );
+}
+
+/** Where a task is done on a machine, one of them; its sheet is fetched when it was picked. */
+function PlacePick(args: { machineId: string; what: string; place: string; onPick: (place: string) => void }) {
+  const [places, setPlaces] = useState<readonly { id: string; label: string }[] | "none" | undefined>();
+  const { machineId, what } = args;
+  useEffect(() => {
+    let isGone = false;
+    fetch(`/api/v1/machines/${machineId}/intake`)
+      .then((answer) => answer.json())
+      .then((read: { machine?: unknown }) => {
+        const machine = machineSchema.parse(read.machine);
+        const ids = placesOf(taskRow(what) ?? {}, machine).flatMap((id) => id ?? []);
+        const named = [...machine.spindles, ...machine.units, ...machine.wheels].filter(({ id }) => ids.includes(id));
+        if (!isGone) setPlaces(named.length === 0 ? "none" : named.map(({ id, label }) => ({ id, label })));
+      })
+      .catch(() => !isGone && setPlaces("none"));
+    return () => {
+      isGone = true;
+    };
+  }, [machineId, what]);
+  if (places === "none") return <p className="text-sm text-soft">This is done to the machine as a whole, or not on this one at all.</p>;
+  return (
+    <select aria-label="Place" className="input" value={args.place} onChange={(event) => args.onPick(event.target.value)}>
+      <option value="">which place</option>
+      {(places ?? []).map(({ id, label }) => (
+        <option key={id} value={id}>
+          {label}
+        </option>
+      ))}
+    </select>
   );
 }

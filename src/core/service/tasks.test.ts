@@ -4,15 +4,25 @@ import { paceOf } from "@/core/lasting";
 import { type Machine, machineSchema } from "@/core/machine";
 import type { LogLine } from "@/core/state";
 import { FLEET } from "@/demo/fleet";
+import { greasedSpindles, spindlesSeen } from "./spindles";
+import {
+  byPressing,
+  DUE_STATES,
+  type DueArgs,
+  type Left,
+  owedStanding,
+  type ServiceEntry,
+  serviceStandings,
+  taskStandings,
+} from "./standings";
 import {
   hasTask,
+  type LastSeen,
   lastSeen,
+  placesOf,
   ruleFor,
   SERVICE_TASKS,
-  type ServiceEntry,
   type SetRule,
-  serviceStanding,
-  serviceStandings,
   type TaskId,
   type TaskRow,
   taskRow,
@@ -30,18 +40,22 @@ let seq = 0;
 const line = (at: number, what: object): LogLine => ({ seq: ++seq, at: day(at), who: "AK", ...what }) as LogLine;
 const take = (at: number, check: string, told: string[]) =>
   line(at, { kind: "take", check, told, verdict: "in-tolerance", findings: [], evidence: [], stepId: 1, ruleVersion: 1 });
-const standing = (what: TaskId, machine: Machine, log: LogLine[], more: { entries?: ServiceEntry[]; rules?: SetRule[] } = {}) =>
-  serviceStanding({
-    what,
-    machine,
-    rule: ruleFor({ what, machineId: "m", machine, rules: more.rules ?? [], sharpenHours: 7.3 }),
-    seen: lastSeen(log),
-    entries: more.entries ?? [],
-    meter,
-    use,
-    now: NOW,
-    today: TODAY,
-  });
+type More = { entries?: ServiceEntry[]; rules?: SetRule[]; seen?: LastSeen; left?: Record<string, Left>; meter?: MeterReading[] };
+const argsOf = (machine: Machine, log: LogLine[], more: More = {}): DueArgs => ({
+  machineId: "m",
+  machine,
+  rules: more.rules ?? [],
+  sharpenHours: 7.3,
+  seen: { ...lastSeen(log), ...more.seen },
+  entries: more.entries ?? [],
+  ...(more.left ? { left: more.left } : {}),
+  meter: more.meter ?? meter,
+  use,
+  now: NOW,
+  today: TODAY,
+});
+/** The most pressing that is said of a task. */
+const standing = (what: TaskId, machine: Machine, log: LogLine[], more: More = {}) => taskStandings(what, argsOf(machine, log, more))[0];
 const entry = (at: number, more: Partial<ServiceEntry>): ServiceEntry => ({
   id: 1,
   what: "sharpen",
@@ -71,23 +85,13 @@ describe("service by hours and by the calendar", () => {
     const done = line(-30, { kind: "fix", fix: "sharpen-blades", cause: "blade-dull" });
     // 200 h since the meter was first read, on a rule of ten.
     expect(standing("sharpen", zt, [done])).toMatchObject({ state: "overdue", hoursSince: 200 });
-    const short = serviceStanding({
-      what: "sharpen",
-      machine: zt,
-      rule: { what: "sharpen", everyHours: 10, scope: "sheet" },
-      seen: lastSeen([done]),
-      entries: [],
-      meter: meter.slice(-1),
-      use,
-      now: NOW,
-      today: TODAY,
-    });
+    const short = standing("sharpen", zt, [done], { meter: meter.slice(-1) });
     expect(short).toMatchObject({ state: "due", hoursSince: 0 });
   });
 
-  it("never written down is never, not good", () => {
-    expect(standing("sharpen", zt, [])?.state).toBe("never");
-    expect(standing("tyre-check", zt, [])?.state).toBe("never");
+  it("never written down is not known, not good", () => {
+    expect(standing("sharpen", zt, [])?.state).toBe("unknown");
+    expect(standing("tyre-check", zt, [])?.state).toBe("unknown");
   });
 
   it("a rule by days alone goes by the calendar; by both, by whichever comes first", () => {
@@ -103,19 +107,19 @@ describe("service by hours and by the calendar", () => {
     const [first, ...rest] = zt.wheels.map(({ id }) => id);
     const found = standing("tyre-check", zt, [take(99, "tyre-pressure", rest), take(60, "tyre-pressure", [first ?? ""])]);
     expect(found).toMatchObject({ state: "overdue", places: [first] });
-    expect(standing("tyre-check", zt, [take(99, "tyre-pressure", rest)])).toMatchObject({ state: "never", places: [first] });
+    expect(standing("tyre-check", zt, [take(99, "tyre-pressure", rest)])).toMatchObject({ state: "unknown", places: [first] });
   });
 
   it("one unit ground leaves its sisters owing; ground as a whole, all of them were", () => {
     const rt = machineOf("RT-1");
     const ground = (place?: string) => line(99, { kind: "event", event: "unit-ground", ...(place ? { place } : {}) });
-    expect(standing("grind", rt, [ground("left")])).toMatchObject({ state: "never", places: ["middle", "right"] });
+    expect(standing("grind", rt, [ground("left")])).toMatchObject({ state: "unknown", places: ["middle", "right"] });
     expect(standing("grind", rt, [ground()])).toMatchObject({ state: "good" });
   });
 
   it("a grind that was taken back was none", () => {
     const rt = machineOf("RT-1");
-    expect(standing("grind", rt, [line(99, { kind: "event", event: "unit-ground", isTakenBack: true })])?.state).toBe("never");
+    expect(standing("grind", rt, [line(99, { kind: "event", event: "unit-ground", isTakenBack: true })])?.state).toBe("unknown");
   });
 
   it("sand raises a look at the edges on any machine, wet mowing a wash, until it was done since", () => {
@@ -201,19 +205,8 @@ describe("whose rule", () => {
       const tasks = SERVICE_TASKS.filter((task) => hasTask(task, machine)).map(({ id }) => id);
       expect(tasks.includes("grind")).toBe(machine.units.length > 0);
       expect(tasks.includes("gearbox-oil")).toBe(machine.kind === "geared-rider");
-      const all = serviceStandings({
-        machineId: "m",
-        machine,
-        rules: [],
-        sharpenHours: 7.3,
-        seen: {},
-        entries: [],
-        meter,
-        use,
-        now: NOW,
-        today: TODAY,
-      });
-      expect(all.every(({ state }) => state === "never")).toBe(true);
+      const all = serviceStandings(argsOf(machine, []));
+      expect(all.every(({ state }) => state === "unknown")).toBe(true);
       for (const { what } of all) expect(taskRow(what)?.label).toBeTruthy();
     }
   });
@@ -223,40 +216,44 @@ const TASKS: readonly TaskRow[] = SERVICE_TASKS;
 
 describe("worse never makes better", () => {
   const machines = FLEET.map(({ machine }) => machineSchema.parse(machine));
-  const ORDER = ["overdue", "due", "soon", "postponed", "never", "good"];
+  /** Done at every place, as this task is written down. */
+  const done = (id: TaskId, machine: Machine, at: number): More => {
+    const [deed] = taskRow(id)?.spindles ?? [];
+    if (!deed) return { entries: [entry(at, { what: id })] };
+    const entries = greasedSpindles(machine).map(({ id: place }) => ({ kind: deed, place, at: day(at), seq: ++seq, who: "JM" }));
+    return { seen: spindlesSeen(machine, entries) };
+  };
+  /** All but what goes by what is left of a part: that has no hours since it was done. */
+  const tasksOf = (machine: Machine) =>
+    (SERVICE_TASKS as readonly (TaskRow & { id: TaskId })[]).filter((task) => hasTask(task, machine) && !task.goesBy);
 
   it("hours more on the meter never make a task less pressing, on any machine (every task)", () => {
     for (const machine of machines)
-      for (const { id } of SERVICE_TASKS.filter((task) => hasTask(task, machine))) {
-        const done = [entry(60, { what: id })];
+      for (const { id } of tasksOf(machine)) {
         const state = (hours: number) =>
-          serviceStanding({
-            what: id,
-            machine,
-            rule: ruleFor({ what: id, machineId: "m", machine, rules: [], sharpenHours: 7.3 }),
-            seen: {},
-            entries: done,
-            meter: [...meter.slice(0, 13), { at: day(99), meterHours: 620 + hours }],
-            use,
-            now: NOW,
-            today: TODAY,
-          })?.state;
-        const ranks = [0, 5, 20, 60, 300].map((hours) => ORDER.indexOf(state(hours) ?? "good"));
+          standing(id, machine, [], { ...done(id, machine, 60), meter: [...meter.slice(0, 13), { at: day(99), meterHours: 620 + hours }] })
+            ?.state;
+        const ranks = [0, 5, 20, 60, 300].map((hours) => DUE_STATES.indexOf(state(hours) ?? "good"));
         expect(ranks, id).toEqual([...ranks].sort((a, b) => b - a));
       }
   });
 
   it("what was done under a clock that ran ahead is not done just now until that day comes, whatever the rule (every task)", () => {
     for (const machine of machines)
-      for (const { id } of SERVICE_TASKS.filter((task) => hasTask(task, machine)))
+      for (const { id } of tasksOf(machine))
         for (const rule of [{ everyHours: 10 }, { everyDays: 7 }, { everyHours: 10, everyDays: 7 }]) {
-          const rules: SetRule[] = [{ what: id, ...rule, scope: "fleet" }];
-          const done = (at: number) => standing(id, machine, [], { rules, entries: [entry(at, { what: id })] });
-          expect(done(465), id).toMatchObject({ state: "due", isAhead: true });
+          // A purge that is due goes before a top-up: of it alone is asked here.
+          const rules: SetRule[] = [
+            { what: id, ...rule, scope: "fleet" },
+            ...(id === "top-up" ? [{ what: "purge" as const, isOff: true, scope: "fleet" as const }] : []),
+          ];
+          const at = (when: number) => standing(id, machine, [], { rules, ...done(id, machine, when) });
+          expect(at(465), id).toMatchObject({ state: "due", isAhead: true });
           // A clock a little off is none that ran ahead; done anew it is done.
-          expect(done(100.5), id).toMatchObject({ state: "good" });
-          const anew = standing(id, machine, [], { rules, entries: [entry(465, { what: id }), entry(100, { what: id })] });
-          expect(anew?.state, id).toBe("good");
+          expect(at(100.5), id).toMatchObject({ state: "good" });
+          const [first, anew] = [done(id, machine, 465), done(id, machine, 100)];
+          const both = { entries: [...(first.entries ?? []), ...(anew.entries ?? [])], seen: { ...first.seen, ...anew.seen } };
+          expect(standing(id, machine, [], { rules, ...both })?.state, id).toBe("good");
         }
   });
 
@@ -283,9 +280,85 @@ describe("worse never makes better", () => {
               ],
               { rules },
             );
-            expect(less?.state, `${task.id} without ${left}`).toBe("never");
+            expect(less?.state, `${task.id} without ${left}`).toBe("unknown");
           }
         }
       }
+  });
+});
+
+describe("one vocabulary for whatever is to be done", () => {
+  const zt = machineOf("ZT-1");
+  const rt = machineOf("RT-1");
+  const spindles = greasedSpindles(zt).map(({ id }) => id);
+  const greased = (places: readonly string[], at: number, kind: "topped-up" | "purged" = "topped-up") =>
+    spindlesSeen(
+      zt,
+      places.map((place) => ({ kind, place, at: day(at), seq: ++seq, who: "AK" })),
+    );
+
+  /** Fifty hours of grease at two hours a day (estimate of the trade): 25 days. */
+  it("grease stands like any task: overdue by a tenth, put off with a reason at one spindle, and the others go on owing", () => {
+    const seen = greased(spindles, 70);
+    expect(standing("top-up", zt, [], { seen })).toMatchObject({ state: "overdue", rule: { scope: "sheet", everyHours: 50 } });
+    const off = entry(99, { what: "top-up", kind: "postponed", untilDay: day(104).slice(0, 10), words: "no nipple", places: ["left"] });
+    const lines = taskStandings("top-up", argsOf(zt, [], { seen, entries: [off] }));
+    expect(lines.map(({ state, places }) => [state, places])).toEqual([
+      ["overdue", spindles.filter((id) => id !== "left")],
+      ["postponed", ["left"]],
+    ]);
+  });
+
+  it("a purge that is due says all of its spindle: greasing is done with it; put off, the greasing is due by itself", () => {
+    const seen = greased(spindles, -30, "purged");
+    const all = serviceStandings(argsOf(zt, [], { seen })).map(({ what }) => what);
+    expect([all.includes("purge"), all.includes("top-up")]).toEqual([true, false]);
+    const off = entry(99, { what: "purge", kind: "postponed", untilDay: day(104).slice(0, 10), words: "no grease" });
+    expect(standing("top-up", zt, [], { seen, entries: [off] })?.state).toBe("overdue");
+  });
+
+  it("a rule of one place goes before the machine's, and is of that place alone", () => {
+    const rules: SetRule[] = [
+      { what: "top-up", everyHours: 10, scope: "place", machineId: "m", place: "left" },
+      { what: "top-up", everyHours: 300, scope: "machine", machineId: "m" },
+    ];
+    const lines = taskStandings("top-up", argsOf(zt, [], { seen: greased(spindles, 90), rules }));
+    expect(lines[0]).toMatchObject({ state: "overdue", places: ["left"], rule: { scope: "place", everyHours: 10 } });
+    expect(ruleFor({ what: "top-up", machineId: "m", machine: zt, rules, sharpenHours: 7, place: "right" })?.everyHours).toBe(300);
+  });
+
+  it("what was done at one place only clears that one", () => {
+    const units = placesOf({ by: "unit" }, rt).flatMap((place) => place ?? []);
+    const rules: SetRule[] = [{ what: "wash-rollers", everyDays: 7, scope: "fleet" }];
+    const done = (at: number, places?: string[]) => entry(at, { what: "wash-rollers", ...(places ? { places } : {}) });
+    const lines = taskStandings("wash-rollers", argsOf(rt, [], { rules, entries: [done(60), done(99, [units[0] ?? ""])] }));
+    expect(lines.map(({ state, places }) => [state, places])).toEqual([["overdue", units.slice(1)]]);
+  });
+
+  it("a knife is to be ordered until it was, and again once that one is on and used up", () => {
+    const left = (isTime: boolean, sinceSeq = 0) => ({ "order-knife@left": { hoursLeft: isTime ? 0 : 400, isTime, sinceSeq } });
+    expect(standing("order-knife", rt, [], { left: left(false) })).toMatchObject({ state: "good", hoursLeft: 400 });
+    expect(standing("order-knife", rt, [], { left: left(true) })?.state).toBe("due");
+    const ordered = entry(99, { what: "order-knife", places: ["left"] });
+    expect(standing("order-knife", rt, [], { left: left(true), entries: [ordered] })).toMatchObject({ state: "good", last: { who: "JM" } });
+    expect(standing("order-knife", rt, [], { left: left(true, ordered.seq + 1), entries: [ordered] })?.state).toBe("due");
+  });
+
+  it("what is owed by a day is soon two days before, due on it, overdue after; put off to a day, and gone once it is done", () => {
+    const dayOf = (iso: string) => iso.slice(0, 10);
+    const at = (dueAt: number, own: ServiceEntry[] = []) => owedStanding({ dueAt: day(dueAt), own, now: NOW, today: TODAY, dayOf });
+    expect([96, 99, 100, 101, 102, 105].map((when) => at(when)?.state)).toEqual(["overdue", "overdue", "due", "soon", "soon", "good"]);
+    const off = entry(99, { what: "owed", kind: "postponed", untilDay: day(104).slice(0, 10), words: "waits for rain" });
+    expect(at(96, [off])).toMatchObject({ state: "postponed", postponed: { words: "waits for rain" } });
+    expect(at(96, [{ ...off, untilDay: day(100).slice(0, 10) }])?.state).toBe("overdue");
+    expect(at(96, [entry(99, { what: "owed" })])).toBeUndefined();
+  });
+
+  it("a thing later owed never presses more than one owed sooner", () => {
+    const dayOf = (iso: string) => iso.slice(0, 10);
+    const states = Array.from({ length: 40 }, (_, k) => ({
+      state: owedStanding({ dueAt: day(95 + k / 4), own: [], now: NOW, today: TODAY, dayOf })?.state ?? "good",
+    }));
+    expect([...states].sort(byPressing)).toEqual(states);
   });
 });

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { KIND_IDS } from "@/core/kinds";
 import { type Machine, machineSchema, SHEET_WORDS } from "@/core/machine";
 import { type FitReason, fitsMachine, PART_KINDS, partFields, partSchema } from "@/core/parts";
-import { SERVICE_TASKS, type ServiceStanding } from "@/core/service/tasks";
+import { DUE_STATES, type ServiceStanding } from "@/core/service/standings";
+import { SERVICE_TASKS } from "@/core/service/tasks";
 import { fieldsOf, missingOf, type SheetPart, sheetDifferences, sheetPlaces, TEMPLATES, templateMachine, withValue } from "@/core/sheet";
 import { FLEET } from "@/demo/fleet";
 import { FIT_WORDS, money, PART_WORDS, sayFit, sayReason } from "./parts";
@@ -161,12 +162,12 @@ describe("words of service", () => {
     expect(sayDay(standing({ state: "overdue", hoursLeft: -4.2, day }), NOW)).toBe("4.2 h over");
     expect(sayDay(standing({ state: "postponed", hoursLeft: -4.2, day }), NOW)).toBe("4.2 h over");
     expect(sayDay(standing({ state: "due", day: { on: "2026-06-16T08:00:00.000Z" } }), NOW)).toBe("3 days over");
-    expect(sayDay(standing({ state: "never" }), NOW)).toBe("");
+    expect(sayDay(standing({ state: "unknown" }), NOW)).toBe("");
   });
 
   it("every task and state has its words; what raised one is said with its day", () => {
     for (const { id } of SERVICE_TASKS) expect(taskLabel(id)).not.toBe(id);
-    for (const state of ["good", "soon", "due", "overdue", "never", "postponed"] as const) expect(STATE_LABELS[state]).toBeTruthy();
+    for (const state of DUE_STATES) expect(STATE_LABELS[state]).toBeTruthy();
     expect(sayRaised(standing({ raisedBy: { event: "top-dressed", at: NOW } }))).toMatch(/top-dressed, 19 Jun 2026/);
     expect(sayRaised(standing({}))).toBeUndefined();
   });

@@ -1,34 +1,34 @@
-import type { ServiceRule, ServiceStanding, TaskId } from "@/core/service/tasks";
-import { taskRow } from "@/core/service/tasks";
+import type { DueState, ServiceStanding } from "@/core/service/standings";
+import { type ServiceRule, type TaskId, taskRow } from "@/core/service/tasks";
 import { EVENTS } from "@/core/trade";
 import { dateOnly, sinceWords } from "../time";
 
-export const STATE_LABELS: Record<ServiceStanding["state"], string> = {
+export const STATE_LABELS: Record<DueState, string> = {
   overdue: "Overdue",
   due: "Due",
   soon: "Soon",
   postponed: "Put off",
-  never: "Never written down",
+  unknown: "Not known",
   good: "Good",
 };
-export const STATE_MARKS: Record<ServiceStanding["state"], string> = {
+export const STATE_MARKS: Record<DueState, string> = {
   overdue: "▲",
   due: "▲",
   soon: "△",
   postponed: "▷",
-  never: "○",
+  unknown: "○",
   good: "●",
 };
-export const STATE_TONES: Record<ServiceStanding["state"], string> = {
+export const STATE_TONES: Record<DueState, string> = {
   overdue: "text-mark",
   due: "text-mark",
   soon: "text-watch",
   postponed: "text-watch",
-  never: "text-soft",
+  unknown: "text-soft",
   good: "text-good",
 };
 
-export const taskLabel = (what: TaskId | string): string => taskRow(what)?.label ?? what;
+export const taskLabel = (what: TaskId | string): string => (what === "owed" ? "Owed" : (taskRow(what)?.label ?? what));
 
 const SCOPES: Record<ServiceRule["scope"], string> = {
   usual: "common practice",
@@ -37,6 +37,7 @@ const SCOPES: Record<ServiceRule["scope"], string> = {
   fleet: "the shop's rule",
   kind: "the shop's rule for its kind",
   machine: "the shop's rule for this machine",
+  place: "the shop's rule for this place",
 };
 
 const round = (value: number) => String(Number(value < 10 ? value.toFixed(1) : value.toFixed(0)));
@@ -44,6 +45,7 @@ const round = (value: number) => String(Number(value < 10 ? value.toFixed(1) : v
 /** How often, and whose rule that is. */
 export function sayRule(rule: ServiceRule | undefined): string {
   if (!rule) return "only when something raises it";
+  if (taskRow(rule.what)?.goesBy) return "by what is left of it";
   const often = [
     ...(rule.everyHours === undefined ? [] : [`every ${round(rule.everyHours)} h`]),
     ...(rule.everyDays === undefined ? [] : [`every ${round(rule.everyDays)} days`]),
@@ -54,7 +56,10 @@ export function sayRule(rule: ServiceRule | undefined): string {
 export const SAY_AHEAD = "done under a clock ahead of this one: how long ago cannot be told";
 
 /** When it falls due, with 80 % within. */
-export function sayDay({ day, hoursLeft, state, isAhead }: ServiceStanding, now: string): string {
+export function sayDay(
+  { day, hoursLeft, state, isAhead }: Pick<ServiceStanding, "day" | "hoursLeft" | "state" | "isAhead">,
+  now: string,
+): string {
   if (isAhead) return SAY_AHEAD;
   if (hoursLeft !== undefined && hoursLeft <= 0) return `${round(-hoursLeft)} h over`;
   if (state === "overdue" || state === "due") return day?.on && day.on < now ? `${sinceWords(day.on, now)} over` : "";
@@ -64,7 +69,7 @@ export function sayDay({ day, hoursLeft, state, isAhead }: ServiceStanding, now:
 }
 
 /** Why it presses although the hours do not say so. */
-export function sayRaised({ raisedBy }: ServiceStanding): string | undefined {
+export function sayRaised({ raisedBy }: Pick<ServiceStanding, "raisedBy">): string | undefined {
   if (!raisedBy) return undefined;
   return `${EVENTS.find(({ id }) => id === raisedBy.event)?.label.toLowerCase() ?? raisedBy.event}, ${dateOnly(raisedBy.at)}`;
 }

@@ -6,16 +6,16 @@ import { featuresOf } from "@/core/kinds";
 import { cutters, isPlaceOf, type Machine } from "@/core/machine";
 import { gearboxes } from "@/core/sequences/rebuild";
 import { greasedSpindles, greaseRule } from "@/core/service/spindles";
-import type { ServiceStanding } from "@/core/service/tasks";
 import { EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
 import { database } from "@/data/connection";
+import { type DueLine, dueOfMachine } from "@/data/due";
 import { AppError } from "@/data/errors";
 import { lastMeterSwap } from "@/data/hours";
 import type { LastDone } from "@/data/last-done";
 import { type Followed, getMachineView, type MachineView } from "@/data/machine-view";
 import { listSets, whatFits } from "@/data/parts";
 import { takesOfPlace } from "@/data/place-readings";
-import { serviceEntries, serviceOf } from "@/data/service";
+import { serviceEntries } from "@/data/service";
 import { hazardsOf } from "@/data/site-places";
 import type { SpindleRecord } from "@/data/spindle-log";
 import { faceOf } from "@/ui/checks/faces";
@@ -90,7 +90,7 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
 type Done = { key: string; at: string; who: string; words: string; where: string; href: string };
 
 /** What was last done of each sort, in a job or as service, whichever was written down: when were its blades last ground. */
-function lastDoneOf(fixes: readonly LastDone[], service: readonly ServiceStanding[], machine: Machine): Done[] {
+function lastDoneOf(fixes: readonly LastDone[], service: readonly DueLine[], machine: Machine): Done[] {
   const ofJobs = fixes.map(
     ({ fix, at, who, jobId, units }): Done => ({
       ...{ key: fix, at, who, words: FIX_LABELS[fix as FixId] ?? fix, href: `/jobs/${jobId}` },
@@ -135,13 +135,14 @@ export default async function MachinePage({ params, searchParams }: Props) {
   if (!view) notFound();
   const db = database();
   const now = new Date().toISOString();
-  const { record, state, owed, sheets, spindles, pictures } = view;
+  const { record, state, sheets, spindles, pictures } = view;
   const { machine, retired } = record;
   const system = (await currentPerson())?.unitSystem ?? "us";
   const isReel = machine.units.length > 0;
   const places = [...machine.spindles, ...machine.units, ...machine.wheels].map(({ id, label }) => ({ id, label }));
   const entries = serviceEntries(db, record.id);
-  const service = serviceOf(db, record, now);
+  const service = dueOfMachine(db, record, now);
+  const owed = service.flatMap((line) => line.owed ?? []);
   const done = lastDoneOf(view.lastDone, service, machine);
   const hours = record.totalHours ?? record.meterHours;
   return (
@@ -270,14 +271,13 @@ export default async function MachinePage({ params, searchParams }: Props) {
       <section id="service" aria-label="Service" className="my-4">
         <h2 className="border-b-2 border-ink text-xl">Service</h2>
         <ul className="ruled">
-          {service.map((standing) => (
+          {service.map((line) => (
             <TaskLine
-              key={standing.what}
-              machineId={record.id}
-              standing={standing}
+              key={`${line.what} ${line.state} ${line.owed?.id ?? ""}`}
+              line={line}
               now={now}
               places={places}
-              lastEntry={entries.findLast((entry) => entry.what === standing.what)}
+              lastEntry={entries.findLast((entry) => (line.owed ? entry.owedId === line.owed.id : entry.what === line.what))}
             />
           ))}
         </ul>

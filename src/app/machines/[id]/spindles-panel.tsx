@@ -2,7 +2,8 @@
 
 import { useState } from "react";
 import type { Machine } from "@/core/machine";
-import { type GreaseRule, isRotation, type SpindleStanding } from "@/core/service/spindles";
+import type { SpindleStanding } from "@/core/service/spindle-standings";
+import { type GreaseRule, isRotation } from "@/core/service/spindles";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
@@ -145,7 +146,9 @@ function SpindleRow(args: { path: string; standing: SpindleStanding; label: stri
   const log = (kind: "topped-up" | "purged" | "bearings-new") => post(`${args.path}/spindles`, { kind, places: [standing.place] });
   return (
     <li className="py-2">
-      <span className={`block text-lg leading-tight font-bold ${standing.state === "due" ? "text-mark" : ""}`}>
+      <span
+        className={`block text-lg leading-tight font-bold ${standing.state === "due" || standing.state === "overdue" ? "text-mark" : ""}`}
+      >
         {label}: {sayState(standing)}
       </span>
       <span className="block text-sm text-soft">

@@ -1,8 +1,9 @@
 import type { Metadata } from "next";
+import { presses } from "@/core/service/standings";
 import { hasTask, SERVICE_TASKS } from "@/core/service/tasks";
 import { database } from "@/data/connection";
+import { dueNow } from "@/data/due";
 import { listMachines } from "@/data/machines";
-import { serviceDue } from "@/data/service";
 import { RoundForm } from "./round-form";
 
 export const metadata: Metadata = { title: "A round" };
@@ -10,7 +11,7 @@ export const metadata: Metadata = { title: "A round" };
 /** A task over many machines by a day: a season's rush prepared for. */
 export default function NewRound() {
   const db = database();
-  const due = serviceDue(db, new Date().toISOString());
+  const due = dueNow(db, new Date().toISOString()).filter(({ state }) => presses(state));
   const machines = listMachines(db).map(({ id, fleetNumber, name, site, machine }) => ({
     id,
     fleetNumber,

@@ -1,8 +1,23 @@
 import { reading } from "@/app/api/answer";
-import { dueNow } from "@/data/due";
+import { type DueLine, dueNow } from "@/data/due";
 import { listOwed } from "@/data/owed";
 
-/** What falls due by the hour meter over the whole fleet, and what closed jobs still owe. */
+/** As it was answered before everything had one vocabulary; kept for one version. */
+const asBefore = ({ machineId, fleetNumber, name, what, places = [], state, day }: DueLine) => {
+  const range = day?.early && day.late && day.early !== day.late ? { range: { early: day.early, late: day.late } } : {};
+  return {
+    ...{ machineId, fleetNumber, name, what, places, state: state === "soon" ? "soon" : "due" },
+    ...(state === "overdue" ? { isOver: true } : {}),
+    ...(day?.on ? { on: day.on } : {}),
+    ...range,
+  };
+};
+
+/** Everything that is to be done over the whole fleet, `lines`; `due` and `owed` as they were answered before. */
 export function GET(request: Request) {
-  return reading(request, (db) => ({ due: dueNow(db, new Date().toISOString()), owed: listOwed(db) }));
+  return reading(request, (db) => {
+    const lines = dueNow(db, new Date().toISOString());
+    const due = lines.filter(({ state, what }) => what !== "owed" && state !== "postponed").map(asBefore);
+    return { lines, due, owed: listOwed(db) };
+  });
 }

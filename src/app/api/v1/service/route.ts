@@ -1,6 +1,7 @@
 import { reading } from "@/app/api/answer";
-import { serviceDue } from "@/data/service";
+import { dueNow } from "@/data/due";
 
+/** What presses over the fleet, without what is owed. */
 export function GET(request: Request) {
-  return reading(request, (db) => ({ due: serviceDue(db, new Date().toISOString()) }));
+  return reading(request, (db) => ({ due: dueNow(db, new Date().toISOString()).filter(({ what }) => what !== "owed") }));
 }

@@ -5,7 +5,6 @@ import { database } from "@/data/connection";
 import { dueNow } from "@/data/due";
 import { isFeedKey } from "@/data/feed-key";
 import { listMachines } from "@/data/machines";
-import { listOwed } from "@/data/owed";
 
 /** What falls due and what is owed, as a calendar file; for a calendar that fetches it by itself with the key its page gives. */
 export async function GET(request: Request) {
@@ -16,7 +15,6 @@ export async function GET(request: Request) {
     const now = new Date().toISOString();
     const file = calendarOf({
       due: dueNow(db, now),
-      owed: listOwed(db),
       machines: listMachines(db).map(({ id, fleetNumber, machine }) => ({
         id,
         fleetNumber,

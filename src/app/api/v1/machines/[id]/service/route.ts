@@ -1,13 +1,20 @@
 import { changing, reading } from "@/app/api/answer";
+import { dueOfMachine } from "@/data/due";
 import { getMachine } from "@/data/machines";
-import { logService, serviceDoneSchema, serviceEntries, serviceOf } from "@/data/service";
+import { logService, serviceDoneSchema, serviceEntries } from "@/data/service";
 
+/** `lines`: everything that is to be done to it; `standings`: its tasks as they were answered before, one line a task, kept for one version. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  return reading(request, (db) => ({
-    standings: serviceOf(db, getMachine(db, id), new Date().toISOString()),
-    entries: serviceEntries(db, id),
-  }));
+  return reading(request, (db) => {
+    const lines = dueOfMachine(db, getMachine(db, id), new Date().toISOString());
+    const first = lines.filter(({ what }, index) => what !== "owed" && lines.findIndex((one) => one.what === what) === index);
+    const standings = first.map(({ machineId: _, fleetNumber: __, name: ___, site: ____, ...standing }) => ({
+      ...standing,
+      state: standing.state === "unknown" ? "never" : standing.state,
+    }));
+    return { lines, standings, entries: serviceEntries(db, id) };
+  });
 }
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {

@@ -1,5 +1,6 @@
 import { changing, reading } from "@/app/api/answer";
-import { listSpindleLog, logSpindles, newSpindleEntrySchema, spindlesOf } from "@/data/spindle-log";
+import { spindlesOf } from "@/data/due";
+import { listSpindleLog, logSpindles, newSpindleEntrySchema } from "@/data/spindle-log";
 
 type Params = { params: Promise<{ id: string }> };
 
