@@ -255,7 +255,9 @@ function served(db: Db, clock: Clock): Entry[] {
   for (const { fleetNumber } of FLEET) {
     const machineId = fleetNumber.toLowerCase();
     const { machine } = getMachine(db, machineId);
-    for (const task of SERVICE_TASKS.filter((one: TaskRow) => hasTask(one, machine) && !one.isCounted)) {
+    // Grease stands in its own log, and a knife is ordered when it is used up.
+    const isServed = (one: TaskRow) => hasTask(one, machine) && !one.isCounted && !one.spindles && !one.goesBy;
+    for (const task of SERVICE_TASKS.filter(isServed)) {
       const rule = usualRule(task.id, machine, 7.3);
       if (!rule) continue;
       const every = Math.min(rule.everyDays ?? 400, rule.everyHours === undefined ? 400 : daysForHours(fleetNumber, rule.everyHours));

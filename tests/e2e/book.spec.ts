@@ -306,6 +306,41 @@ test("service is done at a touch, put off with a reason, and both are taken back
   await expect(tyres).toContainText("Overdue");
 });
 
+test("grease is put off at one spindle with a reason, and what is owed is done and taken back, in the one list", async ({ page }) => {
+  await open(page, "/service?what=top-up");
+  const list = page.getByRole("list", { name: "Due" });
+  const grease = list.getByRole("listitem").filter({ hasText: "Grease the spindles" }).first();
+  await expect(grease).toContainText(/Overdue|Due|Soon/);
+  await grease.getByRole("button", { name: "Put off" }).click();
+  await grease.getByLabel("Because").fill("the gun is empty");
+  await grease.getByRole("button", { name: "Put it off" }).click();
+  await expect(list).toContainText("the gun is empty");
+  const today = page.getByRole("region", { name: "Written down today" });
+  await today.getByRole("button", { name: /Undo: .* grease the spindles/ }).click();
+  await expect(list).not.toContainText("the gun is empty");
+  await open(page, "/service?what=owed");
+  const owed = list.getByRole("listitem").filter({ has: page.getByRole("button", { name: "Done" }) });
+  const count = await owed.count();
+  expect(count).toBeGreaterThan(0);
+  await owed.first().getByRole("button", { name: "Done" }).click();
+  await expect(owed).toHaveCount(count - 1);
+  await today.getByRole("button", { name: /Undo: .* owed/ }).click();
+  await expect(owed).toHaveCount(count);
+});
+
+test("a rule of one spindle is set from the list of its machine's places", async ({ page }) => {
+  await open(page, "/service");
+  await page.getByText("Rules", { exact: true }).click();
+  await page.getByRole("radio", { name: "Grease the spindles" }).click();
+  await page.getByRole("radio", { name: "One place of a machine" }).click();
+  await page.getByLabel("Machine").selectOption({ label: "ZT-2" });
+  await page.getByLabel("Place").selectOption({ index: 1 });
+  await page.getByLabel("Every, h").fill("30");
+  await page.getByLabel("Why").fill("runs hot");
+  await page.getByRole("button", { name: "Set the rule" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "runs hot" })).toContainText("ZT-2");
+});
+
 test("stock: a part is put on the shelf, bought by lot, and no more leave than lie there", async ({ page }) => {
   await open(page, "/parts/new");
   await page.getByRole("radio", { name: "Bolt" }).click();

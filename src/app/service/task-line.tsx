@@ -97,6 +97,8 @@ export function TaskLine(args: {
   );
 }
 
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** What it is, by whose rule, when it was last done, and why it presses. */
 function Told({ line, isTitled, children }: { line: DueLine; isTitled: boolean; children: ReactNode }) {
   const { machineId, fleetNumber, what, owed, rule, last, postponed } = line;
@@ -118,7 +120,7 @@ function Told({ line, isTitled, children }: { line: DueLine; isTitled: boolean; 
           {fleetNumber}
         </Link>
       )}{" "}
-      <span className="text-lg font-semibold">{owed ? sayOwed(owed) : taskLabel(what)}</span>
+      <span className="text-lg font-semibold">{owed ? capital(sayOwed(owed)) : taskLabel(what)}</span>
       {children}
       <span className="block text-sm text-soft">{facts.filter(Boolean).join(" · ")}</span>
     </span>

@@ -61,6 +61,7 @@ export function sayDay(
   now: string,
 ): string {
   if (isAhead) return SAY_AHEAD;
+  if (hoursLeft !== undefined && Math.round(hoursLeft) === 0 && hoursLeft <= 0) return "";
   if (hoursLeft !== undefined && hoursLeft <= 0) return `${round(-hoursLeft)} h over`;
   if (state === "overdue" || state === "due") return day?.on && day.on < now ? `${sinceWords(day.on, now)} over` : "";
   if (!day?.on) return "";
