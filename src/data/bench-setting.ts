@@ -24,6 +24,9 @@ const MOVED_METRES = 1e-7;
 const isMoved = (a: Setting, b: Setting): boolean =>
   Math.abs(a.frontZMetres - b.frontZMetres) > MOVED_METRES || Math.abs(a.rearZMetres - b.rearZMetres) > MOVED_METRES;
 
+/** No reel is benched higher: a slip of a decimal point. Estimate. */
+const HIGHEST_METRES = 0.1;
+
 type Machine = ReturnType<typeof getMachine>["machine"];
 
 /** Whether the roller that the height screws do not move stays where it is. */
@@ -43,7 +46,9 @@ function issuesOf(machine: Machine, settings: Readonly<Record<string, Setting>>)
     const view = viewSet(sideView, setting);
     const [problem] = sideProblems(view);
     if (problem) return [{ code: problem, path }];
-    if ((stanceOf(view)?.heightMetres ?? 0) <= 0) return [{ code: "rollers-above-knife", path }];
+    const { heightMetres = 0 } = stanceOf(view) ?? {};
+    if (heightMetres <= 0) return [{ code: "rollers-above-knife", path }];
+    if (heightMetres > HIGHEST_METRES) return [{ code: "height-not-credible", path, heightMetres }];
     if (!isInTravel({ machine, unit, view })) return [{ code: "out-of-travel", path, place: unit }];
     const { heelMetres = 0, toeMetres = 0 } = stanceOf(view) ?? {};
     // A heel or toe in the plate is what it would stand on, not on its rollers.
@@ -55,7 +60,7 @@ function issuesOf(machine: Machine, settings: Readonly<Record<string, Setting>>)
 /**
  * Keeps where the rollers of these units are to stand: a new version of the sheet, and at each unit that changed the event that makes its later steps
  * again: another height where only its height screws' roller moved, else another place of its rollers. Where all stand so already nothing is written.
- * Throws `changed-since`; `invalid` with `unknown-part`, `no-side-view`, `rollers-overlap`, `rollers-above-knife`, `stands-on-knife`, `out-of-travel`.
+ * Throws `changed-since`; `invalid` with `unknown-part`, `no-side-view`, `rollers-overlap`, `rollers-above-knife`, `height-not-credible`, `stands-on-knife`, `out-of-travel`.
  */
 export function keepBenchSetting(
   db: Db,

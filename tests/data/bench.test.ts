@@ -399,6 +399,11 @@ describe("a bench setting kept", () => {
   it.each([
     ["of a unit it has not", () => ({ front: settingFor("left", 0) }), "unknown-part"],
     ["past the screws' travel", () => ({ left: settingFor("left", 0.02) }), "out-of-travel"],
+    [
+      "a decimal point too high",
+      () => ({ left: { ...settingFor("left", 0.012), frontZMetres: -0.4, rearZMetres: -0.4 } }),
+      "height-not-credible",
+    ],
     ["with the knife on the ground", () => ({ left: { ...settingFor("left", 0.007), frontZMetres: 0.08 } }), "rollers-above-knife"],
     [
       "with its heel in the plate",

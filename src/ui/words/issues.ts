@@ -136,6 +136,8 @@ const SENTENCES: Record<string, (issue: AnyIssue, system: UnitSystem) => string>
     "The height screws do not travel that far. Move the front roller's bracket by its table first, or choose another height.",
   "stands-on-knife": () => "So it would stand on heel or toe of its knife, not on its rollers.",
   "nothing-set": () => "It stands so already: nothing was moved.",
+  "height-not-credible": (i, s) =>
+    `That would bench it at ${typeof i.heightMetres === "number" ? formatQuantity({ valueSi: i.heightMetres, dimension: "length", system: s, instrument: "gauge" }).text : "a height no reel has"}: no reel cuts so high. Look at the figure again.`,
   "rollers-above-knife": () => "The rollers stand above the knife: it would lie on the ground. One of their places or sizes is wrong.",
   "too-deep": () => "Nested deeper than anything here.",
   "cannot-be-reckoned": () =>
