@@ -25,7 +25,7 @@ import { lastSeenOf } from "./machine-state";
 import { getMachine, listMachines, type MachineRecord, machinesAt } from "./machines";
 import { listOwed, type Owed } from "./owed";
 import { sharpBySets } from "./parts";
-import { atOnce, ofMachine, type Subject, whileUnchanged } from "./reads";
+import { atOnce, eachMachine, ofMachine, putTogether, whileUnchanged } from "./reads";
 import { paceOfMachine, seasonOf } from "./season";
 import { entriesOfOwed, lastEntries } from "./service";
 import { listRules } from "./service-rules";
@@ -45,40 +45,42 @@ const OF_THE_TURF = ["event:top-dressed"] as const;
 const seenHere = (db: Db, id: string): LastSeen =>
   whileUnchanged(db, `last seen of ${id}`, () => lastSeenOf(db, id), { on: ofMachine(id, "log"), size: "middling" });
 
+const alike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 /** What happened last to the turf of a site, by whichever machine that mows there it was told of. */
 function turfOf(db: Db, site: string): LastSeen {
-  const merged: Record<string, LastSeen[string]> = emptyTable();
-  for (const id of machinesAt(db, site)) {
-    const told = whileUnchanged(
-      db,
-      `turf told of ${id}`,
-      () => OF_THE_TURF.map((key) => [key, unlessSpoilt(() => seenHere(db, id))?.[key]] as const),
-      {
-        on: ofMachine(id, "log"),
-      },
-    );
-    for (const [key, seen] of told) if (seen && seen.seq > (merged[key]?.seq ?? 0)) merged[key] = seen;
-  }
-  return merged;
+  const told = eachMachine(
+    db,
+    "turf told of",
+    machinesAt(db, site),
+    (id) => OF_THE_TURF.map((key) => [key, unlessSpoilt(() => seenHere(db, id))?.[key]] as const),
+    { on: ["log"], isAsBefore: alike },
+  );
+  return putTogether(db, `turf of ${site}`, told, () => {
+    const merged: Record<string, LastSeen[string]> = emptyTable();
+    for (const [key, seen] of told.flat()) if (seen && seen.seq > (merged[key]?.seq ?? 0)) merged[key] = seen;
+    return merged;
+  });
 }
 
 /** What is the same for every machine of the fleet, worked out once for all of them. */
-type Shared = { season: Season; turf: (site: string) => Turf; sharpenHours: (kind: KindId) => number; key: string };
-/** With all of it as a text, which changes when it does. */
-type Turf = { seen: LastSeen; key: string };
+type Shared = {
+  today: string;
+  season: Season;
+  rules: ReturnType<typeof listRules>;
+  turf: (site: string) => LastSeen;
+  sharpenHours: (kind: KindId) => number;
+};
 
 function sharedOf(db: Db, now: string): Shared {
-  const season = seasonOf(db, now);
-  const turfs = new Map<string, Turf>();
+  const turfs = new Map<string, LastSeen>();
   const hours = new Map<KindId, number>();
   return {
-    season,
-    key: season.join(" "),
+    today: localDay(now),
+    season: seasonOf(db, now),
+    rules: whileUnchanged(db, "service rules", () => listRules(db), { on: ["rules"] }),
     turf: (site) => {
-      const before = turfs.get(site);
-      if (before) return before;
-      const seen = turfOf(db, site);
-      const turf = { seen, key: JSON.stringify(seen) };
+      const turf = turfs.get(site) ?? turfOf(db, site);
       turfs.set(site, turf);
       return turf;
     },
@@ -97,12 +99,9 @@ function sharedOf(db: Db, now: string): Shared {
 export type DueLine = { machineId: string; fleetNumber: string; name: string; site: string } & Omit<ServiceStanding, "what"> &
   ({ what: TaskId; owed?: undefined } | { what: "owed"; owed: Owed });
 
-/** What one machine's tasks are reckoned from, beside what the fleet shares. */
-export const dueReads = (machineId: string): Subject[] => [
-  ...ofMachine(machineId, "log", "sheet", "hours", "service", "spindles", "sets"),
-  "parts",
-  "rules",
-];
+/** What is written of one machine that its lines are reckoned from, and of the shop. */
+const OF_ITSELF = ["log", "sheet", "hours", "service", "spindles", "sets", "owed"] as const;
+const OF_THE_SHOP = ["parts", "rules", "fleet"] as const;
 
 /** Bedknives by what is left of them. */
 const leftOf = (db: Db, record: MachineRecord, now: string): Record<string, Left> =>
@@ -125,81 +124,97 @@ function argsOf(db: Db, record: MachineRecord, now: string, shared: Shared): Due
     machineId: id,
     machine,
     spindles,
-    rules: whileUnchanged(db, "service rules", () => listRules(db), { on: ["rules"] }),
+    rules: shared.rules,
     sharpenHours: shared.sharpenHours(machine.kind),
-    seen: Object.assign(emptyTable<LastSeen[string]>(), seenHere(db, id), shared.turf(site).seen, spindlesSeen(machine, spindles)),
+    seen: Object.assign(emptyTable<LastSeen[string]>(), seenHere(db, id), shared.turf(site), spindlesSeen(machine, spindles)),
     entries: [...lastEntries(db, id), ...bySets(db, id)].sort((a, b) => a.seq - b.seq),
     left: leftOf(db, record, now),
     meter: meterReadings(db, id),
     use: paceOfMachine(db, id, now, shared.season),
     now,
-    today: localDay(now),
+    today: shared.today,
   };
 }
 
-/** What the answers of one machine go by, beside the stamps of what they are read from. */
-const keyOf = ({ id, machine, site }: MachineRecord, now: string, shared: Shared): string =>
-  `${id} ${localDay(now)} ${shared.sharpenHours(machine.kind)} ${shared.key} ${shared.turf(site).key}`;
+/** One answer of each of these machines, kept by the day: within one, nothing falls due without a word in the record. */
+function byDay<T>(
+  db: Db,
+  key: string,
+  records: readonly MachineRecord[],
+  shared: Shared,
+  read: (record: MachineRecord) => T,
+): readonly T[] {
+  const own = new Map(records.map((record) => [record.id, record]));
+  const recordOf = (id: string) => own.get(id) as MachineRecord;
+  return eachMachine(
+    db,
+    key,
+    records.map(({ id }) => id),
+    (id) => read(recordOf(id)),
+    {
+      on: OF_ITSELF,
+      of: OF_THE_SHOP,
+      made: (id) => {
+        const { machine, site } = recordOf(id);
+        return [shared.today, shared.season, shared.rules, shared.turf(site), shared.sharpenHours(machine.kind)];
+      },
+    },
+  );
+}
 
 /** Every task of one machine, the most pressing first. */
 export function serviceOf(db: Db, record: MachineRecord, now: string): ServiceStanding[] {
-  return atOnce(db, () => standingsOf(db, record, now, sharedOf(db, now)));
-}
-
-function standingsOf(db: Db, record: MachineRecord, now: string, shared: Shared): ServiceStanding[] {
-  const read = () => serviceStandings(argsOf(db, record, now, shared));
-  return whileUnchanged(db, `service of ${keyOf(record, now, shared)}`, read, { on: dueReads(record.id) });
+  return dueOfMachine(db, record, now).flatMap((line) => {
+    if (line.what === "owed") return [];
+    const { machineId: _, fleetNumber: __, name: ___, site: ____, owed: _____, ...standing } = line;
+    return [standing];
+  });
 }
 
 /** What is owed on one machine, with how it stands by today. */
 function owedOf(db: Db, machineId: string, now: string): { owed: Owed; standing: NonNullable<ReturnType<typeof owedStanding>> }[] {
-  const read = () => {
-    const said = entriesOfOwed(db, machineId);
-    return listOwed(db, machineId).flatMap((owed) => {
-      const standing = owedStanding({ dueAt: owed.dueAt, own: said.get(owed.id) ?? [], now, today: localDay(now), dayOf: localDay });
-      return standing ? [{ owed, standing }] : [];
-    });
-  };
-  return whileUnchanged(db, `owed on ${machineId} ${localDay(now)}`, read, {
-    on: [...ofMachine(machineId, "owed", "service", "log"), "fleet"],
+  const said = entriesOfOwed(db, machineId);
+  return listOwed(db, machineId).flatMap((owed) => {
+    const standing = owedStanding({ dueAt: owed.dueAt, own: said.get(owed.id) ?? [], now, today: localDay(now), dayOf: localDay });
+    return standing ? [{ owed, standing }] : [];
   });
 }
 
 /** Everything that is to be done to one machine, whatever it is, the most pressing first; what is good or never was written down too. */
-export function dueOfMachine(db: Db, record: MachineRecord, now: string): DueLine[] {
-  return atOnce(db, () => linesOf(db, record, now, sharedOf(db, now)));
+export function dueOfMachine(db: Db, record: MachineRecord, now: string): readonly DueLine[] {
+  return atOnce(db, () => linesOf(db, [record], now, sharedOf(db, now))[0] ?? []);
 }
 
-function linesOf(db: Db, record: MachineRecord, now: string, shared: Shared): DueLine[] {
-  const { id: machineId, fleetNumber, name, site } = record;
-  const own = { machineId, fleetNumber, name, site };
-  return [
-    ...standingsOf(db, record, now, shared).map((standing): DueLine => ({ ...own, ...standing })),
-    ...owedOf(db, machineId, now).map(({ owed, standing }): DueLine => ({ ...own, what: "owed", owed, ...standing })),
-  ].sort(byPressing);
+function linesOf(db: Db, records: readonly MachineRecord[], now: string, shared: Shared): readonly (readonly DueLine[])[] {
+  return byDay(db, "due on", records, shared, (record): DueLine[] => {
+    const { id: machineId, fleetNumber, name, site } = record;
+    const own = { machineId, fleetNumber, name, site };
+    return [
+      ...serviceStandings(argsOf(db, record, now, shared)).map((standing): DueLine => ({ ...own, ...standing })),
+      ...owedOf(db, machineId, now).map(({ owed, standing }): DueLine => ({ ...own, what: "owed", owed, ...standing })),
+    ].sort(byPressing);
+  });
 }
 
 /** When edges of this kind of machine are to be sharpened, by what was seen of them. */
 export function sharpenHoursOf(db: Db, kind: KindId): number {
   const looks = edgeLooks(db, kind);
-  // The same looks come to the same hours, whatever else was written.
-  const key = looks.map(({ hours, isDull }) => `${hours}${isDull ? "d" : "s"}`).join(" ");
-  return whileUnchanged(db, `sharpened after, by ${key}`, () => sharpenAfterHours(looks), { on: [] });
+  return putTogether(db, `sharpened after, ${kind}`, [looks], () => sharpenAfterHours(looks));
 }
 
 /**
  * Over the fleet what presses, the most pressing first and of those the soonest: overdue, due, soon and put off; with everything owed, however far off its day
  * is.
  */
-export function dueNow(db: Db, now: string): DueLine[] {
-  return atOnce(db, () =>
-    whileUnchanged(db, `due on ${localDay(now)}`, () => {
-      const shared = sharedOf(db, now);
-      return listMachines(db)
-        .flatMap((record) => linesOf(db, record, now, shared).filter(({ state, what }) => presses(state) || what === "owed"))
-        .sort((a, b) => byPressing(a, b) || byLetters(a.day?.on ?? "", b.day?.on ?? ""));
-    }),
-  );
+export function dueNow(db: Db, now: string): readonly DueLine[] {
+  return atOnce(db, () => {
+    const lines = linesOf(db, listMachines(db), now, sharedOf(db, now));
+    return putTogether(db, "due over the fleet", lines, () =>
+      lines
+        .flatMap((own) => own.filter(({ state, what }) => presses(state) || what === "owed"))
+        .sort((a, b) => byPressing(a, b) || byLetters(a.day?.on ?? "", b.day?.on ?? "")),
+    );
+  });
 }
 
 const WEEK = 7 * 86_400_000;
@@ -218,8 +233,7 @@ export function spindlesOf(db: Db, machineId: string, now: string): SpindleStand
   if (greasedSpindles(record.machine).length === 0) return [];
   return atOnce(db, () => {
     const shared = sharedOf(db, now);
-    const read = () => spindleStandings(argsOf(db, record, now, shared));
-    return whileUnchanged(db, `spindles of ${keyOf(record, now, shared)}`, read, { on: dueReads(machineId) });
+    return [...(byDay(db, "spindles of", [record], shared, (one) => spindleStandings(argsOf(db, one, now, shared)))[0] ?? [])];
   });
 }
 

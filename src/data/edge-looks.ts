@@ -5,7 +5,7 @@ import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { allNames } from "./machines";
 import { sharpBySets } from "./parts";
-import { ofMachine, whileUnchanged } from "./reads";
+import { eachMachine, putTogether } from "./reads";
 import { rootOf, STANDS } from "./takes-read";
 
 /** Looks further back than these say little of today's grass. Estimate. */
@@ -23,21 +23,29 @@ type Looked = EdgeLook & { stepId: number };
  * any blade. Sharpened in a job, as service, or by a marked set that is on all of a machine, whichever the log has last before the look. Looks before the
  * first sharpening the record knows say nothing of hours and are left out.
  */
-export function edgeLooks(db: Db, kind: KindId): EdgeLook[] {
-  return allNames(db)
-    .flatMap((one) => (one.kind === kind ? looksOf(db, one.id) : []))
-    .sort((a, b) => b.stepId - a.stepId)
-    .slice(0, MOST_LOOKS)
-    .map(({ hours, isDull }) => ({ hours, isDull }));
+export function edgeLooks(db: Db, kind: KindId): readonly EdgeLook[] {
+  const names = allNames(db);
+  const ids = putTogether(db, `machines of ${kind}`, [names], () => names.flatMap((one) => (one.kind === kind ? [one.id] : [])));
+  const looks = eachMachine(db, "edge looks", ids, (id) => readLooks(db, id), {
+    on: ["log", "hours", "service", "sets"],
+    of: ["parts"],
+    isAsBefore: areAlike,
+  });
+  return putTogether(db, `edge looks of ${kind}`, looks, () =>
+    looks
+      .flat()
+      .sort((a, b) => b.stepId - a.stepId)
+      .slice(0, MOST_LOOKS)
+      .map(({ hours, isDull }) => ({ hours, isDull })),
+  );
 }
+
+/** Another hour on the meter says nothing else of looks that were made before it. */
+const areAlike = (a: readonly Looked[], b: readonly Looked[]): boolean =>
+  a.length === b.length &&
+  a.every(({ stepId, hours, isDull }, k) => stepId === b[k]?.stepId && hours === b[k]?.hours && isDull === b[k]?.isDull);
 
 /** Of one machine, the last of them first. */
-function looksOf(db: Db, machineId: string): Looked[] {
-  return whileUnchanged(db, `edge looks of ${machineId}`, () => readLooks(db, machineId), {
-    on: [...ofMachine(machineId, "log", "hours", "service", "sets"), "parts"],
-  });
-}
-
 function readLooks(db: Db, machineId: string): Looked[] {
   const rows = db
     .prepare(

@@ -2,12 +2,11 @@ import type { JobState } from "@/core/jobs";
 import { type KindId, kindById } from "@/core/kinds";
 import { cuttingWidth } from "@/core/machine";
 import type { MachineState } from "@/core/state";
-import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { dueNow } from "./due";
 import { grouped } from "./grouped";
-import { listMachines } from "./machines";
-import { atOnce, ofMachine, whileUnchanged } from "./reads";
+import { listMachines, type MachineRecord } from "./machines";
+import { atOnce, eachMachine, putTogether, whileUnchanged } from "./reads";
 
 /** How a machine stands in one word, the gravest that is true. */
 export type FleetState = "held" | "struck" | "in-work" | "awaiting-proof" | "waiting" | "ready" | "retired";
@@ -45,15 +44,16 @@ export function fleetRows(db: Db, now: string): FleetRow[] {
   return atOnce(db, () => readRows(db, now));
 }
 
+type OpenJob = { id: number; state: JobState };
+
 function readRows(db: Db, now: string): FleetRow[] {
-  return whileUnchanged(db, `fleet on ${localDay(now)}`, () => {
-    const open = db.prepare("SELECT id, machine_id, state FROM jobs WHERE state <> 'closed' ORDER BY id").all() as {
-      id: number;
-      machine_id: string;
-      state: JobState;
-    }[];
-    const jobs = grouped(open, ({ machine_id }) => [machine_id]);
-    const lines = dueNow(db, now);
+  const records = listMachines(db, { withRetired: true });
+  const lines = dueNow(db, now);
+  const open = whileUnchanged(db, "open jobs", () => openJobs(db), { on: ["every:log"] });
+  const ids = putTogether(db, "ids in the table", records, () => records.map(({ id }) => id));
+  const states = eachMachine(db, "state in short", ids, (id) => stateInShort(db, id), { on: ["log"] });
+  return putTogether(db, "fleet", [records, lines, open, ...states], () => {
+    const jobs = grouped(open, ({ machineId }) => [machineId]);
     const owed = counted(
       lines.filter(({ what }) => what === "owed"),
       ({ machineId }) => machineId,
@@ -62,48 +62,56 @@ function readRows(db: Db, now: string): FleetRow[] {
       lines.filter(({ state, what }) => what !== "owed" && (state === "due" || state === "overdue")),
       ({ machineId }) => machineId,
     );
-    return listMachines(db, { withRetired: true }).map((record): FleetRow => {
-      const { id, machine } = record;
-      const own = stateInShort(db, id);
-      const open = (jobs.get(id) ?? []).map((job) => ({ id: job.id, state: job.state }));
-      const working = JOB_ORDER.find((state) => open.some((job) => job.state === state));
-      const hours = record.totalHours ?? record.meterHours;
-      return {
-        id,
-        fleetNumber: record.fleetNumber,
-        name: record.name,
-        site: record.site,
-        kind: machine.kind,
-        kindLabel: kindById(machine.kind).label,
-        cutters: machine.spindles.length + machine.units.length,
-        widthMetres: cuttingWidth(machine),
-        ...(hours === undefined ? {} : { hours }),
-        state: record.retired
-          ? "retired"
-          : own?.isHeld
-            ? "held"
-            : own?.isStruck
-              ? "struck"
-              : ((working as FleetState | undefined) ?? "ready"),
-        openJobs: open,
-        owed: owed.get(id) ?? 0,
-        due: due.get(id) ?? 0,
-        notAsBuilt: own?.notAsBuilt ?? 0,
-        sheetVersion: record.sheetVersion,
-      };
-    });
+    return records.map((record, k) =>
+      rowOf(record, { state: states[k], open: jobs.get(record.id) ?? [], owed: owed.get(record.id) ?? 0, due: due.get(record.id) ?? 0 }),
+    );
   });
 }
 
-/** What the table says of a machine's state, short of all there is to it. */
-function stateInShort(db: Db, machineId: string): { isHeld: boolean; isStruck: boolean; notAsBuilt: number } | undefined {
-  const read = () => {
-    const row = db.prepare("SELECT is_held, state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
-      | { is_held: number; state_json: string }
-      | undefined;
-    if (!row) return undefined;
-    const { struck, notAsBuilt } = JSON.parse(row.state_json) as MachineState;
-    return { isHeld: row.is_held === 1, isStruck: struck !== undefined, notAsBuilt: notAsBuilt.length };
+function openJobs(db: Db): (OpenJob & { machineId: string })[] {
+  const rows = db.prepare("SELECT id, machine_id, state FROM jobs WHERE state <> 'closed' ORDER BY id").all() as {
+    id: number;
+    machine_id: string;
+    state: JobState;
+  }[];
+  return rows.map(({ id, machine_id, state }) => ({ id, state, machineId: machine_id }));
+}
+
+function rowOf(
+  record: MachineRecord,
+  { state: own, open, owed, due }: { state: InShort | undefined; open: readonly OpenJob[]; owed: number; due: number },
+): FleetRow {
+  const { id, machine } = record;
+  const working = JOB_ORDER.find((state) => open.some((job) => job.state === state));
+  const hours = record.totalHours ?? record.meterHours;
+  const standing = own?.isHeld ? "held" : own?.isStruck ? "struck" : ((working as FleetState | undefined) ?? "ready");
+  return {
+    id,
+    fleetNumber: record.fleetNumber,
+    name: record.name,
+    site: record.site,
+    kind: machine.kind,
+    kindLabel: kindById(machine.kind).label,
+    cutters: machine.spindles.length + machine.units.length,
+    widthMetres: cuttingWidth(machine),
+    ...(hours === undefined ? {} : { hours }),
+    state: record.retired ? "retired" : standing,
+    openJobs: open.map((job) => ({ id: job.id, state: job.state })),
+    owed,
+    due,
+    notAsBuilt: own?.notAsBuilt ?? 0,
+    sheetVersion: record.sheetVersion,
   };
-  return whileUnchanged(db, `state in short of ${machineId}`, read, { on: ofMachine(machineId, "log") });
+}
+
+type InShort = { isHeld: boolean; isStruck: boolean; notAsBuilt: number };
+
+/** What the table says of a machine's state, short of all there is to it. */
+function stateInShort(db: Db, machineId: string): InShort | undefined {
+  const row = db.prepare("SELECT is_held, state_json FROM machine_states WHERE machine_id = ?").get(machineId) as
+    | { is_held: number; state_json: string }
+    | undefined;
+  if (!row) return undefined;
+  const { struck, notAsBuilt } = JSON.parse(row.state_json) as MachineState;
+  return { isHeld: row.is_held === 1, isStruck: struck !== undefined, notAsBuilt: notAsBuilt.length };
 }

@@ -7,8 +7,8 @@ import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { grouped } from "./grouped";
 import { meterReadings } from "./hours";
-import { allNames } from "./machines";
-import { atOnce, ofMachine, whileUnchanged } from "./reads";
+import { allIds } from "./machines";
+import { atOnce, eachMachine, ofMachine, putTogether, whileUnchanged } from "./reads";
 
 export type HeldFix = ClosedJob & {
   back: Back;
@@ -39,20 +39,27 @@ const MINUTE = 60_000;
 const LONGEST_MINUTES = 600;
 
 /** Every closed job with what became of it, of all machines or of one. */
-export function closedJobs(db: Db, now: string, machineId?: string): HeldFix[] {
-  return atOnce(db, () =>
-    (machineId === undefined ? allNames(db).map(({ id }) => id) : [machineId])
-      .flatMap((id) => closedOf(db, id, now))
-      .sort((a, b) => a.jobId - b.jobId),
-  );
-}
-
-/** One machine's closed jobs, with its hours and what came back; counted by the day. */
-function closedOf(db: Db, machineId: string, now: string): HeldFix[] {
-  return whileUnchanged(db, `closed jobs of ${machineId} ${localDay(now)}`, () => readClosed(db, machineId, now), {
-    on: ofMachine(machineId, "closed", "log", "hours"),
+export function closedJobs(db: Db, now: string, machineId?: string): readonly HeldFix[] {
+  return atOnce(db, () => {
+    if (machineId !== undefined) return closedOf(db, [machineId], now)[0] ?? [];
+    const own = closedOf(db, allIds(db), now);
+    return putTogether(db, "closed jobs", own, () => own.flat().sort((a, b) => a.jobId - b.jobId));
   });
 }
+
+/** Closed jobs machine by machine, with its hours and what came back; counted by the day. */
+const closedOf = (db: Db, machineIds: readonly string[], now: string): readonly (readonly HeldFix[])[] => {
+  const today = localDay(now);
+  return eachMachine(db, "closed jobs of", machineIds, (id) => readClosed(db, id, now), {
+    on: ["closed", "log", "hours"],
+    made: () => [today],
+    isAsBefore: areAlike,
+  });
+};
+
+/** Another hour on the meter, or a word on an open job, says nothing else of most closed ones. */
+const areAlike = (a: readonly HeldFix[], b: readonly HeldFix[]): boolean =>
+  a.length === b.length && a.every((one, k) => JSON.stringify(one) === JSON.stringify(b[k]));
 
 function readClosed(db: Db, machineId: string, now: string): HeldFix[] {
   const meter = inOrderOfTime(meterReadings(db, machineId));
@@ -162,7 +169,12 @@ const share = (sorted: readonly number[], at: number): number => sorted[Math.min
 
 /** Whether fixes hold: by cause, by fix and by what was fitted, with intervals; how long finding took, how often the first guess was right, whose fault it was. */
 export function holdsOf(db: Db, now: string, since?: string): Holds {
-  return whileUnchanged(db, `holds ${localDay(now)} ${since ? localDay(since) : ""}`, () => atOnce(db, () => readHolds(db, now, since)));
+  return atOnce(db, () => {
+    const ids = allIds(db);
+    const own = closedOf(db, ids, now);
+    const from = since === undefined ? "" : localDay(since);
+    return putTogether(db, `holds since ${from}`, own, () => readHolds(own, since));
+  });
 }
 
 type Kept = { jobs: number[]; backJobs: number[] };
@@ -225,21 +237,24 @@ function addTally(sum: Tally, one: Tally): void {
   sum.missed.push(...one.missed);
 }
 
-/** Of one machine: kept until one of its jobs is closed or opened, its meter is read, or the day is over. */
-function tallyOf(db: Db, machineId: string, now: string, since: string | undefined): Tally {
-  const read = () => {
-    const tally = nothing();
-    for (const job of closedOf(db, machineId, now)) if (since === undefined || job.closedAt >= since) addJob(tally, job);
-    return tally;
-  };
-  return whileUnchanged(db, `holds of ${machineId} ${localDay(now)} ${since ? localDay(since) : ""}`, read, {
-    on: ofMachine(machineId, "closed", "log", "hours"),
-  });
+/** What a machine's closed jobs come to: added up once for the same ones. */
+const MOST_SINCES = 8;
+const tallies = new WeakMap<readonly HeldFix[], Map<string, Tally>>();
+function tallyOf(own: readonly HeldFix[], since: string | undefined): Tally {
+  const kept = tallies.get(own) ?? new Map<string, Tally>();
+  tallies.set(own, kept);
+  const before = kept.get(since ?? "");
+  if (before) return before;
+  const tally = nothing();
+  for (const job of own) if (since === undefined || job.closedAt >= since) addJob(tally, job);
+  if (kept.size >= MOST_SINCES) kept.clear();
+  kept.set(since ?? "", tally);
+  return tally;
 }
 
-function readHolds(db: Db, now: string, since: string | undefined): Holds {
+function readHolds(closed: readonly (readonly HeldFix[])[], since: string | undefined): Holds {
   const all = nothing();
-  for (const { id } of allNames(db)) addTally(all, tallyOf(db, id, now, since));
+  for (const own of closed) addTally(all, tallyOf(own, since));
   const depot = { jobs: all.jobs, cameBack: all.cameBack };
   const prior = priorRate(depot);
   const inOrder = (ids: readonly number[]) => [...ids].sort((a, b) => a - b);

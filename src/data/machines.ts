@@ -14,7 +14,7 @@ import { AppError, type Issue } from "./errors";
 import { insertHours } from "./hours";
 import { requireSound } from "./known";
 import { stateOfMachine } from "./machine-state";
-import { atOnce, ofMachine, whileUnchanged } from "./reads";
+import { atOnce, eachMachine, ofMachine, putTogether, whileUnchanged } from "./reads";
 import { nextSeq } from "./sequence";
 import { sheetFrom, unlessSpoilt } from "./sheets-read";
 
@@ -92,8 +92,11 @@ function retiredOf(standing: string | null): Pick<MachineRecord, "retired"> {
 }
 
 /** Every machine of the fleet whose sheet can be read; those retired only when they are asked for. */
-export function listMachines(db: Db, { withRetired = false } = {}): MachineRecord[] {
-  return allMachines(db).flatMap(({ record }) => (record && (withRetired || !record.retired) ? [record] : []));
+export function listMachines(db: Db, { withRetired = false } = {}): readonly MachineRecord[] {
+  const all = allMachines(db);
+  return putTogether(db, `machines ${withRetired}`, [all], () =>
+    all.flatMap(({ record }) => (record && (withRetired || !record.retired) ? [record] : [])),
+  );
 }
 
 /** Machines whose sheet in force cannot be read: nothing can be measured on them before it is mended. */
@@ -101,10 +104,26 @@ export function spoiltMachines(db: Db): MachineName[] {
   return allMachines(db).flatMap(({ name, record }) => (record ? [] : [name]));
 }
 
-function allMachines(db: Db): { name: MachineName; record: MachineRecord | undefined }[] {
-  const read = () => allNames(db).map(({ kind: _, ...name }) => ({ name, record: unlessSpoilt(() => getMachine(db, name.id)) }));
-  return atOnce(db, () => whileUnchanged(db, "machines", read, { on: ["every:sheet", "every:hours", "fleet"] }));
+type Listed = { name: MachineName; record: MachineRecord | undefined };
+
+function allMachines(db: Db): readonly Listed[] {
+  return atOnce(db, () => {
+    const names = allNames(db);
+    const records = eachMachine(db, "record", allIds(db), (id) => unlessSpoilt(() => getMachine(db, id)), {
+      on: ["sheet", "hours"],
+      of: ["fleet"],
+    });
+    return putTogether(db, "machines", [names, ...records], () =>
+      names.map(({ kind: _, ...name }, k): Listed => ({ name, record: records[k] })),
+    );
+  });
 }
+
+/** Every machine there ever was, those retired too. */
+export const allIds = (db: Db): readonly string[] => {
+  const names = allNames(db);
+  return putTogether(db, "ids of machines", [names], () => names.map(({ id }) => id));
+};
 
 /** Every machine there ever was, those retired too, in the order of their numbers. */
 export function allNames(db: Db): (MachineName & { kind: KindId })[] {
@@ -117,7 +136,10 @@ export function allNames(db: Db): (MachineName & { kind: KindId })[] {
 }
 
 /** Every machine that mows a site, those retired too. */
-export const machinesAt = (db: Db, site: string): string[] => allNames(db).flatMap((one) => (one.site === site ? [one.id] : []));
+export function machinesAt(db: Db, site: string): readonly string[] {
+  const names = allNames(db);
+  return putTogether(db, `machines at ${site}`, [names], () => names.flatMap((one) => (one.site === site ? [one.id] : [])));
+}
 
 export type MachineName = Pick<MachineRecord, "id" | "fleetNumber" | "name" | "site">;
 

@@ -555,6 +555,13 @@ export function lotsOf(db: Db, partId: number, now: string): Lots {
   });
 }
 
+/** Reckoned once for the same hours, whatever else was written. */
+function cheaperOf(db: Db, a: Lot, b: Lot, depotHours: number): LotVerdict {
+  const told = ({ finishedHours, runningHours, hoursByWork, price, sharpening, fitting, hoursPerEdge }: Lot) =>
+    JSON.stringify([finishedHours, runningHours, hoursByWork, price, sharpening, fitting, hoursPerEdge]);
+  return whileUnchanged(db, `cheaper of ${told(a)} ${told(b)} ${depotHours}`, () => cheaperLot(a, b, depotHours), { on: [] });
+}
+
 function readLots(db: Db, partId: number, now: string): Lots {
   const { part } = getPart(db, partId);
   const sets = listSets(db, now, { partId });
@@ -595,9 +602,7 @@ function readLots(db: Db, partId: number, now: string): Lots {
   });
   const against = cost
     ? rows.flatMap((a, k) =>
-        rows
-          .slice(k + 1)
-          .map((b) => ({ a: a.lot, b: b.lot, verdict: cheaperLot({ ...a, ...cost } as Lot, { ...b, ...cost } as Lot, depotHours) })),
+        rows.slice(k + 1).map((b) => ({ a: a.lot, b: b.lot, verdict: cheaperOf(db, { ...a, ...cost }, { ...b, ...cost }, depotHours) })),
       )
     : [];
   return { lots: rows.map(({ hoursByWork: _, ...row }) => row), against, currency: part.currency, work };

@@ -28,12 +28,17 @@ const MOST = { long: 40, middling: 600, short: 12_000 } as const;
 type Size = keyof typeof MOST;
 
 type Answer = { stamp: string; answer: unknown };
+/** What is kept of one machine: by its newest stamp, and by whatever else it was made from. */
+type Piece = { n: number; made: readonly unknown[]; answer: unknown };
 type Held = {
   /** Of the whole record: another value whenever anything was written, by this connection or by another one that committed. */
   whole: string;
   lastN: number;
   stamps: Map<string, number>;
   answers: Record<Size, Map<string, Answer>>;
+  pieces: Map<string, Map<string, Piece>>;
+  /** What was put together last, by what it was put together from. */
+  wholes: Map<string, { parts: readonly unknown[]; answer: unknown }>;
   /** In one reckoning that waits for nothing and writes nothing, nothing is written meanwhile: it is looked for once. */
   isAtOnce: boolean;
 };
@@ -53,7 +58,7 @@ function heldOf(db: Db): Held {
   const { data_version } = ask.others.get() as { data_version: number };
   const whole = `${n} ${data_version}`;
   const answers = { long: new Map(), middling: new Map(), short: new Map() };
-  const kept = before ?? { whole: "", lastN: 0, stamps: new Map(), answers, isAtOnce: false };
+  const kept = before ?? { whole: "", lastN: 0, stamps: new Map(), answers, pieces: new Map(), wholes: new Map(), isAtOnce: false };
   held.set(db, kept);
   if (kept.whole === whole) return kept;
   for (const { subject, n: stamp } of ask.moved.all(kept.lastN) as { subject: string; n: number }[]) {
@@ -104,6 +109,66 @@ export function whileUnchanged<T>(
     const [oldest] = answers.keys();
     if (oldest !== undefined) answers.delete(oldest);
   }
+  return answer;
+}
+
+const areSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((one, k) => one === b[k]);
+
+/** When anything of these sorts was last written of a machine, or of the shop: one number, since stamps only rise. */
+function newestOf(kept: Held, machineId: string, sorts: readonly MachineSubject[], shop: number): number {
+  let newest = shop;
+  for (const sort of sorts) newest = Math.max(newest, kept.stamps.get(`${sort}:${machineId}`) ?? 0);
+  return newest;
+}
+
+/**
+ * One answer a machine, in their order, each kept while nothing was written of that machine (`on`) or of the shop (`of`), and while what else it is `made` from
+ * is the very same. A piece that is read again and is as it was (`isAsBefore`) stays the very same too, so that what is put together of it (`putTogether`) is.
+ */
+export function eachMachine<T>(
+  db: Db,
+  key: string,
+  machineIds: readonly string[],
+  read: (machineId: string) => T,
+  how: {
+    on: readonly MachineSubject[];
+    of?: readonly (typeof OF_THE_SHOP)[number][];
+    made?: (machineId: string) => readonly unknown[];
+    isAsBefore?: (before: T, now: T) => boolean;
+  },
+): readonly T[] {
+  const { on, of = [], made = () => NOTHING, isAsBefore } = how;
+  const watcher = watchers.get(db);
+  if (watcher)
+    return machineIds.map((id) =>
+      watchedRead(watcher, { key: `${key} ${id}`, on: [...ofMachine(id, ...on), ...of], read: () => read(id) }),
+    );
+  if (db.inTransaction) return machineIds.map(read);
+  const kept = heldOf(db);
+  const pieces = kept.pieces.get(key) ?? new Map<string, Piece>();
+  kept.pieces.set(key, pieces);
+  const shop = Math.max(0, ...of.map((subject) => kept.stamps.get(subject) ?? 0));
+  return machineIds.map((id) => {
+    const n = newestOf(kept, id, on, shop);
+    const from = made(id);
+    const before = pieces.get(id);
+    if (before && before.n === n && areSame(before.made, from)) return before.answer as T;
+    const now = read(id);
+    const answer = before && isAsBefore?.(before.answer as T, now) ? (before.answer as T) : now;
+    pieces.set(id, { n, made: from, answer });
+    return answer;
+  });
+}
+const NOTHING: readonly unknown[] = [];
+
+/** What is put together of pieces, kept while they are the very same ones. */
+export function putTogether<T>(db: Db, key: string, parts: readonly unknown[], make: () => T): T {
+  if (watchers.has(db) || db.inTransaction) return make();
+  const { wholes } = heldOf(db);
+  const before = wholes.get(key);
+  if (before && areSame(before.parts, parts)) return before.answer as T;
+  const answer = make();
+  wholes.set(key, { parts, answer });
   return answer;
 }
 

@@ -2,16 +2,17 @@ import { learntSeason, monthsSeen, type Pace, paceOf, type Season } from "@/core
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { listMachines } from "./machines";
-import { ofMachine, whileUnchanged } from "./reads";
+import { eachMachine, putTogether } from "./reads";
 
 /** The depot's year, from all its meters as they stood when the month began: an hour read today does not move every due day of the fleet. */
 export function seasonOf(db: Db, now: string): Season {
   const month = `${now.slice(0, 7)}-01T00:00:00.000Z`;
-  const seenOf = (id: string) =>
-    whileUnchanged(db, `months of ${id} ${month}`, () => monthsSeen(meterReadings(db, id), month), { on: ofMachine(id, "hours") });
-  return whileUnchanged(db, `season of ${month}`, () => learntSeason(listMachines(db).map(({ id }) => seenOf(id))), {
-    on: ["every:hours", "every:sheet", "fleet"],
+  const ids = listMachines(db).map(({ id }) => id);
+  const seen = eachMachine(db, `months to ${month}`, ids, (id) => monthsSeen(meterReadings(db, id), month), {
+    on: ["hours"],
+    isAsBefore: (before, now) => JSON.stringify(before) === JSON.stringify(now),
   });
+  return putTogether(db, `season of ${month}`, seen, () => learntSeason(seen));
 }
 
 /** How a machine is used, by its own meter and the depot's year: the one forecast of every day on which anything of it falls due. */

@@ -43,6 +43,17 @@ describe("how long a lot lasts", () => {
     expect(a.map(({ weight }) => Number(weight.toFixed(3)))).toEqual([0.006, 0.187, 0.807]);
   });
 
+  it("a quantile is where that much of what is believed lies under it, to the last few digits, near both ends too (definition)", () => {
+    for (const belief of [a, b, lifeBelief({ finishedHours: [], runningHours: [] }, 60)])
+      for (const probability of [1e-6, 0.00125, 0.05, 0.5, 0.95, 0.99875, 1 - 1e-6])
+        expect(Math.abs(lifeWithin(belief, lifeQuantile(belief, probability)) - probability)).toBeLessThan(1e-9);
+  });
+
+  it("of the same belief neither is the longer; of two the chances make one (definition)", () => {
+    expect(isLonger(a, a)).toBeCloseTo(0.5, 4);
+    expect(isLonger(a, b) + isLonger(b, a)).toBeCloseTo(1, 3);
+  });
+
   it.each([
     ["A", a, [62.6, 53.2, 76.4]],
     ["B", b, [51.1, 41.7, 65.6]],

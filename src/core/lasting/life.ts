@@ -51,17 +51,57 @@ export function lifeWithin(belief: LifeBelief, hours: number): number {
 
 const LEAST_HOURS = 1e-3;
 const MOST_HOURS = 1e6;
-const HALVINGS = 60;
+/** Each end is halved where the other one stays: a few dozen turns at the most, a handful where it is bracketed closely. */
+const TURNS = 200;
+const NEAR = 1e-13;
 
-/** The mean life that is not passed with that probability; halved on a scale of shares. */
-export function lifeQuantile(belief: LifeBelief, probability: number): number {
-  let [low, high] = [LEAST_HOURS, MOST_HOURS];
-  for (let turn = 0; turn < HALVINGS; turn++) {
-    const middle = Math.sqrt(low * high);
-    if (lifeWithin(belief, middle) < probability) low = middle;
-    else high = middle;
+/**
+ * Where between two lives the mean life is not passed with that probability: false position on the logarithm of hours, the end that stays counting half
+ * (Illinois method).
+ */
+function quantileBetween(belief: LifeBelief, probability: number, ends: { low: number; high: number }): number {
+  const off = (logHours: number) => lifeWithin(belief, Math.exp(logHours)) - probability;
+  let [low, high] = [Math.log(ends.low), Math.log(ends.high)];
+  let [atLow, atHigh] = [off(low), off(high)];
+  let stayed = 0;
+  for (let turn = 0; turn < TURNS && high - low > NEAR * Math.max(1, Math.abs(high)); turn++) {
+    const falsely = atHigh === atLow ? (low + high) / 2 : low - (atLow * (high - low)) / (atHigh - atLow);
+    // Where it is all but flat between them a straight line leads nowhere.
+    const middle = turn % 4 === 3 || !(falsely > low && falsely < high) ? (low + high) / 2 : falsely;
+    const at = off(middle);
+    if (at === 0) return Math.exp(middle);
+    if (at < 0) {
+      [low, atLow] = [middle, at];
+      if (stayed < 0) atHigh /= 2;
+      stayed = -1;
+    } else {
+      [high, atHigh] = [middle, at];
+      if (stayed > 0) atLow /= 2;
+      stayed = 1;
+    }
   }
-  return Math.sqrt(low * high);
+  return Math.exp((low + high) / 2);
+}
+
+/** The mean life that is not passed with that probability. */
+export const lifeQuantile = (belief: LifeBelief, probability: number): number =>
+  quantileBetween(belief, probability, { low: LEAST_HOURS, high: MOST_HOURS });
+
+const SLICES = 400;
+/** How far beyond the last one the next of many is looked for first. */
+const STEP = 1.02;
+
+/** The middle of each of equal slices of what is believed: each is looked for from the one before on. */
+function slicesOf(belief: LifeBelief): number[] {
+  const found: number[] = [];
+  for (let slice = 0; slice < SLICES; slice++) {
+    const probability = (slice + 0.5) / SLICES;
+    const low = found.at(-1) ?? LEAST_HOURS;
+    const near = low * STEP;
+    const high = slice > 0 && lifeWithin(belief, near) >= probability ? near : MOST_HOURS;
+    found.push(quantileBetween(belief, probability, { low, high }));
+  }
+  return found;
 }
 
 export type Interval = { middle: number; low: number; high: number };
@@ -73,13 +113,9 @@ export const lifeOf = (belief: LifeBelief): Interval => ({
   high: lifeQuantile(belief, 0.95),
 });
 
-const SLICES = 400;
-
 /** How likely the first's mean life, times `factor`, is the longer: over equal slices of what is believed of it. */
 export function isLonger(first: LifeBelief, second: LifeBelief, factor = 1): number {
-  let sum = 0;
-  for (let slice = 0; slice < SLICES; slice++) sum += lifeWithin(second, factor * lifeQuantile(first, (slice + 0.5) / SLICES));
-  return sum / SLICES;
+  return slicesOf(first).reduce((sum, hours) => sum + lifeWithin(second, factor * hours), 0) / SLICES;
 }
 
 /** What a set costs: its price, fitting it, and each sharpening with taking it off and on, in the shop's own money; an edge's hours. */
@@ -129,10 +165,7 @@ export function cheaperLot(a: Lot, b: Lot, depotHours: number): LotVerdict {
   const [first, second] = [lifeBelief(a, depotHours), lifeBelief(b, depotHours)];
   // Costs an hour are compared at each life of the first: how likely the second's life makes it the dearer.
   const fixed = edgeCost(a) - edgeCost(b);
-  let firstCheaper = 0;
-  for (let slice = 0; slice < SLICES; slice++)
-    firstCheaper += dearerThan(second, onceOf(b), onceOf(a) / lifeQuantile(first, (slice + 0.5) / SLICES) + fixed);
-  firstCheaper /= SLICES;
+  const firstCheaper = slicesOf(first).reduce((sum, hours) => sum + dearerThan(second, onceOf(b), onceOf(a) / hours + fixed), 0) / SLICES;
   const few = Math.min(a.finishedHours.length, b.finishedHours.length) < LEAST_FINISHED;
   if (few) return { verdict: "cannot-tell", firstCheaper, why: "too-few" };
   if (commonWork(a.hoursByWork, b.hoursByWork) < LEAST_COMMON_SHARE) return { verdict: "cannot-tell", firstCheaper, why: "other-work" };
