@@ -10,7 +10,9 @@ const DAYS_APART = 91;
 /** More than the demo has rows of any kind: each copy counts on from there. */
 const STRIDE = 10_000;
 /** Tables of one fleet, in the order their references want; `jobs`: those told again with each closed story. */
-const TABLES = ["machines", "machine_sheets", "hours", "spindle_log", "service_log", "part_sets", "set_log"] as const;
+const TABLES = ["machines", "machine_sheets", "hours", "part_sets", "set_log"] as const;
+/** What names something owed comes after it: while a reference waits for its row, every row that could be it is looked at by all tables. */
+const AFTER_JOBS = ["service_log", "spindle_log"] as const;
 /** The shop's own, once for all fleets. */
 const OF_SHOP = ["parts", "part_versions", "part_moves", "service_rules", "procedures", "procedures_withdrawn", "site_places"] as const;
 const OF_JOBS = ["jobs", "complaints", "steps", "takes", "readings", "events", "owed"] as const;
@@ -21,12 +23,15 @@ type Column = { name: string };
 /** How a column of a copied row is said: counted on, named after its fleet, set back in time, or as it was. */
 function said(table: string, column: string, { fleet, retold }: Copy): string {
   const on = (fleet * (RETOLD + 1) + (RETOLD - retold)) * STRIDE;
-  const counted = ["job_id", "set_id", "step_id", "undoes_id", "corrects_id", "corrects_step_id", "voids_id", "takes_back_id", "seq"];
+  const counted = ["job_id", "set_id", "step_id", "undoes_id", "corrects_id", "corrects_step_id", "voids_id", "takes_back_id", "service_entry_id", "owed_id", "seq"];
   if (counted.includes(column) || (column === "id" && table !== "machines")) return `${column} + ${on}`;
   if (column === "machine_id" || (column === "id" && table === "machines") || column === "fleet_number")
     return fleet === 0 ? column : `${column} || '-${fleet + 1}'`;
-  if (["at", "opened_at", "closed_at", "due_at", "done_at"].includes(column) && retold > 0)
+  if (["at", "opened_at", "closed_at", "due_at"].includes(column) && retold > 0)
     return `strftime('%Y-%m-%dT%H:%M:%fZ', ${column}, '-${retold * DAYS_APART} days')`;
+  // A story told again owes nothing that its first did not: what was done of it is said in the row.
+  if (table === "owed" && (column === "done_at" || column === "done_by"))
+    return `coalesce(${column}, (SELECT ${column === "done_at" ? "at" : "who"} FROM demo.service_log WHERE owed_id = owed.id AND kind = 'done'))`;
   // A round is of one fleet, and its lines are copied without it.
   if (column === "round_id") return "NULL";
   if (column === "mark") return fleet === 0 ? column : `${column} || '-${fleet + 1}'`;
@@ -97,6 +102,7 @@ export function makeLargeDepot({ demo, file, fleets = FLEETS }: { demo: string; 
         copy(db, table, { fleet, retold: 0 });
       }
       for (let retold = RETOLD; retold >= 0; retold--) for (const table of OF_JOBS) copy(db, table, { fleet, retold });
+      for (const table of AFTER_JOBS) copy(db, table, { fleet, retold: 0 });
     }
   })();
   db.exec(
