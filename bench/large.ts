@@ -23,7 +23,19 @@ type Column = { name: string };
 /** How a column of a copied row is said: counted on, named after its fleet, set back in time, or as it was. */
 function said(table: string, column: string, { fleet, retold }: Copy): string {
   const on = (fleet * (RETOLD + 1) + (RETOLD - retold)) * STRIDE;
-  const counted = ["job_id", "set_id", "step_id", "undoes_id", "corrects_id", "corrects_step_id", "voids_id", "takes_back_id", "service_entry_id", "owed_id", "seq"];
+  const counted = [
+    "job_id",
+    "set_id",
+    "step_id",
+    "undoes_id",
+    "corrects_id",
+    "corrects_step_id",
+    "voids_id",
+    "takes_back_id",
+    "service_entry_id",
+    "owed_id",
+    "seq",
+  ];
   if (counted.includes(column) || (column === "id" && table !== "machines")) return `${column} + ${on}`;
   if (column === "machine_id" || (column === "id" && table === "machines") || column === "fleet_number")
     return fleet === 0 ? column : `${column} || '-${fleet + 1}'`;

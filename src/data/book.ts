@@ -9,7 +9,7 @@ import { byLetters } from "./grouped";
 import { getMachine } from "./machines";
 import { ofMachine, whileUnchanged } from "./reads";
 import { serviceEntries } from "./service";
-import { sheetOfVersion } from "./sheets-read";
+import { sheetInForce, sheetOfVersion } from "./sheets-read";
 import { listSpindleLog } from "./spindle-log";
 import { type AnyStep, stepsOfMachine } from "./step-data";
 
@@ -42,7 +42,7 @@ const STEP_KINDS: Partial<Record<AnyStep["kind"], BookKind>> = {
 
 /** Where each reading of a machine was taken, by its step. */
 function placesByStep(db: Db, machineId: string): Map<number, string[]> {
-  const known = new Set(placesOf(getMachine(db, machineId).machine));
+  const known = new Set(placesOf(sheetInForce(db, machineId)));
   const rows = db
     .prepare(
       "SELECT r.step_id, r.place FROM takes t JOIN readings r ON r.step_id = t.step_id WHERE t.machine_id = ? GROUP BY r.step_id, r.place",
@@ -214,7 +214,11 @@ export function bookOf(db: Db, machineId: string): readonly BookLine[] {
 
 function readBook(db: Db, machineId: string): BookLine[] {
   getMachine(db, machineId);
-  const log = ordered(db, machineId);
+  // An hour read is one line more beside the log, which stands as it was.
+  const log = whileUnchanged(db, `log lines of ${machineId}`, () => ordered(db, machineId), {
+    on: ofMachine(machineId, "log", "sheet", "service", "sets"),
+    size: "long",
+  });
   const others = beside(db, machineId).sort((a, b) => byLetters(a.at, b.at));
   const lines: BookLine[] = [];
   let k = 0;

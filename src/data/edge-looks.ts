@@ -1,11 +1,11 @@
-import { meterAt } from "@/core/events";
+import { inOrderOfTime, meterIn } from "@/core/events";
 import type { KindId } from "@/core/kinds";
 import type { EdgeLook } from "@/core/lasting";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { allNames } from "./machines";
 import { sharpBySets } from "./parts";
-import { eachMachine, putTogether } from "./reads";
+import { eachMachine, ofMachine, putTogether, whileUnchanged } from "./reads";
 import { rootOf, STANDS } from "./takes-read";
 
 /** Looks further back than these say little of today's grass. Estimate. */
@@ -46,7 +46,22 @@ const areAlike = (a: readonly Looked[], b: readonly Looked[]): boolean =>
   a.every(({ stepId, hours, isDull }, k) => stepId === b[k]?.stepId && hours === b[k]?.hours && isDull === b[k]?.isDull);
 
 /** Of one machine, the last of them first. */
+/** A look with the hour its blades were sharp last, by the log; nothing of it hangs on the meter. */
+type Seen = { stepId: number; sharpAt: string; at: string; isDull: boolean };
+
 function readLooks(db: Db, machineId: string): Looked[] {
+  const seen = whileUnchanged(db, `looks at edges of ${machineId}`, () => readSeen(db, machineId), {
+    on: [...ofMachine(machineId, "log", "service", "sets"), "parts"],
+    size: "middling",
+  });
+  const meter = inOrderOfTime(meterReadings(db, machineId));
+  return seen.flatMap(({ stepId, sharpAt, at, isDull }) => {
+    const [sharp, looked] = [meterIn(meter, sharpAt), meterIn(meter, at)];
+    return sharp === undefined || looked === undefined || looked <= sharp ? [] : [{ stepId, hours: looked - sharp, isDull }];
+  });
+}
+
+function readSeen(db: Db, machineId: string): Seen[] {
   const rows = db
     .prepare(
       `SELECT t.step_id, t.at, s.seq, t.corrects_step_id, json_extract(t.result_json, '$.findings') AS findings
@@ -62,7 +77,6 @@ function readLooks(db: Db, machineId: string): Looked[] {
        (SELECT json_array(l.seq, l.at) FROM service_log l WHERE l.machine_id = ? AND l.what = 'sharpen' AND l.kind = 'done' AND l.seq < ?
          AND NOT EXISTS (SELECT 1 FROM service_log b WHERE b.takes_back_id = l.id) ORDER BY l.seq DESC LIMIT 1) AS served`,
   );
-  const meter = meterReadings(db, machineId);
   const sets = sharpBySets(db, machineId);
   return rows.flatMap((row) => {
     // A slip put right after the blades were sharpened is no look at the sharpened ones.
@@ -74,9 +88,6 @@ function readLooks(db: Db, machineId: string): Looked[] {
       ...(set ? [[set.seq, set.at] as Sharpened] : []),
     ];
     const last = all.sort(([a], [b]) => a - b).at(-1);
-    if (!last) return [];
-    const [sharp, looked] = [meterAt(meter, last[1]), meterAt(meter, at)];
-    if (sharp === undefined || looked === undefined || looked <= sharp) return [];
-    return [{ stepId: row.step_id, hours: looked - sharp, isDull: /"code":"(dull|rounded)"/.test(row.findings ?? "") }];
+    return last ? [{ stepId: row.step_id, sharpAt: last[1], at, isDull: /"code":"(dull|rounded)"/.test(row.findings ?? "") }] : [];
   });
 }

@@ -35,6 +35,8 @@ type Held = {
   whole: string;
   lastN: number;
   stamps: Map<string, number>;
+  /** The same of each machine, by sort. */
+  machines: Map<string, Partial<Record<MachineSubject, number>>>;
   answers: Record<Size, Map<string, Answer>>;
   pieces: Map<string, Map<string, Piece>>;
   /** What was put together last, by what it was put together from. */
@@ -58,13 +60,29 @@ function heldOf(db: Db): Held {
   const { data_version } = ask.others.get() as { data_version: number };
   const whole = `${n} ${data_version}`;
   const answers = { long: new Map(), middling: new Map(), short: new Map() };
-  const kept = before ?? { whole: "", lastN: 0, stamps: new Map(), answers, pieces: new Map(), wholes: new Map(), isAtOnce: false };
+  const kept = before ?? {
+    whole: "",
+    lastN: 0,
+    stamps: new Map(),
+    machines: new Map(),
+    answers,
+    pieces: new Map(),
+    wholes: new Map(),
+    isAtOnce: false,
+  };
   held.set(db, kept);
   if (kept.whole === whole) return kept;
   for (const { subject, n: stamp } of ask.moved.all(kept.lastN) as { subject: string; n: number }[]) {
     kept.stamps.set(subject, stamp);
+    const at = subject.indexOf(":");
+    const sort = at < 0 ? subject : subject.slice(0, at);
     // In rising order: the last of a sort is that sort's newest.
-    kept.stamps.set(`every:${subject.split(":")[0]}`, stamp);
+    kept.stamps.set(`every:${sort}`, stamp);
+    if (at >= 0) {
+      const own = kept.machines.get(subject.slice(at + 1)) ?? {};
+      own[sort as MachineSubject] = stamp;
+      kept.machines.set(subject.slice(at + 1), own);
+    }
     kept.lastN = stamp;
   }
   kept.whole = whole;
@@ -117,7 +135,12 @@ const areSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.len
 /** When anything of these sorts was last written of a machine, or of the shop: one number, since stamps only rise. */
 function newestOf(kept: Held, machineId: string, sorts: readonly MachineSubject[], shop: number): number {
   let newest = shop;
-  for (const sort of sorts) newest = Math.max(newest, kept.stamps.get(`${sort}:${machineId}`) ?? 0);
+  const own = kept.machines.get(machineId);
+  if (own)
+    for (const sort of sorts) {
+      const stamp = own[sort];
+      if (stamp !== undefined && stamp > newest) newest = stamp;
+    }
   return newest;
 }
 

@@ -22,13 +22,30 @@ const FURTHEST_DAYS = 1500;
 /** Readings of a meter further apart than ten years were written under a clock that was wrong: the rest of them says nothing of a season. */
 const LONGEST = 3660 * DAY;
 
-const monthOf = (at: number): number => new Date(at).getUTCMonth();
+/** Days from the first of March of the year 0 to 1970, of four centuries, of one, of four years but the last day of them, and from March to a month's first. */
+const [TO_1970, OF_400_YEARS, OF_100_YEARS, OF_4_YEARS] = [719_468, 146_097, 36_524, 1460];
+
+/**
+ * The month of a time, January 0, by the calendar's own arithmetic: a year is counted from March, so that its odd day is its last. As `Date` has it, without
+ * making one for each day of years.
+ */
+export function monthOf(at: number): number {
+  const days = Math.floor(at / DAY) + TO_1970;
+  const ofEra = days - Math.floor(days / OF_400_YEARS) * OF_400_YEARS;
+  const year = Math.floor(
+    (ofEra - Math.floor(ofEra / OF_4_YEARS) + Math.floor(ofEra / OF_100_YEARS) - Math.floor(ofEra / (OF_400_YEARS - 1))) / 365,
+  );
+  const ofYear = ofEra - (365 * year + Math.floor(year / 4) - Math.floor(year / 100));
+  // Five months from March on have 153 days, and so have the next five.
+  const fromMarch = Math.floor((5 * ofYear + 2) / 153);
+  return (fromMarch + 2) % 12;
+}
 
 /** Mean days between two times: a day of May counts for more than one of January. */
 function meanDays(from: number, to: number, season: Season): number {
   let sum = 0;
-  for (let at = from; at < Math.min(to, from + LONGEST) - DAY / 1e6; at += DAY)
-    sum += (season[monthOf(at)] ?? 1) * Math.min(1, (to - at) / DAY);
+  const end = Math.min(to, from + LONGEST) - DAY / 1e6;
+  for (let at = from; at < end; at += DAY) sum += (season[monthOf(at)] ?? 1) * Math.min(1, (to - at) / DAY);
   return sum;
 }
 
@@ -83,10 +100,11 @@ export type Pace = { hoursAMeanDay: number; lumps: number; weighedDays: number; 
 
 /** How a machine is used, by its meter, what was read lately counting most. */
 export function paceOf(meter: readonly MeterReading[], now: string, season: Season = USUAL_SEASON): Pace {
-  const weighed = stretches(meter).map((one) => ({
-    ...one,
-    days: meanDays(one.from, one.to, season),
-    weight: 2 ** (-Math.max(0, Date.parse(now) - one.to) / DAY / HALF_LIFE_DAYS),
+  const end = Date.parse(now);
+  const weighed = stretches(meter).map(({ from, to, hours }) => ({
+    hours,
+    days: meanDays(from, to, season),
+    weight: 2 ** (-Math.max(0, end - to) / DAY / HALF_LIFE_DAYS),
   }));
   const weighedDays = weighed.reduce((sum, { weight, days }) => sum + weight * days, 0);
   const hoursAMeanDay = (PRIOR_HOURS + weighed.reduce((sum, { weight, hours }) => sum + weight * hours, 0)) / (PRIOR_DAYS + weighedDays);

@@ -30,6 +30,14 @@ import {
   workFactor,
   workFactors,
 } from ".";
+import { monthOf } from "./due";
+
+it("knows the month of any time as the calendar of the machine does (ECMAScript Date, day by day over eight centuries, and at random)", () => {
+  const DAY = 86_400_000;
+  for (let at = Date.UTC(1800, 0, 1); at < Date.UTC(2600, 0, 1); at += DAY)
+    if (monthOf(at) !== new Date(at).getUTCMonth()) expect(at).toBe(0);
+  fc.assert(fc.property(fc.integer({ min: -8e12, max: 8e12 }), (at) => monthOf(at) === new Date(at).getUTCMonth()));
+});
 
 /** Trade handbook, "how long things last": check values worked there. */
 const A = { finishedHours: [62, 71, 55, 80, 67], runningHours: [40, 22] };
