@@ -8,6 +8,7 @@ import { type DueLine, dueNow, dueThisWeek } from "@/data/due";
 import { awayNow } from "@/data/handover";
 import { getMachine } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
+import { shortened } from "@/ui/shortened";
 import { dateOnly, sinceWords } from "@/ui/time";
 import { sayUnsafe } from "@/ui/words/state";
 import { sayDue } from "./due";
@@ -21,10 +22,13 @@ const SHELVES: readonly { state: JobState; title: string; empty: string }[] = [
 
 /** Lines of what is due shown at once. */
 const DUE_SHOWN = 12;
+/** Jobs of a shelf: the longest waiting and the urgent stand first. */
+const JOBS_SHOWN = 12;
 
-export default async function Bay({ searchParams }: { searchParams: Promise<{ due?: string }> }) {
+export default async function Bay({ searchParams }: { searchParams: Promise<{ due?: string; shelf?: string }> }) {
   const db = database();
-  const isAllDue = (await searchParams).due === "all";
+  const asked = await searchParams;
+  const isAllDue = asked.due === "all";
   const { jobs, held, machineCount } = getBay(db);
   const now = new Date().toISOString();
   const due = dueNow(db, now);
@@ -46,6 +50,7 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
         <Held held={held} jobs={jobs} />
         {SHELVES.map(({ state, title, empty }) => {
           const here = byUrgency(jobs.filter((job) => job.state === state && !job.isHeld));
+          const { shown, left } = shortened(here, { isAll: asked.shelf === state, most: JOBS_SHOWN });
           return (
             <section key={state} aria-labelledby={`shelf-${state}`} className="mb-6">
               <h2 id={`shelf-${state}`} className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
@@ -54,10 +59,15 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
               </h2>
               {here.length === 0 ? <p className="py-2 text-soft">{empty}</p> : null}
               <ul className="ruled">
-                {here.map((job) => (
+                {shown.map((job) => (
                   <BayRow key={job.jobId} job={job} now={now} />
                 ))}
               </ul>
+              {left > 0 && (
+                <Link href={`/?shelf=${state}#shelf-${state}`} prefetch={false} className="btn my-2">
+                  {left} more
+                </Link>
+              )}
             </section>
           );
         })}

@@ -5,6 +5,7 @@ import { CHECKS, type CheckRow, WAYS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
 import { PlanPicture } from "@/ui/plan-picture";
+import { LINES_SHOWN, shortened } from "@/ui/shortened";
 import { stateFrom } from "./state";
 
 export const metadata: Metadata = { title: "Reckoner" };
@@ -13,7 +14,8 @@ const rows: readonly CheckRow[] = CHECKS;
 
 /** Every worksheet for a quick sum, without a job: the machine first, then what to work out. */
 export default async function ReckonerPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
-  const { machineId } = stateFrom(await searchParams);
+  const asked = await searchParams;
+  const { machineId } = stateFrom(asked);
   const machines = listMachines(database());
   const chosen = machines.find(({ id }) => id === machineId) ?? machines[0];
   if (!chosen) {
@@ -24,6 +26,10 @@ export default async function ReckonerPage({ searchParams }: { searchParams: Pro
       </main>
     );
   }
+  const { shown, left } = shortened(
+    machines.filter(({ id }) => id !== chosen.id || machines.length <= LINES_SHOWN),
+    { isAll: asked.all === "yes" },
+  );
   return (
     <main className="mx-auto max-w-6xl p-4">
       <h1 className="text-3xl">Reckoner</h1>
@@ -31,7 +37,7 @@ export default async function ReckonerPage({ searchParams }: { searchParams: Pro
       <div className="mt-3 grid gap-6 lg:grid-cols-[21rem_1fr]">
         <nav aria-label="Machine">
           <ul className="ruled">
-            {machines.map(({ id, fleetNumber, name, sheetVersion }) => (
+            {(shown.includes(chosen) ? shown : [chosen, ...shown]).map(({ id, fleetNumber, name, sheetVersion }) => (
               <li key={id}>
                 <Link
                   href={`/reckoner?machine=${id}`}
@@ -47,6 +53,11 @@ export default async function ReckonerPage({ searchParams }: { searchParams: Pro
               </li>
             ))}
           </ul>
+          {left > 0 && (
+            <Link href={`/reckoner?machine=${chosen.id}&all=yes`} scroll={false} prefetch={false} className="btn my-2">
+              {left} more
+            </Link>
+          )}
         </nav>
         <section aria-label={`Worksheets for ${chosen.fleetNumber}`}>
           <h2 className="text-xl">

@@ -6,13 +6,14 @@ import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { listMachines } from "@/data/machines";
 import { fitsWhere, getPart, listSets, lotsOf, movesOf, type SetRecord } from "@/data/parts";
+import { shortened } from "@/ui/shortened";
 import { PART_WORDS } from "@/ui/words/parts";
 import { PartForm } from "../part-form/part-form";
 import { FitList, LotTable } from "./part-tables";
 import { SetsPanel } from "./sets-panel";
 import { StockPanel } from "./stock-panel";
 
-type Props = { params: Promise<{ id: string }> };
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ all?: string }> };
 export const metadata: Metadata = { title: "Part" };
 
 /** On a machine first, then ready, then finished. */
@@ -31,13 +32,16 @@ function found(id: string) {
 }
 
 /** One part: how many lie there, which machines it fits, its sets and how long its lots last. */
-export default async function PartPage({ params }: Props) {
+export default async function PartPage({ params, searchParams }: Props) {
   const db = database();
   const record = found((await params).id);
   const { id, part, stock, isLow } = record;
   const now = new Date().toISOString();
+  const { all } = await searchParams;
   const fits = fitsWhere(db, part);
+  const shownFits = shortened(fits, { isAll: all === "fits" });
   const sets = SET_KINDS.includes(part.kind) ? bySight(listSets(db, now, { partId: id })) : [];
+  const shownSets = shortened(sets, { isAll: all === "sets" });
   const machines = listMachines(db).map(({ id: machineId, fleetNumber, machine }) => ({
     id: machineId,
     fleetNumber,
@@ -62,10 +66,15 @@ export default async function PartPage({ params }: Props) {
           stock={stock}
         />
         <div className="min-w-0">
-          <FitList fits={fits} />
+          <FitList
+            fits={shownFits.shown}
+            good={fits.filter(({ fit }) => fit.verdict === "fits").map(({ machine }) => machine.fleetNumber)}
+          />
+          <More left={shownFits.left} href={`/parts/${id}?all=fits`} />
           {SET_KINDS.includes(part.kind) && (
             <>
-              <SetsPanel partId={id} sets={sets} machines={machines.filter((one) => fitting.has(one.id))} />
+              <SetsPanel partId={id} sets={shownSets.shown} machines={machines.filter((one) => fitting.has(one.id))} />
+              <More left={shownSets.left} href={`/parts/${id}?all=sets`} />
               {sets.length > 0 && <LotTable lots={lotsOf(db, id, now)} />}
             </>
           )}
@@ -77,4 +86,12 @@ export default async function PartPage({ params }: Props) {
       </div>
     </main>
   );
+}
+
+function More({ left, href }: { left: number; href: string }) {
+  return left > 0 ? (
+    <Link href={href} prefetch={false} scroll={false} className="btn my-2">
+      {left} more
+    </Link>
+  ) : null;
 }

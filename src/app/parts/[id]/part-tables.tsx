@@ -18,15 +18,22 @@ export function FitMark({ verdict }: { verdict: Fit["verdict"] }) {
   );
 }
 
-/** Which machines a part goes on, and why not the others. */
-export function FitList({ fits }: { fits: readonly { machine: { id: string; fleetNumber: string; name: string }; fit: Fit }[] }) {
+const NAMED = 12;
+const named = (numbers: readonly string[]): string =>
+  numbers.length > NAMED + 1 ? `${numbers.slice(0, NAMED).join(", ")} and ${numbers.length - NAMED} more` : numbers.join(", ");
+
+/** Which machines a part goes on, `good` all of them by their numbers, and why not the others. */
+export function FitList({
+  fits,
+  good,
+}: {
+  fits: readonly { machine: { id: string; fleetNumber: string; name: string }; fit: Fit }[];
+  good: readonly string[];
+}) {
   const { system } = useSeat();
-  const good = fits.filter(({ fit }) => fit.verdict === "fits");
   return (
     <section aria-label="Fits" className="py-2">
-      <h2 className="text-xl">
-        {good.length > 0 ? `Fits ${good.map(({ machine }) => machine.fleetNumber).join(", ")}` : "Fits no machine for sure"}
-      </h2>
+      <h2 className="text-xl">{good.length > 0 ? `Fits ${named(good)}` : "Fits no machine for sure"}</h2>
       <ul className="ruled">
         {fits.map(({ machine, fit }) => (
           <li key={machine.id} className="grid grid-cols-[4rem_1fr] items-baseline gap-x-3 py-1 sm:grid-cols-[4rem_8.5rem_1fr]">
