@@ -3,7 +3,7 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { AppError, ofDriver } from "./errors";
 import { ensureFeedKey } from "./feed-key";
-import { disownStates, refoldStates } from "./machine-state";
+import { disownStates, disownUnfit, refoldStates } from "./machine-state";
 import { isNewer, migrate } from "./migrate";
 import { keepStatements } from "./reads";
 import { pruneSubmissions } from "./submissions";
@@ -13,8 +13,11 @@ export type Db = Database.Database;
 /** Another program's lock is waited for that long, then said; the server answers nobody while it waits. */
 const BUSY_MILLISECONDS = 2000;
 
-/** What is kept beside the log: all of it made anew, and who hears how far it has come (`refoldStates`). */
-type Rebuild = { isFoldedAnew?: boolean; told?: Parameters<typeof refoldStates>[1] };
+/**
+ * What is kept beside the log: all of it made anew, who hears how far it has come (`refoldStates`), or left for whoever has opened it (`toFold`): the gate takes
+ * none of it before.
+ */
+type Rebuild = { isFoldedAnew?: boolean; told?: Parameters<typeof refoldStates>[1]; isFoldedLater?: boolean };
 
 /**
  * An open, migrated database: WAL, foreign keys on, busy timeout. `file` may be ":memory:". A file that cannot be used is looked at without a
@@ -34,7 +37,8 @@ export function openDatabase(file: string, now = new Date().toISOString(), rebui
     db.pragma("foreign_keys = ON");
     migrate(db, { now });
     if (rebuild.isFoldedAnew) disownStates(db);
-    refoldStates(db, rebuild.told);
+    if (rebuild.isFoldedLater) left.set(db, new Set(disownUnfit(db)));
+    else refoldStates(db, rebuild.told);
     ensureFeedKey(db, now);
     pruneSubmissions(db, now);
     if (file !== ":memory:") ownerOnly(file);
@@ -95,12 +99,18 @@ export function databaseFile(): string {
   return path.join(dataFolder(), "zygometer.sqlite");
 }
 
-const held = globalThis as typeof globalThis & { zygometerDb?: Db };
+const held = globalThis as typeof globalThis & { zygometerDb?: Db; zygometerToFold?: WeakMap<Db, Set<string>> };
+held.zygometerToFold ??= new WeakMap();
+const left = held.zygometerToFold;
+
+/** Machines whose state is still to be folded after an opening that left it for later. */
+export const toFold = (db: Db): Set<string> => left.get(db) ?? new Set();
 
 /** The server's one connection, opened at first use; one that could not be opened is tried again at the next. */
 export function database(): Db {
   if (!held.zygometerDb) {
-    const db = openDatabase(databaseFile());
+    // A server answers at once; what is to be folded anew is folded beside it.
+    const db = openDatabase(databaseFile(), undefined, process.env.ZYGOMETER_START === "1" ? { isFoldedLater: true } : {});
     held.zygometerDb = db;
     process.once("exit", () => db.close());
   }

@@ -26,11 +26,7 @@ type Looked = EdgeLook & { stepId: number };
 export function edgeLooks(db: Db, kind: KindId): readonly EdgeLook[] {
   const names = allNames(db);
   const ids = putTogether(db, `machines of ${kind}`, [names], () => names.flatMap((one) => (one.kind === kind ? [one.id] : [])));
-  const looks = eachMachine(db, "edge looks", ids, (id) => readLooks(db, id), {
-    on: ["log", "hours", "service", "sets"],
-    of: ["parts"],
-    isAsBefore: areAlike,
-  });
+  const looks = looksOf(db, ids);
   return putTogether(db, `edge looks of ${kind}`, looks, () =>
     looks
       .flat()
@@ -39,6 +35,14 @@ export function edgeLooks(db: Db, kind: KindId): readonly EdgeLook[] {
       .map(({ hours, isDull }) => ({ hours, isDull })),
   );
 }
+
+/** Of each machine, the last of them first. */
+export const looksOf = (db: Db, machineIds: readonly string[]): readonly (readonly Looked[])[] =>
+  eachMachine(db, "edge looks", machineIds, (id) => readLooks(db, id), {
+    on: ["log", "hours", "service", "sets"],
+    of: ["parts"],
+    isAsBefore: areAlike,
+  });
 
 /** Another hour on the meter says nothing else of looks that were made before it. */
 const areAlike = (a: readonly Looked[], b: readonly Looked[]): boolean =>

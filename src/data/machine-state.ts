@@ -256,22 +256,36 @@ export function statesToFold(db: Db): string[] {
   return rows.flatMap((row) => (row.is_of_now === 1 && row.hash === hashOf(row) ? [] : [row.id]));
 }
 
+/** Machines that are to be folded anew, each marked so that the gate takes no state of it before: it folds the log instead. */
+export function disownUnfit(db: Db): string[] {
+  // A table that was dropped is made again, and all of it is missing.
+  db.exec(TABLE);
+  const ids = statesToFold(db);
+  const disown = db.prepare("UPDATE machine_states SET fold_version = ? WHERE machine_id = ?");
+  db.transaction(() => {
+    for (const id of ids) disown.run(NO_VERSION, id);
+  })();
+  return ids;
+}
+
+/** Folds one machine's log from its first line, in a change of its own. What is wrong with a row says nothing to fold on from; it stands for lists until the new one does. */
+export function foldAnew(db: Db, machineId: string): void {
+  const fold = () => {
+    db.prepare("UPDATE machine_states SET fold_version = ? WHERE machine_id = ?").run(NO_VERSION, machineId);
+    unlessSpoilt(() => keep(db, machineId));
+  };
+  db.transaction(fold).immediate();
+}
+
 /**
  * Brings every machine up to this reckoning when the data is opened, each in a change of its own: whoever stops it in the middle goes on from there. `told` hears
  * of each, and stops it by answering false. Answers how many were folded.
  */
 export function refoldStates(db: Db, told: (done: number, all: number, machineId: string) => boolean = () => true): number {
-  // A table that was dropped is made again, and all of it is missing.
-  db.exec(TABLE);
-  const ids = statesToFold(db);
+  const ids = disownUnfit(db);
   let done = 0;
   for (const id of ids) {
-    // What is wrong with a row says nothing to fold on from; it stands for lists until the new one does.
-    const fold = () => {
-      db.prepare("UPDATE machine_states SET fold_version = ? WHERE machine_id = ?").run(NO_VERSION, id);
-      unlessSpoilt(() => keep(db, id));
-    };
-    db.transaction(fold).immediate();
+    foldAnew(db, id);
     done += 1;
     if (!told(done, ids.length, id)) break;
   }

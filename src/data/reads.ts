@@ -44,8 +44,11 @@ type Held = {
   /** In one reckoning that waits for nothing and writes nothing, nothing is written meanwhile: it is looked for once. */
   isAtOnce: boolean;
 };
-const held = new WeakMap<Db, Held>();
-const asked = new WeakMap<Db, { own: Statement; others: Statement; moved: Statement }>();
+type Asked = { own: Statement; others: Statement; moved: Statement };
+/** Once a process, beside its one connection: pages and routes are built apart, and each has this module by itself. */
+const shared = globalThis as typeof globalThis & { zygometerReads?: { held: WeakMap<Db, Held>; asked: WeakMap<Db, Asked> } };
+shared.zygometerReads ??= { held: new WeakMap(), asked: new WeakMap() };
+const { held, asked } = shared.zygometerReads;
 
 function heldOf(db: Db): Held {
   const ask = asked.get(db) ?? {

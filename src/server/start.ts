@@ -32,7 +32,7 @@ async function start(): Promise<void> {
   const origins = ownOrigins();
   const tls = tlsFiles();
   saying(dataFolder(), () => holdFolder(dataFolder()));
-  saying(databaseFile(), () => openDatabase(databaseFile()).close());
+  saying(databaseFile(), () => openDatabase(databaseFile(), undefined, { isFoldedLater: true }).close());
   const app = next({ dev: false, dir: process.cwd(), hostname, port });
   await app.prepare();
   const times = Number(process.env.ZYGOMETER_RATE_TIMES ?? 1);

@@ -1,11 +1,13 @@
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { announce, listen } from "@/data/announce";
-import { openDatabase } from "@/data/connection";
+import { openDatabase, toFold } from "@/data/connection";
+import { dueNow } from "@/data/due";
 import { logHours } from "@/data/hours";
 import { recordHold, recordNote } from "@/data/job-actions";
 import { refoldStates, stateOfMachine, statesToFold } from "@/data/machine-state";
 import { listMachines } from "@/data/machines";
 import { logService } from "@/data/service";
+import { foldWhatIsLeft, warmUp } from "@/data/warm";
 import { emptyDepot, openJob, refusedFor, temporaryFile } from "./helpers";
 
 describe("states that are kept beside the log", () => {
@@ -28,11 +30,22 @@ describe("states that are kept beside the log", () => {
     ["all of them gone with their table", "DROP TABLE machine_states"],
     ["of another reckoning", "UPDATE machine_states SET fold_version = 3"],
     ["behind their log", "UPDATE machine_states SET log_n = 1"],
-  ])("%s: found when the record is opened, and folded anew from the log", (_, damage) => {
+  ])("%s: found when the record is opened, and folded anew from the log, at once or beside whoever asks", async (_, damage) => {
     const file = held();
     const raw = openDatabase(file);
     raw.exec(damage);
     raw.close();
+    const later = openDatabase(file, undefined, { isFoldedLater: true });
+    // Nothing was folded yet: the gate takes none of what is kept, and folds the log.
+    expect([toFold(later).has("zt-1"), statesToFold(later).includes("zt-1"), isHeld(later)]).toEqual([true, true, true]);
+    later.close();
+    const again = openDatabase(file, undefined, { isFoldedLater: true });
+    expect(await foldWhatIsLeft(again)).toBeGreaterThan(0);
+    expect([toFold(again).size, statesToFold(again)]).toEqual([0, []]);
+    again.close();
+    const raws = openDatabase(file);
+    raws.exec(damage);
+    raws.close();
     const db = openDatabase(file);
     expect(statesToFold(db)).toEqual([]);
     expect([isHeld(db), db.prepare("SELECT is_held FROM machine_states WHERE machine_id = 'zt-1'").get()]).toEqual([true, { is_held: 1 }]);
@@ -59,6 +72,23 @@ describe("states that are kept beside the log", () => {
       clock.doing().now,
     );
     expect(isHeld(db)).toBe(true);
+  });
+});
+
+describe("what lists show, read beforehand", () => {
+  it("leaves nothing to be read by the first page, stops where it is told to, and goes past a sheet that cannot be read", async () => {
+    const { db, clock } = emptyDepot();
+    const now = clock.doing().now;
+    const machines = listMachines(db).length;
+    expect(await warmUp(db, { now, isOver: () => true })).toBe(0);
+    expect(await warmUp(db, { now })).toBe(3 * machines);
+    const read = vi.spyOn(db, "prepare");
+    const asked = () => read.mock.calls.filter(([sql]) => /takes|steps|machine_sheets|FROM hours/.test(String(sql))).length;
+    dueNow(db, now);
+    expect(asked()).toBe(0);
+    db.exec("DROP TRIGGER IF EXISTS machine_sheets_kept");
+    db.prepare("UPDATE machine_sheets SET sheet_json = '{}' WHERE machine_id = 'zt-1'").run();
+    expect(await warmUp(db, { now })).toBe(3 * machines);
   });
 });
 

@@ -1,0 +1,46 @@
+import { type Db, toFold } from "./connection";
+import { dueOfMachine } from "./due";
+import { looksOf } from "./edge-looks";
+import { closedJobs } from "./holds";
+import { foldAnew } from "./machine-state";
+import { allIds, getMachine } from "./machines";
+import { monthsOf } from "./season";
+import { unlessSpoilt } from "./sheets-read";
+
+/** Whoever asks meanwhile is answered first. */
+const breath = () => new Promise<void>((resolve) => setImmediate(resolve));
+
+/** Folds what an opening left, machine by machine; answers how many. Until then lists show a machine as it was kept, and the gate folds its log. */
+export async function foldWhatIsLeft(db: Db): Promise<number> {
+  const ids = toFold(db);
+  let done = 0;
+  for (const id of [...ids]) {
+    await breath();
+    foldAnew(db, id);
+    ids.delete(id);
+    done += 1;
+  }
+  return done;
+}
+
+/**
+ * Reads once what lists show of every machine, machine by machine, so that the first page after a start does not read them all at once. What cannot be read is
+ * left for the page that says so. `isOver` stops it.
+ */
+export async function warmUp(db: Db, { now, isOver = () => false }: { now: string; isOver?: () => boolean }): Promise<number> {
+  const ids = allIds(db);
+  let read = 0;
+  const each = async (work: (id: string) => unknown) => {
+    for (const id of ids) {
+      await breath();
+      if (isOver()) return;
+      unlessSpoilt(() => work(id));
+      read += 1;
+    }
+  };
+  // What one machine's lines are reckoned from of all the others comes first.
+  await each((id) => [getMachine(db, id), monthsOf(db, [id], now), looksOf(db, [id])]);
+  await each((id) => dueOfMachine(db, getMachine(db, id), now));
+  await each((id) => closedJobs(db, now, id));
+  return read;
+}
