@@ -132,6 +132,9 @@ function eventLine(event: EventRecord, steps: ReadonlyMap<number, AnyStep & { jo
 /** Of a kept state `s`: folded by this reckoning, and nothing was written to the machine's log since. */
 const IS_OF_NOW = "s.fold_version = ? AND s.log_n IS (SELECT n FROM stamps WHERE subject = 'log:' || s.machine_id)";
 
+/** Of a row that is to be folded anew, from the first line. */
+const NO_VERSION = -1;
+
 /** How a machine stands now, from its whole log. Throws `machine-not-found`. */
 export function stateOfMachine(db: Db, machineId: string): MachineState {
   const row = db
@@ -146,7 +149,21 @@ export function lastSeenOf(db: Db, machineId: string): LastSeen {
   const row = db
     .prepare(`SELECT s.last_json FROM machine_states s WHERE s.machine_id = ? AND s.last_json IS NOT NULL AND ${IS_OF_NOW}`)
     .get(machineId, FOLD_VERSION) as { last_json: string } | undefined;
-  return row ? (JSON.parse(row.last_json) as LastSeen) : foldOf(db, machineId).last;
+  return row ? (JSON.parse(row.last_json) as LastSeen) : (lastBefore(db, machineId) ?? foldOf(db, machineId).last);
+}
+
+/**
+ * What it showed by the reckoning before, while it waits to be folded anew: whole, of today's log, and of no weight where it is asked whether anything may run. A
+ * list that waited for three hundred logs would be no list.
+ */
+function lastBefore(db: Db, machineId: string): LastSeen | undefined {
+  const row = db
+    .prepare(
+      `SELECT s.hash, s.state_json, s.last_json, s.rest_json FROM machine_states s WHERE s.machine_id = ? AND s.fold_version = ${NO_VERSION}
+         AND s.last_json IS NOT NULL AND s.log_n IS (SELECT n FROM stamps WHERE subject = 'log:' || s.machine_id)`,
+    )
+    .get(machineId) as (StateRow & { hash: string | null }) | undefined;
+  return row?.last_json && row.hash === hashOf(row) ? (JSON.parse(row.last_json) as LastSeen) : undefined;
 }
 
 /** Where a machine's log was at rest, what it showed last by then, and earlier such places. */
@@ -229,8 +246,6 @@ export function settleStates(db: Db, machineIds: readonly string[]): { machineId
   });
 }
 
-/** Of a row that is to be folded anew, from the first line. */
-const NO_VERSION = -1;
 /** Has every machine folded anew by the next `refoldStates`; nothing that may not run does meanwhile, since the gate takes no state of another version. */
 export const disownStates = (db: Db): unknown => db.prepare("UPDATE machine_states SET fold_version = ?").run(NO_VERSION);
 

@@ -133,6 +133,9 @@ export function whileUnchanged<T>(
   return answer;
 }
 
+/** Forgets all that was kept: after what it was read from was made anew without a word in the record. */
+export const forgetReads = (db: Db): unknown => held.delete(db);
+
 const areSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((one, k) => one === b[k]);
 
 /** When anything of these sorts was last written of a machine, or of the shop: one number, since stamps only rise. */

@@ -4,6 +4,7 @@ import { looksOf } from "./edge-looks";
 import { closedJobs } from "./holds";
 import { foldAnew } from "./machine-state";
 import { allIds, getMachine } from "./machines";
+import { forgetReads } from "./reads";
 import { monthsOf } from "./season";
 import { unlessSpoilt } from "./sheets-read";
 
@@ -20,6 +21,8 @@ export async function foldWhatIsLeft(db: Db): Promise<number> {
     ids.delete(id);
     done += 1;
   }
+  // What lists kept meanwhile was read from states of the reckoning before.
+  if (done > 0) forgetReads(db);
   return done;
 }
 
