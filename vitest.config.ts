@@ -15,6 +15,7 @@ export default defineConfig({
     hookTimeout: 180_000,
     include: ["src/**/*.test.ts", "src/**/*.test.tsx", "tests/core/**/*.test.ts", "tests/data/**/*.test.ts"],
     environment: "node",
+    globalSetup: ["./tests/own-temporary.ts"],
     // Browser tests have not begun: both processors of a small machine are free.
     maxWorkers: "100%",
   },
