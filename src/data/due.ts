@@ -1,5 +1,5 @@
 import type { KindId } from "@/core/kinds";
-import { type Season, sharpenAfterHours } from "@/core/lasting";
+import { paceOf, type Season, sharpenAfterHours } from "@/core/lasting";
 import { type SpindleStanding, spindleStandings } from "@/core/service/spindle-standings";
 import { greasedSpindles, type SpindleEntry, spindlesSeen } from "@/core/service/spindles";
 import {
@@ -237,9 +237,27 @@ export function spindlesOf(db: Db, machineId: string, now: string): SpindleStand
   });
 }
 
-/** Grease that is due, by spindle: how many hours it is over. */
+/**
+ * Grease that was due at a time, by spindle: how many hours it was over. Asked of days long gone too, and so reckoned from the spindles' own log and meter alone:
+ * whatever else the fleet shares is of today.
+ */
 export function greaseDue(db: Db, machineId: string, now: string): { place: string; what: "top-up" | "purge"; overHours: number }[] {
-  return spindlesOf(db, machineId, now).flatMap(({ place, state, next }) =>
+  const { machine } = getMachine(db, machineId);
+  if (greasedSpindles(machine).length === 0) return [];
+  const read = () => {
+    const [spindles, meter] = [listSpindleLog(db, machineId), meterReadings(db, machineId)];
+    return spindleStandings({
+      ...{ machineId, machine, spindles, meter, now, today: localDay(now), sharpenHours: 0 },
+      rules: listRules(db),
+      seen: spindlesSeen(machine, spindles),
+      entries: lastEntries(db, machineId),
+      use: paceOf(meter, now),
+    });
+  };
+  const standings = whileUnchanged(db, `grease of ${machineId} ${now.slice(0, 13)}`, read, {
+    on: [...ofMachine(machineId, "hours", "sheet", "service", "spindles"), "rules"],
+  });
+  return standings.flatMap(({ place, state, next }) =>
     (state === "due" || state === "overdue") && next ? [{ place, what: next.what, overHours: Math.max(0, -next.inHours) }] : [],
   );
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from "vitest";
 import { announce, listen } from "@/data/announce";
 import { openDatabase, toFold } from "@/data/connection";
-import { dueNow } from "@/data/due";
+import { dueNow, greaseDue } from "@/data/due";
 import { logHours } from "@/data/hours";
 import { recordHold, recordNote } from "@/data/job-actions";
 import { refoldStates, stateOfMachine, statesToFold } from "@/data/machine-state";
@@ -84,6 +84,11 @@ describe("what lists show, read beforehand", () => {
     expect(await warmUp(db, { now })).toBe(3 * machines);
     const read = vi.spyOn(db, "prepare");
     const asked = () => read.mock.calls.filter(([sql]) => /takes|steps|machine_sheets|FROM hours/.test(String(sql))).length;
+    dueNow(db, now);
+    expect(asked()).toBe(0);
+    // Asked of a day long gone, as a job opened then does, nothing of today is made anew.
+    greaseDue(db, "zt-1", "2025-01-04T08:00:00.000Z");
+    read.mockClear();
     dueNow(db, now);
     expect(asked()).toBe(0);
     db.exec("DROP TRIGGER IF EXISTS machine_sheets_kept");
