@@ -97,11 +97,11 @@ function lastDoneOf(fixes: readonly LastDone[], service: readonly DueLine[], mac
       where: units.map((unit) => placeName(machine, unit).toLowerCase()).join(", "),
     }),
   );
-  const asService = service.flatMap(({ what, last }): Done[] =>
-    last?.how === "service"
-      ? [{ ...{ key: `service ${what}`, at: last.at, who: last.who, words: taskLabel(what), href: "#service" }, where: "" }]
-      : [],
-  );
+  const asService = service.flatMap(({ what, state, places = [], last }): Done[] => {
+    if (last?.how !== "service") return [];
+    const where = places.map((place) => placeName(machine, place).toLowerCase()).join(", ");
+    return [{ key: `service ${what} ${state}`, at: last.at, who: last.who, words: taskLabel(what), href: "#service", where }];
+  });
   return [...ofJobs, ...asService].sort((a, b) => b.at.localeCompare(a.at));
 }
 
