@@ -68,12 +68,17 @@ export function spindleLog(machine: Machine, entries: readonly SpindleEntry[]): 
   return now;
 }
 
-/** The same as what was last seen at each place, by the deeds that its tasks are done by. */
+/** The same as what was last seen at each place, by the deeds that its tasks are done by; `spindle:moved` at each place where another one came to stand. */
 export function spindlesSeen(machine: Machine, entries: readonly SpindleEntry[]): Record<string, Written> {
+  const moved = entries.flatMap((entry) =>
+    entry.kind === "moved"
+      ? Object.entries(entry.moves).flatMap(([from, to]) => (from === to ? [] : [[`spindle:moved@${to}`, entry] as const]))
+      : [],
+  );
   const told = [...spindleLog(machine, entries)].flatMap(([place, { greased, purged, bearings }]) => [
     [`spindle:topped-up@${place}`, greased] as const,
     [`spindle:purged@${place}`, purged] as const,
     [`spindle:bearings-new@${place}`, bearings] as const,
   ]);
-  return Object.fromEntries(told.flatMap(([key, written]) => (written ? [[key, written]] : [])));
+  return Object.fromEntries([...told, ...moved].flatMap(([key, written]) => (written ? [[key, written]] : [])));
 }

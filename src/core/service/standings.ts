@@ -166,7 +166,9 @@ function standingAt(task: TaskRow & { id: TaskId }, place: string | undefined, a
     ...byRule,
     ...(raised && byRule.state !== "overdue" ? { state: "due" as const } : {}),
   };
-  return putOff(base, postponedBy(own, args, { last, raised }));
+  // A spindle that came to stand there since was not the one that was put off.
+  const moved = task.spindles && place !== undefined ? args.seen[`spindle:moved@${place}`] : undefined;
+  return putOff(base, postponedBy(own, args, { last, raised: lastWritten([raised, moved]) }));
 }
 
 /** What is not owing yet is not put off: the word stands for when it is. */

@@ -309,6 +309,20 @@ describe("one vocabulary for whatever is to be done", () => {
     ]);
   });
 
+  it("what was put off at a place is not put off for a spindle that was moved there since", () => {
+    const off = entry(99, { what: "top-up", kind: "postponed", untilDay: day(104).slice(0, 10), words: "no nipple", places: ["left"] });
+    const greasedThen = spindles.map((place) => ({ kind: "topped-up" as const, place, at: day(70), seq: ++seq, who: "AK" }));
+    const before = taskStandings("top-up", argsOf(zt, [], { seen: spindlesSeen(zt, greasedThen), entries: [{ ...off, seq: ++seq }] }));
+    expect(before.map(({ state, places }) => [state, places?.includes("left")])).toEqual([
+      ["overdue", false],
+      ["postponed", true],
+    ]);
+    const put = { ...off, seq: ++seq };
+    const moved = { kind: "moved" as const, moves: { left: "right", right: "left" }, at: day(99), seq: ++seq, who: "AK" };
+    const after = taskStandings("top-up", argsOf(zt, [], { seen: spindlesSeen(zt, [...greasedThen, moved]), entries: [put] }));
+    expect(after.map(({ state }) => state)).toEqual(["overdue"]);
+  });
+
   it("a purge that is due says all of its spindle: greasing is done with it; put off, the greasing is due by itself", () => {
     const seen = greased(spindles, -30, "purged");
     const all = serviceStandings(argsOf(zt, [], { seen })).map(({ what }) => what);
