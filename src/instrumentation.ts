@@ -12,7 +12,7 @@ export const onRequestError: Instrumentation.onRequestError = async (error, requ
 /** Once the server is up, what its lists show is read in the background; a start without it only has a slower first page. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs" || process.env.ZYGOMETER_START !== "1") return;
-  const [{ database }, { foldWhatIsLeft, warmUp }, { log }] = await Promise.all([
+  const [{ database, toFold }, { foldWhatIsLeft, warmUp }, { log }] = await Promise.all([
     import("./data/connection"),
     import("./data/warm"),
     import("./server/log"),
@@ -22,7 +22,7 @@ export async function register(): Promise<void> {
     try {
       const folded = await foldWhatIsLeft(database());
       const read = await warmUp(database(), { now: new Date().toISOString() });
-      log().info({ folded, read, milliseconds: Date.now() - began }, "lists are read");
+      log().info({ folded, left: toFold(database()).size, read, milliseconds: Date.now() - began }, "lists are read");
     } catch (error) {
       log().warn({ err: error }, "lists are not read beforehand");
     }

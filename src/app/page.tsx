@@ -7,6 +7,7 @@ import { database } from "@/data/connection";
 import { type DueLine, dueNow, dueThisWeek } from "@/data/due";
 import { awayNow } from "@/data/handover";
 import { getMachine } from "@/data/machines";
+import { MoreLink } from "@/ui/more-link";
 import { PlanPicture } from "@/ui/plan-picture";
 import { shortened } from "@/ui/shortened";
 import { dateOnly, sinceWords } from "@/ui/time";
@@ -28,7 +29,6 @@ const JOBS_SHOWN = 12;
 export default async function Bay({ searchParams }: { searchParams: Promise<{ due?: string; shelf?: string }> }) {
   const db = database();
   const asked = await searchParams;
-  const isAllDue = asked.due === "all";
   const { jobs, held, machineCount } = getBay(db);
   const now = new Date().toISOString();
   const due = dueNow(db, now);
@@ -63,11 +63,7 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
                   <BayRow key={job.jobId} job={job} now={now} />
                 ))}
               </ul>
-              {left > 0 && (
-                <Link href={`/?shelf=${state}#shelf-${state}`} prefetch={false} className="btn my-2">
-                  {left} more
-                </Link>
-              )}
+              <MoreLink left={left} href={`/?shelf=${state}#shelf-${state}`} />
             </section>
           );
         })}
@@ -100,7 +96,7 @@ export default async function Bay({ searchParams }: { searchParams: Promise<{ du
           </ul>
         </section>
       )}
-      {due.length > 0 && <DueList due={isAllDue ? due : due.slice(0, DUE_SHOWN)} count={due.length} db={db} />}
+      {due.length > 0 && <DueList due={due} isAll={asked.due === "all"} db={db} />}
     </main>
   );
 }
@@ -139,12 +135,13 @@ function Morning(args: { held: number; jobs: readonly BayJob[]; away: number; du
 }
 
 /** What is to be done, whatever it is, the most pressing first; each leads to where it is written down. */
-function DueList({ due, count, db }: { due: readonly DueLine[]; count: number; db: ReturnType<typeof database> }) {
+function DueList({ due, isAll, db }: { due: readonly DueLine[]; isAll: boolean; db: ReturnType<typeof database> }) {
+  const { shown, left } = shortened(due, { isAll, most: DUE_SHOWN });
   return (
     <section id="due-list" aria-labelledby="due" className="mb-6">
       <h2 id="due" className="flex items-baseline gap-2 border-b-2 border-ink pb-1 text-xl">
         Due
-        <span className="num grow text-base text-soft">{count}</span>
+        <span className="num grow text-base text-soft">{due.length}</span>
         <Link href="/service" className="text-base font-normal underline" prefetch={false}>
           Done, put off, rules
         </Link>
@@ -153,7 +150,7 @@ function DueList({ due, count, db }: { due: readonly DueLine[]; count: number; d
         </a>
       </h2>
       <ul className="ruled">
-        {due.map((line) => {
+        {shown.map((line) => {
           const { machineId, fleetNumber, name, what, places = [], state, owed } = line;
           const { machine } = getMachine(db, machineId);
           return (
@@ -175,11 +172,7 @@ function DueList({ due, count, db }: { due: readonly DueLine[]; count: number; d
           );
         })}
       </ul>
-      {count > due.length && (
-        <Link href="/?due=all#due" prefetch={false} className="btn my-2">
-          {count - due.length} more
-        </Link>
-      )}
+      <MoreLink left={left} href="/?due=all#due" />
     </section>
   );
 }

@@ -239,7 +239,7 @@ export function spindlesOf(db: Db, machineId: string, now: string): SpindleStand
 
 /**
  * Grease that was due at a time, by spindle: how many hours it was over. Asked of days long gone too, and so reckoned from the spindles' own log and meter alone:
- * whatever else the fleet shares is of today.
+ * whatever else the fleet shares is of today. Put off, it is as old as it was: a word to the shop greases nothing.
  */
 export function greaseDue(db: Db, machineId: string, now: string): { place: string; what: "top-up" | "purge"; overHours: number }[] {
   const { machine } = getMachine(db, machineId);
@@ -250,12 +250,12 @@ export function greaseDue(db: Db, machineId: string, now: string): { place: stri
       ...{ machineId, machine, spindles, meter, now, today: localDay(now), sharpenHours: 0 },
       rules: listRules(db),
       seen: spindlesSeen(machine, spindles),
-      entries: lastEntries(db, machineId),
+      entries: [],
       use: paceOf(meter, now),
     });
   };
   const standings = whileUnchanged(db, `grease of ${machineId} ${now.slice(0, 13)}`, read, {
-    on: [...ofMachine(machineId, "hours", "sheet", "service", "spindles"), "rules"],
+    on: [...ofMachine(machineId, "hours", "sheet", "spindles"), "rules"],
   });
   return standings.flatMap(({ place, state, next }) =>
     (state === "due" || state === "overdue") && next ? [{ place, what: next.what, overHours: Math.max(0, -next.inHours) }] : [],

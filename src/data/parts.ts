@@ -161,7 +161,7 @@ function insertMove(
   return Number(lastInsertRowid);
 }
 
-/** Which lot a set comes from: its own; where nobody said, one without a name, else the first bought of those that hold as many. */
+/** Which lot a set comes from: its own; where nobody said, one without a name, else the first of those that hold as many. */
 function lotOfSet({ lot }: Pick<SetRecord, "lot">, byLot: PartRecord["byLot"], count: number): PartRecord["byLot"][number] | undefined {
   if (lot !== undefined) return byLot.find((one) => one.lot === lot);
   const lying = byLot.filter(({ stock }) => stock > 0);

@@ -197,9 +197,13 @@ export function putTogether<T>(db: Db, key: string, parts: readonly unknown[], m
   const before = wholes.get(key);
   if (before && areSame(before.parts, parts)) return before.answer as T;
   const answer = make();
+  wholes.delete(key);
   wholes.set(key, { parts, answer });
+  // Some keys are said by whoever asks (a site, since when): no more are kept than a depot has.
+  if (wholes.size > MOST_WHOLES) wholes.delete(wholes.keys().next().value as string);
   return answer;
 }
+const MOST_WHOLES = 1000;
 
 /** Who looks on while reads are made, to see that each is kept by everything it is read from; with a watcher nothing is answered from what was kept. */
 export type ReadWatcher = {

@@ -11,15 +11,22 @@ import { unlessSpoilt } from "./sheets-read";
 /** Whoever asks meanwhile is answered first. */
 const breath = () => new Promise<void>((resolve) => setImmediate(resolve));
 
-/** Folds what an opening left, machine by machine; answers how many. Until then lists show a machine as it was kept, and the gate folds its log. */
+/**
+ * Folds what an opening left, machine by machine; answers how many. Until then lists show a machine as it was kept, and the gate folds its log. One that cannot be
+ * folded now (the disk full, the record held by another program) stays left, and the note with it.
+ */
 export async function foldWhatIsLeft(db: Db): Promise<number> {
   const ids = toFold(db);
   let done = 0;
   for (const id of [...ids]) {
     await breath();
-    foldAnew(db, id);
-    ids.delete(id);
-    done += 1;
+    try {
+      foldAnew(db, id);
+      ids.delete(id);
+      done += 1;
+    } catch {
+      // Said by what is left; the next start goes on from there.
+    }
   }
   // What lists kept meanwhile was read from states of the reckoning before.
   if (done > 0) forgetReads(db);

@@ -3,7 +3,7 @@ import { sayDue } from "@/app/due";
 import { calendarOf } from "@/app/due-calendar";
 import { allYes, itemsFor } from "@/core/safety";
 import type { Db } from "@/data/connection";
-import { type DueLine, dueNow, dueThisWeek } from "@/data/due";
+import { type DueLine, dueNow, dueThisWeek, greaseDue } from "@/data/due";
 import { logHours } from "@/data/hours";
 import { recordFix, recordHandover } from "@/data/job-actions";
 import { getMachine } from "@/data/machines";
@@ -171,6 +171,8 @@ describe("done, put off and gone round with, whatever it is", () => {
     ]);
     const { entryId } = off();
     expect(line("top-up").map(({ state }) => state)).toEqual(["postponed"]);
+    // Put off, it is as old as it was: what grease says of a bearing is no better for it.
+    expect(greaseDue(db, "zt-1", NOW).map(({ place }) => place)).toHaveLength(getMachine(db, "zt-1").machine.spindles.length);
     takeBackService(db, clock.doing(), { machineId: "zt-1", entryId });
     log({ places: ["left"] });
     expect(line("top-up").map(({ state }) => state)).toEqual(["overdue"]);

@@ -4,6 +4,7 @@ import { worksheetsFor } from "@/core/checks";
 import { CHECKS, type CheckRow, WAYS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
+import { MoreLink } from "@/ui/more-link";
 import { PlanPicture } from "@/ui/plan-picture";
 import { LINES_SHOWN, shortened } from "@/ui/shortened";
 import { stateFrom } from "./state";
@@ -53,11 +54,7 @@ export default async function ReckonerPage({ searchParams }: { searchParams: Pro
               </li>
             ))}
           </ul>
-          {left > 0 && (
-            <Link href={`/reckoner?machine=${chosen.id}&all=yes`} scroll={false} prefetch={false} className="btn my-2">
-              {left} more
-            </Link>
-          )}
+          <MoreLink left={left} href={`/reckoner?machine=${chosen.id}&all=yes`} />
         </nav>
         <section aria-label={`Worksheets for ${chosen.fleetNumber}`}>
           <h2 className="text-xl">

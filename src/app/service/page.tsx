@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { headers } from "next/headers";
 import Link from "next/link";
-import { SERVICE_TASKS, type TaskId } from "@/core/service/tasks";
+import { SERVICE_TASKS } from "@/core/service/tasks";
 import { database } from "@/data/connection";
 import { dueNow, dueThisWeek } from "@/data/due";
 import { feedKey } from "@/data/feed-key";
@@ -9,6 +9,8 @@ import { getMachine, listMachineNames } from "@/data/machines";
 import { isThrough, listRounds } from "@/data/rounds";
 import { entriesToday } from "@/data/service";
 import { listRules } from "@/data/service-rules";
+import { MoreLink } from "@/ui/more-link";
+import { shortened } from "@/ui/shortened";
 import { dateOnly } from "@/ui/time";
 import { taskLabel } from "@/ui/words/service";
 import { paperAddress } from "../paper/address";
@@ -31,7 +33,7 @@ export default async function Service({ searchParams }: Props) {
   const { what, all } = await searchParams;
   const due = dueNow(db, now);
   const own = due.filter((one) => !what || one.what === what);
-  const shown = all === "yes" ? own : own.slice(0, SHOWN);
+  const { shown, left } = shortened(own, { isAll: all === "yes", most: SHOWN });
   const week = dueThisWeek(due, now);
   const { origin } = paperAddress((await headers()).get("host"));
   const person = await currentPerson();
@@ -102,11 +104,7 @@ export default async function Service({ searchParams }: Props) {
         })}
         {shown.length === 0 && <li className="py-2 text-lg text-soft">Nothing of that is due or soon.</li>}
       </ul>
-      {own.length > shown.length && (
-        <Link href={`/service?all=yes${what ? `&what=${what as TaskId}` : ""}`} className="btn my-2" prefetch={false}>
-          {own.length - shown.length} more
-        </Link>
-      )}
+      <MoreLink left={left} href={`/service?all=yes${what ? `&what=${what}` : ""}`} />
       <WrittenToday entries={entriesToday(db, now)} />
       {person && <CalendarAddress address={`${origin}/api/v1/due/calendar?key=${feedKey(db)}`} />}
       <HoursImport />

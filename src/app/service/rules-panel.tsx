@@ -207,7 +207,7 @@ export function RulesPanel({
 
 /** Where a task is done on a machine, one of them; its sheet is fetched when it was picked. */
 function PlacePick(args: { machineId: string; what: string; place: string; onPick: (place: string) => void }) {
-  const [places, setPlaces] = useState<readonly { id: string; label: string }[] | "none" | undefined>();
+  const [places, setPlaces] = useState<readonly { id: string; label: string }[] | "none" | "unread" | undefined>();
   const { machineId, what } = args;
   useEffect(() => {
     let isGone = false;
@@ -219,11 +219,17 @@ function PlacePick(args: { machineId: string; what: string; place: string; onPic
         const named = [...machine.spindles, ...machine.units, ...machine.wheels].filter(({ id }) => ids.includes(id));
         if (!isGone) setPlaces(named.length === 0 ? "none" : named.map(({ id, label }) => ({ id, label })));
       })
-      .catch(() => !isGone && setPlaces("none"));
+      .catch(() => !isGone && setPlaces("unread"));
     return () => {
       isGone = true;
     };
   }, [machineId, what]);
+  if (places === "unread")
+    return (
+      <p className="trouble" role="alert">
+        Its places could not be read. Pick the machine again.
+      </p>
+    );
   if (places === "none") return <p className="text-sm text-soft">This is done to the machine as a whole, or not on this one at all.</p>;
   return (
     <select aria-label="Place" className="input" value={args.place} onChange={(event) => args.onPick(event.target.value)}>

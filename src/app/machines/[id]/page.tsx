@@ -87,6 +87,12 @@ function spindleLines(machine: Machine, log: readonly SpindleRecord[]): SpindleL
   }));
 }
 
+/** Whether a line of service is of this one: at one of its places, where both say which. */
+const isOf = ({ what, owedId, places }: ReturnType<typeof serviceEntries>[number], line: DueLine): boolean =>
+  line.owed
+    ? owedId === line.owed.id
+    : what === line.what && (!places || !line.places || places.some((place) => line.places?.includes(place) ?? false));
+
 type Done = { key: string; at: string; who: string; words: string; where: string; href: string };
 
 /** What was last done of each sort, in a job or as service, whichever was written down: when were its blades last ground. */
@@ -277,7 +283,7 @@ export default async function MachinePage({ params, searchParams }: Props) {
               line={line}
               now={now}
               places={places}
-              lastEntry={entries.findLast((entry) => (line.owed ? entry.owedId === line.owed.id : entry.what === line.what))}
+              lastEntry={entries.findLast((entry) => isOf(entry, line))}
             />
           ))}
         </ul>

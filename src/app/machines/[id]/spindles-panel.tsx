@@ -16,9 +16,9 @@ export type SpindleLine = { id: number; words: string; at: string; who: string }
 
 const hours = (value: number | undefined) => (value === undefined ? "not known" : `${Math.round(value)} h`);
 
-function sayState({ state, next, isAhead }: SpindleStanding): string {
+function sayState({ state, next, isAhead, sinceGreaseHours }: SpindleStanding): string {
   if (state === "sealed") return "sealed: left alone";
-  if (state === "unknown" || !next) return "never logged";
+  if (!next) return sinceGreaseHours === undefined ? "never logged" : "no rule says when next";
   const what = next.what === "purge" ? "Purge" : "Top up";
   if (isAhead) return `${what}: ${SAY_AHEAD}`;
   if (next.inHours <= 0) return `${what} now, ${Math.round(-next.inHours)} h over`;

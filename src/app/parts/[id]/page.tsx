@@ -6,6 +6,7 @@ import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { listMachines } from "@/data/machines";
 import { fitsWhere, getPart, listSets, lotsOf, movesOf, type SetRecord } from "@/data/parts";
+import { MoreLink } from "@/ui/more-link";
 import { shortened } from "@/ui/shortened";
 import { PART_WORDS } from "@/ui/words/parts";
 import { PartForm } from "../part-form/part-form";
@@ -70,11 +71,11 @@ export default async function PartPage({ params, searchParams }: Props) {
             fits={shownFits.shown}
             good={fits.filter(({ fit }) => fit.verdict === "fits").map(({ machine }) => machine.fleetNumber)}
           />
-          <More left={shownFits.left} href={`/parts/${id}?all=fits`} />
+          <MoreLink left={shownFits.left} href={`/parts/${id}?all=fits`} />
           {SET_KINDS.includes(part.kind) && (
             <>
               <SetsPanel partId={id} sets={shownSets.shown} machines={machines.filter((one) => fitting.has(one.id))} />
-              <More left={shownSets.left} href={`/parts/${id}?all=sets`} />
+              <MoreLink left={shownSets.left} href={`/parts/${id}?all=sets`} />
               {sets.length > 0 && <LotTable lots={lotsOf(db, id, now)} />}
             </>
           )}
@@ -86,12 +87,4 @@ export default async function PartPage({ params, searchParams }: Props) {
       </div>
     </main>
   );
-}
-
-function More({ left, href }: { left: number; href: string }) {
-  return left > 0 ? (
-    <Link href={href} prefetch={false} scroll={false} className="btn my-2">
-      {left} more
-    </Link>
-  ) : null;
 }
