@@ -88,7 +88,13 @@ function misnamed(symptom: SymptomId, knowledge: Knowledge, random: () => number
   return other && knowledge.symptoms.includes(other) && random() < MISNAMED_SHARE ? other : symptom;
 }
 
-export type Made = { check: CheckId; verdict: Verdict | "refused" | "no-worksheet"; evidence: CaseEvidence[] };
+export type Made = {
+  check: CheckId;
+  verdict: Verdict | "refused" | "no-worksheet";
+  evidence: CaseEvidence[];
+  /** By cause, the places where something of it was found. */
+  places: ReadonlyMap<string, readonly string[]>;
+};
 
 /** A check made on a hidden machine: its gauges read by this hand, its readings assessed, what they say. */
 export function make(args: {
@@ -101,11 +107,14 @@ export function make(args: {
   const { of, checkId, hand, take = 1 } = args;
   const check = worksheetById(checkId);
   const readings = check && readingsOf({ state: of.state, key: of.key, check, hand, take });
-  if (!check || !readings) return { check: checkId, verdict: "no-worksheet", evidence: [] };
+  if (!check || !readings) return { check: checkId, verdict: "no-worksheet", evidence: [], places: new Map() };
   const outcome = assessWith(check, { machine: of.machine, readings: { ...readings, ...contextOf(check, of.machine, args.made) } });
-  if (outcome.kind !== "assessed") return { check: checkId, verdict: "refused", evidence: [] };
-  const { verdict, evidence } = outcome.assessment;
-  return { check: checkId, verdict, evidence: evidence.map((one) => ({ check: checkId, ...one })) };
+  if (outcome.kind !== "assessed") return { check: checkId, verdict: "refused", evidence: [], places: new Map() };
+  const { verdict, evidence, findings } = outcome.assessment;
+  const places = new Map<string, string[]>();
+  for (const { place, causes = [] } of findings)
+    for (const { cause } of causes) places.set(cause, [...(places.get(cause) ?? []), place]);
+  return { check: checkId, verdict, evidence: evidence.map((one) => ({ check: checkId, ...one })), places };
 }
 
 /** What the job so far says of what a level stands on. */

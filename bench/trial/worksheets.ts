@@ -19,13 +19,15 @@ export type Worked = {
   /** When it first said that it is found: whether each it named was there. */
   foundRight?: boolean;
   found?: string[];
-  said: { probability: number; isThere: boolean }[];
+  said: { cause: string; probability: number; isThere: boolean }[];
   refused: CheckId[];
 };
 
 export const knowledgeFor = (machine: Machine): Knowledge =>
   knowledgeOf({ cutsWith: kindById(machine.kind).cutsWith, features: featuresOf(machine) });
 
+/** More than every check with two more looks at each. */
+const MOST_STEPS = 150;
 /** A second look is at the one thing found, no whole sheet. Estimate. */
 const SECOND_LOOK_SHARE = 1 / 3;
 
@@ -42,12 +44,13 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
   const add = (evidence: Made["evidence"]) => {
     given = { ...given, evidence: [...given.evidence, ...evidence] };
   };
-  for (;;) {
+  for (let k = 0; k < MOST_STEPS; k++) {
     const diagnosis = diagnose(knowledge, given, { withReasons: false });
     const done = made.map(({ check }) => check);
     const plan = planChecks({ knowledge, given, diagnosis, state, done, order: args.order });
     const presence = presenceOf(knowledge, given);
-    for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ probability, isThere: there.has(cause) });
+    for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ cause, probability, isThere: there.has(cause) });
+    Object.assign(worked, { final: presence, given });
     const advice = adviceOn(diagnosis, plan);
     const isResolved = hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
     if (isResolved && !worked.isResolved) Object.assign(worked, { isResolved, resolvedAfter: worked.minutes });
@@ -67,6 +70,20 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
       worked.found = [...pointed.causes];
     }
     if (worked.isResolved) return worked;
+    const [next] = plan.checks;
+    if (next?.again) {
+      const before = made.find((one) => one.check === next.id);
+      worked.minutes += next.minutes;
+      state = next.state;
+      const told = new Set<string>();
+      for (const one of next.again) {
+        if (!before || told.has(one)) continue;
+        const seconds = lookAgain({ of: hidden, first: before, cause: one, hand: args.hand, made });
+        for (const second of seconds) for (const cause of "causes" in second ? second.causes : [second.cause]) told.add(cause);
+        add(seconds);
+      }
+      continue;
+    }
     const left = knowledge.checks.filter(({ id }) => !done.includes(id));
     const nextRound = [...left].sort((a, b) => a.place - b.place)[0];
     const nextId = args.order === "walk-round" ? nextRound?.id : (plan.checks[0]?.id ?? nextRound?.id);
@@ -79,6 +96,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     made.push(one);
     add(one.evidence);
   }
+  throw new Error(`${hidden.key}: more than ${MOST_STEPS} steps`);
 }
 
 /** What the same thing says when it is looked at once more. */
@@ -87,7 +105,10 @@ function lookAgain(args: { of: HiddenCase; first: Made; cause: CauseId; hand: Ha
   const take = (number: number) => make({ of: args.of, checkId: first.check, hand: args.hand, made: args.made, take: number });
   const isAbout = (one: Made["evidence"][number]) => ("causes" in one ? one.causes.includes(cause) : one.cause === cause);
   const second = take(2);
-  if (speaksFor(second, cause)) return first.evidence.filter(isAbout);
+  const [before, after] = [first.places.get(cause), second.places.get(cause)];
+  // The same place, from nothing: another one that looks so now is no second word for the first.
+  const isSamePlace = !before || !after || before.some((place) => after.includes(place));
+  if (speaksFor(second, cause) && isSamePlace) return [...first.evidence.filter(isAbout), ...second.evidence.filter(isAbout)].slice(0, 1);
   return [{ check: first.check, cause, result: "unclear" }, ...take(3).evidence];
 }
 

@@ -1,6 +1,6 @@
-import type { CauseId, CheckId, ContextId, SymptomId } from "@/core/trade";
+import { type CauseId, type CheckId, type ContextId, moversOf, rivalsMoving, type SymptomId } from "@/core/trade";
 import { contextFactor } from "./context";
-import { type CaseEvidence, causesOf, isShared, looksBehind, ratioOf, standing } from "./evidence";
+import { type CaseEvidence, causesOf, checkOf, isShared, looksBehind, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";
 import { logEvidence, type Network, type NetworkCause, presences } from "./network";
 
@@ -35,7 +35,7 @@ export type Assembled = {
 export function assemble(knowledge: Knowledge, given: Case): Assembled {
   const present = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === "present");
   const evidence = standing(given.evidence, given.stale);
-  const shared = evidence.filter(isShared).filter(({ causes }) => knowledge.causes.some(({ id }) => causes.includes(id)));
+  const shared = figuresOf({ knowledge, given, evidence, most: MOST_FIGURES - present.length });
   const entries = knowledge.causes.map((cause) => {
     const priorOdds = (cause.prior / (1 - cause.prior)) * contextFactor(cause, given.context, given.deniedContext);
     return { cause, priorOdds, entry: entryOf({ knowledge, given, evidence, shared, present, cause, priorOdds }) };
@@ -46,7 +46,7 @@ export function assemble(knowledge: Knowledge, given: Case): Assembled {
     network: {
       findings: [
         ...present.map(() => ({ leak: knowledge.leak, isSymptom: true })),
-        ...shared.map((one) => ({ leak: (1 - specificityOf(knowledge, one.check)) ** looksAt(given, one), isSymptom: false })),
+        ...shared.map(({ leak }) => ({ leak, isSymptom: false })),
       ],
       causes: linked.map(({ entry }) => entry),
     },
@@ -83,25 +83,50 @@ function linksIn(given: Case, { links, oneOf }: KnownCause): { symptom: SymptomI
   });
 }
 
-function specificityOf(knowledge: Knowledge, check: string): number {
-  return (knowledge.checks.find(({ id }) => id === check) ?? UNKNOWN_CHECK).specificity;
+/** A positive reading that more than one cause would have brought about: one finding, with how often each does, and how often it comes of nothing. */
+type SharedFigure = { one: CaseEvidence; leak: number; shares: ReadonlyMap<string, number> };
+
+/** More findings of readings than this cost more time than they tell: the last of them speak to their own cause alone. */
+const MOST_FIGURES = 12;
+/** How often a reading that is moved by several says so where its own cause is there. Estimate. */
+const OWN_SHARE = 0.95;
+
+function figuresOf(args: { knowledge: Knowledge; given: Case; evidence: readonly CaseEvidence[]; most: number }): SharedFigure[] {
+  const { knowledge, given, evidence } = args;
+  const isKnown = (cause: string) => knowledge.causes.some(({ id }) => id === cause);
+  const named = evidence.filter(isShared).filter(({ causes }) => causes.some(isKnown));
+  const figures = named.map((one): SharedFigure => {
+    const { sensitivity, specificity } = knowledge.checks.find(({ id }) => id === one.check) ?? UNKNOWN_CHECK;
+    const own = new Map(one.causes.map((cause) => [cause, sensitivity]));
+    return { one, leak: (1 - specificity) ** looksAt(given, one), shares: new Map([...moved(one, sensitivity, isKnown), ...own]) };
+  });
+  const moving = evidence.flatMap((one): SharedFigure[] => {
+    if (isShared(one)) return [];
+    const ratio = ratioOf(knowledge, one, looksAt(given, one));
+    const movers = ratio > 1 ? moved(one, OWN_SHARE, isKnown) : new Map<string, number>();
+    return movers.size === 0 ? [] : [{ one, leak: OWN_SHARE / ratio, shares: new Map([...movers, [causesOf(one)[0] ?? "", OWN_SHARE]]) }];
+  });
+  return [...figures, ...moving.slice(0, Math.max(0, args.most - figures.length))];
 }
 
-function sensitivityOf(knowledge: Knowledge, check: string): number {
-  return (knowledge.checks.find(({ id }) => id === check) ?? UNKNOWN_CHECK).sensitivity;
+/** What else would have brought this reading about, listed or not, and how often. */
+function moved(one: CaseEvidence, share: number, isKnown: (cause: string) => boolean): Map<string, number> {
+  const [check, causes] = [checkOf(one) ?? "", causesOf(one)];
+  const rivals = rivalsMoving(check, causes).map(({ id }): [string, number] => [id, share]);
+  return new Map([...moversOf(check, causes), ...rivals].filter(([cause]) => isKnown(cause)));
 }
 
 function entryOf(args: {
   knowledge: Knowledge;
   given: Case;
   evidence: readonly CaseEvidence[];
-  shared: readonly { check: string; causes: readonly string[] }[];
+  shared: readonly SharedFigure[];
   present: readonly SymptomId[];
   cause: KnownCause;
   priorOdds: number;
 }): NetworkCause {
   const { knowledge, given, evidence, shared, present, cause } = args;
-  const own = evidence.filter((one) => !isShared(one) && causesOf(one).includes(cause.id));
+  const own = evidence.filter((one) => !shared.some((figure) => figure.one === one) && !isShared(one) && causesOf(one).includes(cause.id));
   const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one, looksAt(given, one)), 1);
   const links = linksIn(given, cause);
   const denied = links.filter(({ symptom }) => given.symptoms[symptom] === "denied");
@@ -109,9 +134,10 @@ function entryOf(args: {
     const finding = present.indexOf(symptom);
     return finding < 0 ? [] : [{ finding, probability }];
   });
-  const figures = shared.flatMap(({ check, causes }, at) =>
-    causes.includes(cause.id) ? [{ finding: present.length + at, probability: sensitivityOf(knowledge, check) }] : [],
-  );
+  const figures = shared.flatMap(({ shares }, at) => {
+    const probability = shares.get(cause.id);
+    return probability === undefined ? [] : [{ finding: present.length + at, probability }];
+  });
   return {
     odds: args.priorOdds * (given.place?.[cause.id] ?? 1) * ratio,
     silence: denied.reduce((silence, { probability }) => silence * (1 - probability), 1),

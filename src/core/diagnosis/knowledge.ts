@@ -10,6 +10,7 @@ import {
   type ContextId,
   FIGURES,
   type Prior,
+  RIVALS,
   type Strength,
   SYMPTOMS,
   type SymptomId,
@@ -29,6 +30,8 @@ export type KnownCause = {
   /** Shows at most one of these. */
   oneOf: readonly SymptomId[];
   oddsWhen: Partial<Record<ContextId, number>>;
+  /** In no table: stands for whatever else moves a figure. Nothing is mended by it; it says where to look when the listed causes are through. */
+  rivalOf?: CauseId;
 };
 
 export type KnownCheck = {
@@ -101,10 +104,24 @@ function build({ cutsWith, features }: { cutsWith: CutsWith; features: readonly 
   return {
     cutsWith,
     symptoms: SYMPTOMS.filter(({ on }) => (on as readonly CutsWith[]).includes(cutsWith)).map(({ id }) => id),
-    causes: causes.map((row) => knownCause(row, cutsWith, features)),
+    causes: withRivals(
+      causes.map((row) => knownCause(row, cutsWith, features)),
+      cutsWith,
+    ),
     checks: checkRows.filter(exists).map((row) => knownCheck(row, cutsWith, causes)),
     leak: LEAK,
   };
+}
+
+/** What is in no table and moves a figure as a listed cause does: a tenth as likely as a common one. Estimate. */
+export const RIVAL_PRIOR = 0.006;
+
+function withRivals(causes: readonly KnownCause[], cutsWith: CutsWith): KnownCause[] {
+  const rivals = RIVALS.filter(({ on }) => on === cutsWith).flatMap(({ id, label, like }): KnownCause[] => {
+    const listed = causes.find((cause) => cause.id === like);
+    return listed ? [{ ...listed, id: id as CauseId, label, prior: RIVAL_PRIOR, oddsWhen: {}, rivalOf: like }] : [];
+  });
+  return [...causes, ...rivals];
 }
 
 function knownCause(row: CauseRow, cutsWith: CutsWith, features: readonly FeatureId[]): KnownCause {
@@ -141,7 +158,7 @@ const TAKES_AWAY = new Set(causeRows.flatMap(({ shows }) => shows.flatMap(({ wit
 
 /** Every feature a machine that cuts so may have, but for those that rule something out. */
 export function allFeatures(cutsWith: CutsWith): FeatureId[] {
-  return [...new Set(KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(({ usual, possible }) => [...usual, ...possible]))].filter(
-    (feature) => !TAKES_AWAY.has(feature),
-  );
+  const byKind = KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(({ usual, possible }): FeatureId[] => [...usual, ...possible]);
+  const byParts: FeatureId[] = cutsWith === "rotary" ? ["anti-scalp-wheels"] : [];
+  return [...new Set([...byKind, ...byParts])].filter((feature) => !TAKES_AWAY.has(feature));
 }

@@ -4,6 +4,7 @@ import type { Diagnosis } from "./diagnose";
 import { boundToComplaint, entropy, type Gain, gainsOf, Prospect } from "./gains";
 import type { Knowledge, KnownCheck } from "./knowledge";
 import { EXPLAINED_LEVEL } from "./levels";
+import { secondLooks } from "./second-looks";
 import { setUpMinutes } from "./set-up";
 
 export type CheckOrder = "information" | "walk-round";
@@ -25,6 +26,8 @@ export type NextCheck = {
   waitsFor: CheckId[];
   /** The causes of the complaint it speaks to, the likeliest first. */
   tells: CauseId[];
+  /** Made already: only what stands on one look of it is looked at once more. */
+  again?: CauseId[];
 };
 
 export type Plan = {
@@ -66,7 +69,9 @@ export function planChecks(args: {
 }): Plan {
   const { knowledge, given, diagnosis, order } = args;
   const isDone = (id: CheckId) => args.done.includes(id) && !given.stale?.includes(id);
-  const offered = knowledge.checks.filter(({ id }) => !isDone(id) && !args.skipped?.includes(id));
+  const unmade = knowledge.checks.filter(({ id }) => !isDone(id) && !args.skipped?.includes(id));
+  const agains = order === "information" ? secondLooks({ knowledge, given, isOut: (id) => args.skipped?.includes(id) ?? false }) : [];
+  const offered: Offered[] = [...unmade, ...agains];
   const settled = diagnosis.causes.filter(isSettled).map(({ id }) => id);
   const bound = boundToComplaint(knowledge, openSymptoms(diagnosis)).filter((id) => !settled.includes(id));
   const prospect = args.prospect ?? new Prospect(knowledge, given);
@@ -84,11 +89,14 @@ export function planChecks(args: {
   };
 }
 
+/** A check that can be made, or of one that was made what stands on one look. */
+type Offered = KnownCheck & { again?: CauseId[] };
+
 /** Estimate. */
 const WORTH_MAKING_FIRST = 0.5;
 
 /** Where the check that comes next rests on one that takes half its minutes or less, that one is made first, or it would be made again. */
-function restedFirst(sequence: readonly KnownCheck[], offered: readonly KnownCheck[]): KnownCheck[] {
+function restedFirst(sequence: readonly Offered[], offered: readonly Offered[]): Offered[] {
   const [next] = sequence;
   if (!next) return [];
   const rests = (RESTS_ON[next.id] ?? []).flatMap((id) => offered.find((one) => one.id === id) ?? []);
@@ -106,11 +114,11 @@ export function openSymptoms({ symptoms }: Pick<Diagnosis, "symptoms">) {
   return (open.length > 0 ? open : symptoms).map(({ id }) => id);
 }
 
-function walkRound(args: { offered: readonly KnownCheck[]; state: CheckState; minutesLeft?: number }): KnownCheck[] {
+function walkRound(args: { offered: readonly Offered[]; state: CheckState; minutesLeft?: number }): Offered[] {
   const all = [...args.offered].sort((a, b) => a.place - b.place);
   let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
   let state = args.state;
-  const within: KnownCheck[] = [];
+  const within: Offered[] = [];
   for (const check of all) {
     const cost = setUpMinutes(state, check.state) + check.minutes;
     if (cost > left) break;
@@ -128,7 +136,7 @@ function walkRound(args: { offered: readonly KnownCheck[]; state: CheckState; mi
 function toProve(args: {
   knowledge: Knowledge;
   diagnosis: Pick<Diagnosis, "causes" | "symptoms">;
-  offered: readonly KnownCheck[];
+  offered: readonly Offered[];
 }): CauseId[] {
   const { knowledge, diagnosis, offered } = args;
   const open = diagnosis.symptoms.filter(({ status }) => status !== "found").map(({ id }) => id);
@@ -150,21 +158,21 @@ function speaksTo(knowledge: Knowledge, check: CheckId, causes: readonly CauseId
   );
 }
 
-type Visit = { checks: KnownCheck[]; bits: number; minutes: number };
+type Visit = { checks: Offered[]; bits: number; minutes: number };
 
 /** Goes to the state whose best run of checks tells most per minute, and on from there. */
 function byInformation(args: {
-  offered: readonly KnownCheck[];
+  offered: readonly Offered[];
   gains: readonly Gain[];
   /** Gains that go before all others: one check is taken by them first. */
   first: readonly Gain[];
   state: CheckState;
   minutesLeft?: number | undefined;
-}): KnownCheck[] {
+}): Offered[] {
   const bitsOf = new Map(args.gains.map(({ check, bits }) => [check, bits]));
   let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
   const leader = firstOf(args, left);
-  const sequence: KnownCheck[] = leader ? [leader] : [];
+  const sequence: Offered[] = leader ? [leader] : [];
   left -= leader ? setUpMinutes(args.state, leader.state) + leader.minutes : 0;
   let rest = args.offered.filter((check) => check !== leader && (bitsOf.get(check.id) ?? 0) >= LEAST_BITS);
   let state = leader?.state ?? args.state;
@@ -181,7 +189,7 @@ function byInformation(args: {
 }
 
 function firstOf(
-  { first, offered, state }: { first: readonly Gain[]; offered: readonly KnownCheck[]; state: CheckState },
+  { first, offered, state }: { first: readonly Gain[]; offered: readonly Offered[]; state: CheckState },
   left: number,
 ): KnownCheck | undefined {
   const bitsOf = new Map(first.map(({ check, bits }) => [check, bits]));
@@ -189,7 +197,7 @@ function firstOf(
 }
 
 function bestVisit(args: {
-  rest: readonly KnownCheck[];
+  rest: readonly Offered[];
   bitsOf: ReadonlyMap<CheckId, number>;
   state: CheckState;
   left: number;
@@ -199,7 +207,7 @@ function bestVisit(args: {
 }
 
 function bestRun(args: {
-  rest: readonly KnownCheck[];
+  rest: readonly Offered[];
   bitsOf: ReadonlyMap<CheckId, number>;
   state: CheckState;
   to: CheckState;
@@ -218,7 +226,7 @@ function bestRun(args: {
 }
 
 function costed(args: {
-  sequence: readonly KnownCheck[];
+  sequence: readonly Offered[];
   gains: readonly Gain[];
   knowledge: Knowledge;
   isDone: (id: CheckId) => boolean;
@@ -244,6 +252,7 @@ function costed(args: {
       bitsPerMinute: bits / minutes,
       waitsFor: (RESTS_ON[check.id] ?? []).filter((id) => exists(id) && !args.isDone(id)),
       tells: args.diagnosis.causes.filter(({ id }) => args.bound.includes(id) && check.figures.flat().includes(id)).map(({ id }) => id),
+      ...(check.again ? { again: check.again } : {}),
     };
   });
 }

@@ -145,6 +145,7 @@ function fit(taken: Taken): Readings {
   };
   const blades = byBlade(taken, ({ id }) => {
     const { isUpsideDown, bolt } = bladeOf(state, id);
+    const tightened = reader.look(bolt.isLoose ? "loose" : "wrench", "wrench", "loose");
     return {
       sail: reader.look(isUpsideDown ? "to-ground" : "to-deck", "to-deck", "to-ground"),
       leads: reader.look(isUpsideDown ? "back" : "edge", "edge", "back"),
@@ -152,8 +153,8 @@ function fit(taken: Taken): Readings {
       imprint: bolt.stack === "washer-reversed" ? "other" : "same",
       seated: reader.look(bolt.seated as string, "flush", "proud"),
       ...(blade?.bolt ? { bolt: blade.bolt.grade } : {}),
-      tightened: reader.look(bolt.isLoose ? "loose" : "wrench", "wrench", "loose"),
-      ...(bolt.isLoose ? {} : { torqueNewtonMetres: machine.sheet.bladeBoltTorqueNewtonMetres ?? 60 }),
+      tightened,
+      ...(tightened === "loose" ? {} : { torqueNewtonMetres: machine.sheet.bladeBoltTorqueNewtonMetres ?? 60 }),
     };
   });
   return { part, blades, use: blade?.lift === "mulching" ? "mulch" : "discharge" };

@@ -15,6 +15,7 @@ export const FEATURES = [
   { id: "several-units", label: "Two or more reel units" },
   { id: "combustion", label: "Engine" },
   { id: "battery", label: "Electric motor on a battery" },
+  { id: "anti-scalp-wheels", label: "Anti-scalp wheels under the deck" },
 ] as const;
 
 export type FeatureId = (typeof FEATURES)[number]["id"];
@@ -133,12 +134,21 @@ function leastShared(units: readonly Across[]): number {
   );
 }
 
-/** The features of one machine: those its sheet lists, or its kind's usual ones, and what its units' layout makes. */
-export function featuresOf(machine: { kind: KindId; features?: readonly FeatureId[]; units?: readonly Across[] }): readonly FeatureId[] {
+/** The features of one machine: those its sheet lists, or its kind's usual ones, and what its units' layout and its deck's parts make. */
+export function featuresOf(machine: {
+  kind: KindId;
+  features?: readonly FeatureId[];
+  units?: readonly Across[];
+  deck?: { antiScalpWheels?: readonly unknown[] } | undefined;
+}): readonly FeatureId[] {
   const listed = machine.features ?? kindById(machine.kind).usual;
-  const { units = [] } = machine;
-  if (units.length < 2 || leastShared(units) < WIDE_OVERLAP_METRES) return listed;
-  return listed.includes("wide-unit-overlap") ? listed : [...listed, "wide-unit-overlap"];
+  const { units = [], deck } = machine;
+  const own: FeatureId[] = [
+    ...(units.length > 1 && leastShared(units) >= WIDE_OVERLAP_METRES ? (["wide-unit-overlap"] as const) : []),
+    ...(deck?.antiScalpWheels?.length ? (["anti-scalp-wheels"] as const) : []),
+  ];
+  const more = own.filter((feature) => !listed.includes(feature));
+  return more.length === 0 ? listed : [...listed, ...more];
 }
 
 /** Whether features meet a need; what they do not meet does not exist for that machine. */

@@ -50,7 +50,7 @@ export const CAUSES = [
   { id: "deck-shell-bent", on: ["rotary"], needs: [], prior: "rare", label: "Deck shell or spindle mount bent",
     shows: [{ symptom: "step-between-passes", strength: "weak", hardlyWhen: "mown-up-and-down" }, { symptom: "vibration", strength: "moderate" }, { symptom: "bands-between-units", strength: "weak" }],
     oddsWhen: { "repaired-before": 2, "struck-object": 8, "deck-dropped": 5 }, checks: ["hanger-inspection", "deck-cleanliness"] },
-  { id: "anti-scalp-misset", on: ["rotary"], needs: [], prior: "occasional", label: "Anti-scalp wheels missing or misset",
+  { id: "anti-scalp-misset", on: ["rotary"], needs: [["anti-scalp-wheels"]], prior: "occasional", label: "Anti-scalp wheels missing or misset",
     shows: [{ symptom: "scalped-crests", strength: "strong" }, { symptom: "scalped-band", strength: "weak" }],
     oddsWhen: { "height-changed": 4, "deck-refitted": 2 }, checks: ["anti-scalp-wheels"] },
   { id: "height-misset", on: ["rotary", "reel"], needs: [], prior: "common", label: "Cutting height not as set",

@@ -23,7 +23,7 @@ export const CHECKS = [
   { id: "cutting-height", on: ["rotary", "reel"], needs: [], label: "Cutting height against stubble", minutes: 6, state: "parked", sensitivity: 0.9, specificity: 0.92, place: { rotary: 3, reel: 15 } },
   { id: "hanger-inspection", on: ["rotary"], needs: [["hangers"]], label: "Hangers, links and pins", minutes: 4, state: "locked-out", sensitivity: 0.92, specificity: 0.96, place: { rotary: 4 } },
   { id: "deck-level", on: ["rotary"], needs: [["hangers", "several-blades"]], label: "Deck level and rake", minutes: 12, state: "locked-out", sensitivity: 0.95, specificity: 0.95, place: { rotary: 5 } },
-  { id: "anti-scalp-wheels", on: ["rotary"], needs: [], label: "Anti-scalp wheels", minutes: 3, state: "parked", sensitivity: 0.92, specificity: 0.95, place: { rotary: 6 } },
+  { id: "anti-scalp-wheels", on: ["rotary"], needs: [["anti-scalp-wheels"]], label: "Anti-scalp wheels", minutes: 3, state: "parked", sensitivity: 0.92, specificity: 0.95, place: { rotary: 6 } },
   { id: "deck-cleanliness", on: ["rotary"], needs: [], label: "Underside and discharge", minutes: 5, state: "raised", sensitivity: 0.95, specificity: 0.92, place: { rotary: 7 } },
   { id: "blade-edge", on: ["rotary"], needs: [], label: "Blade edge and wear", minutes: 8, state: "raised", sensitivity: 0.92, specificity: 0.93, place: { rotary: 8 } },
   { id: "blade-fit", on: ["rotary"], needs: [], label: "Blade fit and fastening", minutes: 6, state: "raised", sensitivity: 0.95, specificity: 0.97, place: { rotary: 9 } },

@@ -4,5 +4,7 @@ export { CONTEXTS, type ContextId } from "./contexts";
 export { EVENT_IDS, EVENTS, type EventId, type EventRow, isByUnit } from "./events";
 export { FIGURES } from "./figures";
 export { FIX_LABELS, FIXES, type FixId, type FixRow, fixRow, GRINDS_KNIFE, SPINS_REEL } from "./fixes";
+export { MOVED_BY, moversOf } from "./movers";
+export { RIVALS, type Rival, rivalsMoving } from "./rivals";
 export { SYMPTOMS, type Symptom, type SymptomId } from "./symptoms";
 export { WAYS, type Way } from "./ways";

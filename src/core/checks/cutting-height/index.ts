@@ -1,4 +1,4 @@
-import { type Evidence, type Figure, judgeDeviation, MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
+import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
 import { instrument } from "@/core/instruments";
 import { type CutsWith, kindById } from "@/core/kinds";
 import { type Machine, unitsAcross } from "@/core/machine";
@@ -267,15 +267,12 @@ function evidenceOf(args: { cutsWith: CutsWith; judged: Judged; offset: Figure; 
     return [
       {
         cause: "height-misset",
-        likelihoodRatio: Math.min(
-          MOVED_BY_OTHERS_RATIO,
-          measuredLikelihoodRatio({
+        likelihoodRatio: measuredLikelihoodRatio({
             deviation: judged.value,
             tolerance,
             standardUncertainty: judged.standardError ?? 0,
             sides: "two",
           }),
-        ),
       },
     ];
   // Where the bench was held against what is wanted, what is left between bench and turf is the turf's or the roller's.

@@ -1,5 +1,5 @@
 import { decisiveModel, type FittedModel } from "@/core/deck";
-import { type Evidence, type Figure, MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio } from "@/core/findings";
+import { type Evidence, type Figure, measuredLikelihoodRatio } from "@/core/findings";
 import type { Machine } from "@/core/machine";
 import type { Rules } from "./rules";
 
@@ -29,15 +29,12 @@ export function evidenceOf(args: {
   if (hasHangers && rake) {
     evidence.push({
       cause: "deck-rake-wrong",
-      likelihoodRatio: Math.min(
-        MOVED_BY_OTHERS_RATIO,
-        measuredLikelihoodRatio({
+      likelihoodRatio: measuredLikelihoodRatio({
           deviation: rake.value - rules.rakeTarget,
           tolerance: rules.rakeTolerance,
           standardUncertainty: rake.standardError ?? 0,
           sides: "two",
         }),
-      ),
     });
   }
   return [...evidence, ...modelEvidence(models)];

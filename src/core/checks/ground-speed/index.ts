@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { bite } from "@/core/drive/tip-speed";
-import type { Evidence, Figure, Verdict } from "@/core/findings";
+import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
 import { kindById } from "@/core/kinds";
 import { isRider, type Machine } from "@/core/machine";
 import { physical } from "@/core/units/physical";
@@ -103,26 +103,11 @@ function assess(
   const practice = isRider(machine) ? FASTEST_METRES_PER_SECOND.riding : FASTEST_METRES_PER_SECOND.walking;
   const fastest = Math.min(practice, turns === undefined ? practice : (SHARP_EDGE_METRES * edges * turns) / 60);
   const check = "ground-speed";
-  const result = (isBad: boolean) => (isBad ? ("seen" as const) : ("not-found" as const));
-  const isOverBite = bitten !== undefined && bitten > SHARP_EDGE_METRES;
   const isOver = speed !== undefined && speed > fastest * (1 + ROUNDING);
   const isUnder = speed !== undefined && !isReel(machine) && speed < SLOWEST_METRES_PER_SECOND * (1 - ROUNDING);
   const isFast = isOver && speed > fastest * (1 + NEAR_SHARE);
   const isSlow = isUnder && speed < SLOWEST_METRES_PER_SECOND * (1 - NEAR_SHARE);
-  const evidence: Evidence[] =
-    speed === undefined
-      ? []
-      : [
-          ...(isOver
-            ? [{ check, cause: "ground-speed-high", result: isOverBite ? ("seen" as const) : ("suspect" as const) }]
-            : bitten === undefined && !isReel(machine)
-              ? []
-              : [{ check, cause: "ground-speed-high", result: "not-found" as const }]),
-          // A little under is watched, and only points at it.
-          ...(isReel(machine)
-            ? []
-            : [{ check, cause: "ground-speed-low", result: isUnder && !isSlow ? ("suspect" as const) : result(isSlow) }]),
-        ];
+  const evidence = speed === undefined ? [] : evidenceOf({ machine, speed, fastest, isBiteKnown: bitten !== undefined, runs: seconds.length });
   const actions: Says["action"][] = [
     ...(isOver ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
     ...(isUnder ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),
@@ -166,6 +151,31 @@ function assess(
       fastestMetresPerSecond: fastest,
     },
   };
+}
+
+/** A sound machine is driven at two thirds of the most, and at one and a half of the least. Estimate. */
+const USUAL_SHARE = 2 / 3;
+/** Of one run: a stopwatch, and where the foot stands. Estimate. */
+const RUN_SHARE = 0.05;
+
+/** How far past its limit, with its error: a speed is measured, and by how much it is off says how likely it is no slip. */
+function evidenceOf(args: { machine: Machine; speed: number; fastest: number; isBiteKnown: boolean; runs: number }): Evidence[] {
+  const { machine, speed, fastest } = args;
+  const standardUncertainty = (RUN_SHARE * speed) / Math.sqrt(Math.max(1, args.runs));
+  const over = USUAL_SHARE * fastest;
+  const high = measuredLikelihoodRatio({ deviation: speed - over, tolerance: fastest - over, standardUncertainty, sides: "one" });
+  const under = SLOWEST_METRES_PER_SECOND / USUAL_SHARE;
+  const low = measuredLikelihoodRatio({
+    deviation: under - speed,
+    tolerance: under - SLOWEST_METRES_PER_SECOND,
+    standardUncertainty,
+    sides: "one",
+  });
+  return [
+    // Without the blades' speed the bite may still be too long at a walk: nothing clears it.
+    ...(high > 1 || args.isBiteKnown || isReel(machine) ? [{ cause: "ground-speed-high", likelihoodRatio: high }] : []),
+    ...(isReel(machine) ? [] : [{ cause: "ground-speed-low", likelihoodRatio: low }]),
+  ];
 }
 
 /** A reading on the limit is not over it by the last bit of a conversion. */
