@@ -13,10 +13,12 @@ import {
   readingsOf,
   soundState,
   spreadFrom,
+  UNLISTED,
+  unlistedFault,
 } from "@/core/hidden";
 import { deckContext } from "@/core/jobs";
 import type { Machine } from "@/core/machine";
-import { namedRandom } from "@/core/random";
+import { namedRandom, pickOne } from "@/core/random";
 import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/trade";
 import type { PassWay } from "@/core/turf";
 import { CONTEXT_RATE, shuffled } from "./cases";
@@ -52,7 +54,14 @@ export function machineWith(args: { machine: Machine; key: string; faults: reado
 }
 
 /** One to three causes by the tables, a machine that has them, and what is said of it; `undefined` where nothing was to be found. */
-export function drawHidden(args: { machine: Machine; knowledge: Knowledge; key: string; misnames?: boolean }): HiddenCase | undefined {
+export function drawHidden(args: {
+  machine: Machine;
+  knowledge: Knowledge;
+  key: string;
+  misnames?: boolean;
+  /** Share of cases with a fault besides that is in no table and moves a reading. */
+  unlisted?: number;
+}): HiddenCase | undefined {
   const { machine, knowledge, key } = args;
   const random = namedRandom(`${key}:case`);
   const context = CONTEXTS.map(({ id }) => id).filter(() => random() < CONTEXT_RATE);
@@ -61,8 +70,10 @@ export function drawHidden(args: { machine: Machine; knowledge: Knowledge; key: 
     const odds = (cause.prior / (1 - cause.prior)) * contextFactor(cause, context);
     return MODELLED.includes(cause.id) && random() < odds / (1 + odds);
   });
-  if (drawn.length === 0 || drawn.length > MOST_CAUSES) return undefined;
-  const faults = drawn.map(({ id }): Fault => ({ cause: id, severity: drawSeverity(random) }));
+  if (drawn.length > MOST_CAUSES) return undefined;
+  const outside = random() < (args.unlisted ?? 0) ? unlistedOf(knowledge, random) : [];
+  if (drawn.length + outside.length === 0) return undefined;
+  const faults = [...drawn.map(({ id }): Fault => ({ cause: id, severity: drawSeverity(random) })), ...outside];
   const passWay = context.includes("mown-up-and-down") ? "up-and-down" : "one-way";
   const state = machineWith({ machine, key, faults, passWay });
   const linksOf = (cause: CauseId) => knowledge.causes.find(({ id }) => id === cause)?.links ?? [];
@@ -77,9 +88,17 @@ export function drawHidden(args: { machine: Machine; knowledge: Knowledge; key: 
     return said.some((symptom) => (without.get(symptom) ?? 0) <= HALF * (chances.get(symptom) ?? 0)) ? [cause] : [];
   });
   if (targets.length === 0) return undefined;
+  const listed = targets.filter((cause) => !UNLISTED.includes(cause));
   const named = args.misnames ? said.map((symptom) => misnamed(symptom, knowledge, random)) : said;
   const symptoms = Object.fromEntries([...denied.map((id) => [id, "denied"]), ...named.map((id) => [id, "present"])]);
-  return { key, machine, state, faults, given: { symptoms, context, evidence: [] }, targets };
+  return { key, machine, state, faults, given: { symptoms, context, evidence: [] }, targets: listed };
+}
+
+/** One of what stands in no table, as far as this machine can have it. */
+function unlistedOf(knowledge: Knowledge, random: () => number): Fault[] {
+  const able = UNLISTED.filter((id) => knowledge.causes.some((cause) => cause.id === id));
+  const id = pickOne(able, random);
+  return id === undefined ? [] : [unlistedFault(id, drawSeverity(random))];
 }
 
 function misnamed(symptom: SymptomId, knowledge: Knowledge, random: () => number): SymptomId {
@@ -112,8 +131,7 @@ export function make(args: {
   if (outcome.kind !== "assessed") return { check: checkId, verdict: "refused", evidence: [], places: new Map() };
   const { verdict, evidence, findings } = outcome.assessment;
   const places = new Map<string, string[]>();
-  for (const { place, causes = [] } of findings)
-    for (const { cause } of causes) places.set(cause, [...(places.get(cause) ?? []), place]);
+  for (const { place, causes = [] } of findings) for (const { cause } of causes) places.set(cause, [...(places.get(cause) ?? []), place]);
   return { check: checkId, verdict, evidence: evidence.map((one) => ({ check: checkId, ...one })), places };
 }
 

@@ -39,6 +39,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
   const there = new Set<string>(hidden.faults.map(({ cause }) => cause));
   const made: Made[] = [];
   const again = new Set<string>();
+  const trace: [string, number][] = [];
   const worked: Worked = { isResolved: false, minutes: 0, said: [], refused: [] };
   let [given, state] = [hidden.given, "parked" as CheckState];
   const add = (evidence: Made["evidence"]) => {
@@ -49,10 +50,11 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const done = made.map(({ check }) => check);
     const plan = planChecks({ knowledge, given, diagnosis, state, done, order: args.order });
     const presence = presenceOf(knowledge, given);
-    for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ cause, probability, isThere: there.has(cause) });
-    Object.assign(worked, { final: presence, given });
+    for (const [cause, probability] of presence)
+      if (probability >= 0.9) worked.said.push({ cause, probability, isThere: there.has(cause) });
+    Object.assign(worked, { final: presence, given, trace });
     const advice = adviceOn(diagnosis, plan);
-    const isResolved = hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
+    const isResolved = hidden.targets.length > 0 && hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
     if (isResolved && !worked.isResolved) Object.assign(worked, { isResolved, resolvedAfter: worked.minutes });
     const pointed = advice.code === "found" && made.length > 0 && worked.foundRight === undefined ? advice : undefined;
     const cause = pointed?.once.find((one) => !again.has(one));
@@ -74,6 +76,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     if (next?.again) {
       const before = made.find((one) => one.check === next.id);
       worked.minutes += next.minutes;
+      trace.push([`again ${next.id}`, next.minutes]);
       state = next.state;
       const told = new Set<string>();
       for (const one of next.again) {
@@ -90,6 +93,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const check = left.find(({ id }) => id === nextId);
     if (!check) return worked;
     worked.minutes += setUpMinutes(state, check.state) + check.minutes;
+    trace.push([check.id, setUpMinutes(state, check.state) + check.minutes]);
     state = check.state;
     const one = make({ of: hidden, checkId: check.id, hand: args.hand, made });
     if (one.verdict === "refused") worked.refused.push(check.id);
@@ -103,6 +107,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
 function lookAgain(args: { of: HiddenCase; first: Made; cause: CauseId; hand: Hand; made: readonly Made[] }): Made["evidence"] {
   const { first, cause } = args;
   const take = (number: number) => make({ of: args.of, checkId: first.check, hand: args.hand, made: args.made, take: number });
+  if (!speaksFor(first, cause)) return missedBefore(take, cause);
   const isAbout = (one: Made["evidence"][number]) => ("causes" in one ? one.causes.includes(cause) : one.cause === cause);
   const second = take(2);
   const [before, after] = [first.places.get(cause), second.places.get(cause)];
@@ -112,8 +117,20 @@ function lookAgain(args: { of: HiddenCase; first: Made; cause: CauseId; hand: Ha
   return [{ check: first.check, cause, result: "unclear" }, ...take(3).evidence];
 }
 
+/** What was not found at first: where it is now, a third look decides. */
+function missedBefore(take: (number: number) => Made, cause: CauseId): Made["evidence"] {
+  const about = (made: Made) => made.evidence.filter((one) => ("causes" in one ? one.causes.includes(cause) : one.cause === cause));
+  const second = take(2);
+  if (speaksFor(second, cause)) return [...about(second), ...about(take(3))];
+  const told = about(second);
+  return told.length > 0 ? told : [{ check: second.check, cause, result: "unclear" }];
+}
+
 /** Cases in turn over the machines of a fleet, each drawn by its own key. */
-export function casesOver(machines: readonly Machine[], args: { seed: number; count: number; misnames?: boolean }): HiddenCase[] {
+export function casesOver(
+  machines: readonly Machine[],
+  args: { seed: number; count: number; misnames?: boolean; unlisted?: number },
+): HiddenCase[] {
   const cases: HiddenCase[] = [];
   for (let k = 0; cases.length < args.count; k++) {
     const machine = machines[k % machines.length] as Machine;
@@ -122,6 +139,7 @@ export function casesOver(machines: readonly Machine[], args: { seed: number; co
       knowledge: knowledgeFor(machine),
       key: `${args.seed}:${k}`,
       ...(args.misnames ? { misnames: true } : {}),
+      ...(args.unlisted ? { unlisted: args.unlisted } : {}),
     });
     if (drawn) cases.push(drawn);
   }

@@ -113,13 +113,11 @@ function build({ cutsWith, features }: { cutsWith: CutsWith; features: readonly 
   };
 }
 
-/** What is in no table and moves a figure as a listed cause does: a tenth as likely as a common one. Estimate. */
-export const RIVAL_PRIOR = 0.006;
-
+/** What is in no table and moves a figure as a listed cause does. */
 function withRivals(causes: readonly KnownCause[], cutsWith: CutsWith): KnownCause[] {
-  const rivals = RIVALS.filter(({ on }) => on === cutsWith).flatMap(({ id, label, like }): KnownCause[] => {
+  const rivals = RIVALS.filter(({ on }) => on === cutsWith).flatMap(({ id, label, like, prior }): KnownCause[] => {
     const listed = causes.find((cause) => cause.id === like);
-    return listed ? [{ ...listed, id: id as CauseId, label, prior: RIVAL_PRIOR, oddsWhen: {}, rivalOf: like }] : [];
+    return listed ? [{ ...listed, id: id as CauseId, label, prior, oddsWhen: {}, rivalOf: like }] : [];
   });
   return [...causes, ...rivals];
 }

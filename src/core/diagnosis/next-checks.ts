@@ -1,10 +1,12 @@
 import type { CauseId, CheckId, CheckState } from "@/core/trade";
 import type { Case } from "./case";
 import type { Diagnosis } from "./diagnose";
+import type { Suspect } from "./foresight";
 import { boundToComplaint, entropy, type Gain, gainsOf, Prospect } from "./gains";
-import type { Knowledge, KnownCheck } from "./knowledge";
+import type { Knowledge } from "./knowledge";
 import { EXPLAINED_LEVEL } from "./levels";
-import { secondLooks } from "./second-looks";
+import { byInformation, foreseen, LEAST_BITS, type Offered, walkRound } from "./order";
+import { missedLooks, secondLooks } from "./second-looks";
 import { setUpMinutes } from "./set-up";
 
 export type CheckOrder = "information" | "walk-round";
@@ -46,9 +48,6 @@ const RESTS_ON: Partial<Record<CheckId, readonly CheckId[]>> = {
   "groomer-depth": ["roller-square", "reel-contact", "cutting-height"],
 };
 
-/** A check that tells less than this is not worth walking to the machine for. */
-export const LEAST_BITS = 1e-3;
-
 /**
  * The checks still to make, in the order of a school, with what each tells and what it costs. By information: visits to a state are valued
  * as runs, the best prefix of its checks by gain against set-up and minutes (form from the trade handbook). Walk-round: always the same,
@@ -79,18 +78,43 @@ export function planChecks(args: {
   const proving = toProve({ knowledge, diagnosis, offered });
   const likely = proving.length > 0 ? gainsOf(prospect, offered, proving).filter(({ check }) => speaksTo(knowledge, check, proving)) : [];
   const limits = { offered, state: args.state, minutesLeft: args.minutesLeft };
-  const told = order === "walk-round" ? walkRound({ ...args, offered }) : byInformation({ ...limits, gains, first: likely });
+  const informed = () => foreseen({ ...limits, gains, first: likely, suspects: suspectsOf(diagnosis) });
+  const told = order === "walk-round" ? walkRound({ ...args, offered }) : informed();
+  const isOpen = diagnosis.symptoms.some(({ status }) => status !== "found");
+  if (order === "information" && told.length === 0 && isOpen) return missed({ ...args, prospect, bound, isDone });
   const sequence = order === "walk-round" || args.minutesLeft !== undefined ? told : restedFirst(told, offered);
-  const checks = costed({ sequence, gains, knowledge, isDone, bound, diagnosis, state: args.state });
+  return planOf({ sequence, gains, knowledge, isDone, bound, diagnosis, state: args.state });
+}
+
+/** A look is made again only where it may well have missed something. Estimate. */
+const LEAST_MISSED_BITS = 0.02;
+
+/** Nothing else is left that would tell: what the looks so far may have missed. */
+function missed(args: {
+  knowledge: Knowledge;
+  given: Case;
+  diagnosis: Pick<Diagnosis, "causes" | "symptoms">;
+  state: CheckState;
+  skipped?: readonly CheckId[];
+  minutesLeft?: number;
+  prospect: Prospect;
+  bound: readonly CauseId[];
+  isDone: (id: CheckId) => boolean;
+}): Plan {
+  const { knowledge, given, bound } = args;
+  const offered = missedLooks({ knowledge, given, isOut: (id) => args.skipped?.includes(id) ?? false });
+  const gains = gainsOf(args.prospect, offered, bound).filter(({ bits }) => bits >= LEAST_MISSED_BITS);
+  return planOf({ ...args, gains, sequence: byInformation({ ...args, offered, gains, first: [] }) });
+}
+
+function planOf(args: Parameters<typeof costed>[0]): Plan {
+  const checks = costed(args);
   return {
     checks,
     minutes: checks.reduce((sum, { minutes }) => sum + minutes, 0),
-    expectedMinutes: expectedMinutes(knowledge, checks, diagnosis),
+    expectedMinutes: expectedMinutes(args.knowledge, checks, args.diagnosis),
   };
 }
-
-/** A check that can be made, or of one that was made what stands on one look. */
-type Offered = KnownCheck & { again?: CauseId[] };
 
 /** Estimate. */
 const WORTH_MAKING_FIRST = 0.5;
@@ -108,25 +132,16 @@ function isSettled({ isBackedByCheck, presence }: Diagnosis["causes"][number]): 
   return isBackedByCheck && presence >= EXPLAINED_LEVEL;
 }
 
+/** What may still have to be named: all that is ranked and not found yet. */
+const suspectsOf = ({ causes }: Pick<Diagnosis, "causes">): Suspect[] =>
+  causes
+    .filter((cause) => !isSettled(cause))
+    .map(({ id, probability, isBackedByCheck }) => ({ id, weight: probability, isBacked: isBackedByCheck }));
+
 /** Those not yet explained by a cause that a check speaks for; once all are, all of them: more than one cause may have shown them. */
 export function openSymptoms({ symptoms }: Pick<Diagnosis, "symptoms">) {
   const open = symptoms.filter(({ status }) => status !== "found");
   return (open.length > 0 ? open : symptoms).map(({ id }) => id);
-}
-
-function walkRound(args: { offered: readonly Offered[]; state: CheckState; minutesLeft?: number }): Offered[] {
-  const all = [...args.offered].sort((a, b) => a.place - b.place);
-  let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
-  let state = args.state;
-  const within: Offered[] = [];
-  for (const check of all) {
-    const cost = setUpMinutes(state, check.state) + check.minutes;
-    if (cost > left) break;
-    left -= cost;
-    state = check.state;
-    within.push(check);
-  }
-  return within;
 }
 
 /**
@@ -158,80 +173,13 @@ function speaksTo(knowledge: Knowledge, check: CheckId, causes: readonly CauseId
   );
 }
 
-type Visit = { checks: Offered[]; bits: number; minutes: number };
-
-/** Goes to the state whose best run of checks tells most per minute, and on from there. */
-function byInformation(args: {
-  offered: readonly Offered[];
-  gains: readonly Gain[];
-  /** Gains that go before all others: one check is taken by them first. */
-  first: readonly Gain[];
-  state: CheckState;
-  minutesLeft?: number | undefined;
-}): Offered[] {
-  const bitsOf = new Map(args.gains.map(({ check, bits }) => [check, bits]));
-  let left = args.minutesLeft ?? Number.POSITIVE_INFINITY;
-  const leader = firstOf(args, left);
-  const sequence: Offered[] = leader ? [leader] : [];
-  left -= leader ? setUpMinutes(args.state, leader.state) + leader.minutes : 0;
-  let rest = args.offered.filter((check) => check !== leader && (bitsOf.get(check.id) ?? 0) >= LEAST_BITS);
-  let state = leader?.state ?? args.state;
-  // Each visit makes at least one of them.
-  for (let k = args.offered.length; k > 0 && rest.length > 0; k--) {
-    const visit = bestVisit({ rest, bitsOf, state, left });
-    if (!visit) break;
-    sequence.push(...visit.checks);
-    left -= visit.minutes;
-    state = visit.checks[0]?.state ?? state;
-    rest = rest.filter((check) => !visit.checks.includes(check));
-  }
-  return sequence;
-}
-
-function firstOf(
-  { first, offered, state }: { first: readonly Gain[]; offered: readonly Offered[]; state: CheckState },
-  left: number,
-): KnownCheck | undefined {
-  const bitsOf = new Map(first.map(({ check, bits }) => [check, bits]));
-  return bestVisit({ rest: offered.filter(({ id }) => bitsOf.has(id)), bitsOf, state, left })?.checks[0];
-}
-
-function bestVisit(args: {
-  rest: readonly Offered[];
-  bitsOf: ReadonlyMap<CheckId, number>;
-  state: CheckState;
-  left: number;
-}): Visit | undefined {
-  const states = [...new Set(args.rest.map(({ state }) => state))];
-  return states.flatMap((state) => bestRun({ ...args, to: state })).sort((a, b) => b.bits / b.minutes - a.bits / a.minutes)[0];
-}
-
-function bestRun(args: {
-  rest: readonly Offered[];
-  bitsOf: ReadonlyMap<CheckId, number>;
-  state: CheckState;
-  to: CheckState;
-  left: number;
-}): Visit[] {
-  const bits = (check: KnownCheck) => args.bitsOf.get(check.id) ?? 0;
-  const there = args.rest.filter(({ state }) => state === args.to).sort((a, b) => bits(b) / b.minutes - bits(a) / a.minutes);
-  let run: Visit = { checks: [], bits: 0, minutes: setUpMinutes(args.state, args.to) };
-  let best: Visit | undefined;
-  for (const check of there) {
-    if (run.minutes + check.minutes > args.left) continue;
-    run = { checks: [...run.checks, check], bits: run.bits + bits(check), minutes: run.minutes + check.minutes };
-    if (!best || run.bits / run.minutes > best.bits / best.minutes) best = run;
-  }
-  return best ? [best] : [];
-}
-
 function costed(args: {
   sequence: readonly Offered[];
   gains: readonly Gain[];
   knowledge: Knowledge;
   isDone: (id: CheckId) => boolean;
   bound: readonly CauseId[];
-  diagnosis: Pick<Diagnosis, "causes">;
+  diagnosis: Pick<Diagnosis, "causes" | "symptoms">;
   state: CheckState;
 }): NextCheck[] {
   let { state } = args;

@@ -1,7 +1,8 @@
 import type { CauseId, CheckId } from "@/core/trade";
 import type { Case } from "./case";
-import { CERTAIN_LOOKS, causesOf, checkOf, standing } from "./evidence";
-import type { Knowledge, KnownCheck } from "./knowledge";
+import { type CaseEvidence, CERTAIN_LOOKS, causesOf, checkOf, standing } from "./evidence";
+import type { Knowledge } from "./knowledge";
+import type { Offered } from "./order";
 
 /** A second look is at the one thing found, no whole sheet. Estimate. */
 const SECOND_LOOK_SHARE = 1 / 3;
@@ -9,13 +10,11 @@ const LEAST_MINUTES = 1;
 /** How a second look comes out where the thing is there, and where it is not: 16 to 1 for it, 1 to 50 against. Estimates, from the trial by worksheets. */
 export const SECOND_LOOK = { sensitivity: 0.98, specificity: 0.94 } as const;
 
+type Looks = { knowledge: Knowledge; given: Case; isOut: (id: CheckId) => boolean };
+
 /** Of checks already made, what they say on one look alone, as checks to make: a second look costs a third of the check, a minute at least. */
-export function secondLooks(args: {
-  knowledge: Knowledge;
-  given: Case;
-  isOut: (id: CheckId) => boolean;
-}): (KnownCheck & { again: CauseId[] })[] {
-  const { knowledge, given } = args;
+export function secondLooks(args: Looks): Offered[] {
+  const { given } = args;
   const once = standing(given.evidence, given.stale).filter(
     (one) =>
       !("likelihoodRatio" in one) &&
@@ -23,13 +22,32 @@ export function secondLooks(args: {
       // Looks that differed were read a third time already.
       causesOf(one).every((cause) => timesSaid(given, checkOf(one), cause) < CERTAIN_LOOKS),
   );
-  return knowledge.checks
+  return offeredAgain(args, once, SECOND_LOOK);
+}
+
+/** What a look that missed finds when it is made again. Estimate, from the trial by worksheets. */
+const MISSED_LOOK = { sensitivity: 0.85, specificity: 0.93 } as const;
+
+/** Of checks already made, what they did not find at the first look: once nothing else is left that would tell, it may have been missed. */
+export function missedLooks(args: Looks): Offered[] {
+  const { given } = args;
+  const once = standing(given.evidence, given.stale).filter(
+    (one) =>
+      !("likelihoodRatio" in one) &&
+      one.result === "not-found" &&
+      causesOf(one).every((cause) => timesSaid(given, checkOf(one), cause) < CERTAIN_LOOKS),
+  );
+  return offeredAgain(args, once, MISSED_LOOK);
+}
+
+function offeredAgain(args: Looks, once: readonly CaseEvidence[], sureness: { sensitivity: number; specificity: number }): Offered[] {
+  return args.knowledge.checks
     .filter(({ id }) => !args.isOut(id))
     .flatMap((check) => {
       const figures = once.filter((one) => checkOf(one) === check.id).map((one) => causesOf(one) as CauseId[]);
       if (figures.length === 0) return [];
       const minutes = Math.max(LEAST_MINUTES, check.minutes * SECOND_LOOK_SHARE);
-      return [{ ...check, ...SECOND_LOOK, minutes, figures, again: [...new Set(figures.flat())] }];
+      return [{ ...check, ...sureness, minutes, figures, again: [...new Set(figures.flat())] }];
     });
 }
 

@@ -9,6 +9,8 @@ import { PUT_REEL, usualReelSpeed } from "./units";
 
 /** A fault: what it is of, and how bad. Where it sits and which way it goes is drawn when it is put in. */
 export type Fault = { cause: CauseId; severity: number };
+/** One of no table: named after what stands for it in the diagnosis. */
+export const unlistedFault = (id: string, severity: number): Fault => ({ cause: id as CauseId, severity });
 
 const LEAST_SEVERITY = 0.25;
 const MOST_SEVERITY = 2.5;
@@ -285,12 +287,31 @@ const PUT: Partial<Record<CauseId, Put>> = {
   },
 };
 
+/** What is in no table and yet moves a reading: a bent frame or axle, a worn linkage, a governor, a weak pump. Estimates. */
+const PUT_UNLISTED: Readonly<Record<string, Put>> = {
+  "unlisted-side": (state, x, random) => tiltPlane(state, { side: sign(random) * (6 + 3 * x) * MM }),
+  "unlisted-rake": (state, x, random) => tiltPlane(state, { rake: sign(random) * (3 + 3 * x) * MM }),
+  "unlisted-height": (state, x, random) => tiltPlane(state, { height: sign(random) * (3 + 4 * x) * MM }),
+  "unlisted-blade-speed": (state, x) => {
+    state.engineShare *= 1 - (5 + 7 * x) / 100;
+  },
+  "unlisted-reel-speed": (state, x) => {
+    state.engineShare *= 1 - (5 + 7 * x) / 100;
+  },
+};
+export const UNLISTED: readonly string[] = Object.keys(PUT_UNLISTED);
+
 /** Causes the model knows how to put into a machine. */
 export const MODELLED = [...new Set([...Object.keys(PUT), ...Object.keys(PUT_REEL)])] as CauseId[];
 
 /** Puts a fault into a state. Whatever it needs that the machine lacks (gearboxes, hangers) leaves it as it is. */
 export function putIn(state: HiddenState, { cause, severity }: Fault, random: () => number): void {
   const { machine } = state;
+  const unlisted = PUT_UNLISTED[cause];
+  if (unlisted) {
+    unlisted(state, severity, random);
+    return;
+  }
   const ownReel = machine.units.length > 0 ? PUT_REEL[cause] : undefined;
   if (!ownReel) {
     PUT[cause]?.(state, severity, random);

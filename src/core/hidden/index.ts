@@ -1,4 +1,4 @@
-export { drawSeverity, type Fault, MODELLED, putIn } from "./faults";
+export { drawSeverity, type Fault, MODELLED, putIn, UNLISTED, unlistedFault } from "./faults";
 export { cutOf, ledgeOf, oddBladeOf, overlapOf, shakeOf, speedsOf, tipHeight } from "./forward";
 export { readingsOf } from "./gauges";
 export { type LinkOf, looksOf, physicalLooks, strengthOf } from "./noticed";

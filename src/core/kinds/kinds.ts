@@ -16,6 +16,7 @@ export const FEATURES = [
   { id: "combustion", label: "Engine" },
   { id: "battery", label: "Electric motor on a battery" },
   { id: "anti-scalp-wheels", label: "Anti-scalp wheels under the deck" },
+  { id: "ground-driven-reels", label: "Reels driven by the ground" },
 ] as const;
 
 export type FeatureId = (typeof FEATURES)[number]["id"];
@@ -140,12 +141,14 @@ export function featuresOf(machine: {
   features?: readonly FeatureId[];
   units?: readonly Across[];
   deck?: { antiScalpWheels?: readonly unknown[] } | undefined;
+  sheet?: { reelDrive?: { isGroundDriven?: boolean } | undefined };
 }): readonly FeatureId[] {
   const listed = machine.features ?? kindById(machine.kind).usual;
-  const { units = [], deck } = machine;
+  const { units = [], deck, sheet } = machine;
   const own: FeatureId[] = [
     ...(units.length > 1 && leastShared(units) >= WIDE_OVERLAP_METRES ? (["wide-unit-overlap"] as const) : []),
     ...(deck?.antiScalpWheels?.length ? (["anti-scalp-wheels"] as const) : []),
+    ...(sheet?.reelDrive?.isGroundDriven ? (["ground-driven-reels"] as const) : []),
   ];
   const more = own.filter((feature) => !listed.includes(feature));
   return more.length === 0 ? listed : [...listed, ...more];

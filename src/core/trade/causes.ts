@@ -96,7 +96,7 @@ export const CAUSES = [
     shows: [{ symptom: "belt-smell-or-squeal", strength: "moderate" }, { symptom: "grinding-noise", strength: "moderate" }, { symptom: "vibration", strength: "weak" }],
     oddsWhen: { "grease-overdue": 2 }, checks: ["belt-inspection"] },
   { id: "engine-speed-low", on: ["rotary", "reel"], needs: [], prior: "common", label: "Engine or motor speed low",
-    shows: [{ symptom: "torn-tips", strength: "moderate" }, { symptom: "clumps", strength: "moderate" }, { symptom: "poor-collection", strength: "moderate" }, { symptom: "stragglers", strength: "moderate" }, { symptom: "ripples", strength: "moderate", on: "reel" }, { symptom: "engine-labours", strength: "moderate" }, { symptom: "uncut-strip-inside", strength: "weak" }],
+    shows: [{ symptom: "torn-tips", strength: "moderate", without: "ground-driven-reels" }, { symptom: "clumps", strength: "moderate", without: "ground-driven-reels" }, { symptom: "poor-collection", strength: "moderate", without: "ground-driven-reels" }, { symptom: "stragglers", strength: "moderate", without: "ground-driven-reels" }, { symptom: "ripples", strength: "moderate", on: "reel", without: "ground-driven-reels" }, { symptom: "engine-labours", strength: "moderate" }, { symptom: "uncut-strip-inside", strength: "weak", without: "ground-driven-reels" }],
     oddsWhen: { "only-on-turns-or-slopes": 0.2, "new-operator": 2 }, checks: ["tip-speed", "reel-speed"] },
   { id: "shaft-wrapped", on: ["rotary", "reel"], needs: [], prior: "occasional", label: "Shaft wound with grass or wire",
     shows: [{ symptom: "engine-labours", strength: "moderate" }, { symptom: "hot-hub", strength: "moderate" }, { symptom: "poor-collection", strength: "weak" }],

@@ -28,7 +28,7 @@ export const MOVED_BY: Partial<Record<CheckId, Partial<Record<CauseId, Partial<R
   "ground-speed": { "ground-speed-high": { "clip-too-long": 0.75 } },
   "reel-speed": { "clip-too-long": { "ground-speed-high": 0.4, "engine-speed-low": 0.2 } },
   "reel-contact": {
-    "contact-tapered": { "bedknife-worn-hollow": 0.2, "reel-dull": 0.1, "reel-bearing-worn": 0.1 },
+    "contact-tapered": { "reel-dull": 0.1, "bedknife-worn-hollow": 0.05 },
     "contact-loose": { "reel-blade-high": 0.5, "reel-dull": 0.15 },
     "reel-blade-high": { "reel-dull": 0.2 },
   },

@@ -8,6 +8,8 @@ export type Rival = {
   /** It shows what this one shows, and moves what this one moves. */
   like: CauseId;
   on: "rotary" | "reel";
+  /** Probability of its being there before anything is known: some one in eight of what the listed one is. Estimate, from the trial by worksheets. */
+  prior: number;
   /** The checks whose figure it moves. */
   moves: readonly CheckId[];
   /** What to look at, and whom to ask. */
@@ -16,17 +18,17 @@ export type Rival = {
 
 // biome-ignore format: a table is read by rows
 export const RIVALS: readonly Rival[] = [
-  { id: "unlisted-side", like: "deck-out-of-level", on: "rotary", moves: ["deck-level"], label: "Something else tilts the deck",
+  { id: "unlisted-side", like: "deck-out-of-level", on: "rotary", prior: 0.012, moves: ["deck-level"], label: "Something else tilts the deck",
     look: "Frame, axle and the deck's own mounts: measure both sides of the frame above level ground, with right tyres. A bent frame or axle is for who straightens frames." },
-  { id: "unlisted-rake", like: "deck-rake-wrong", on: "rotary", moves: ["deck-level"], label: "Something else tips the deck",
+  { id: "unlisted-rake", like: "deck-rake-wrong", on: "rotary", prior: 0.012, moves: ["deck-level"], label: "Something else tips the deck",
     look: "Lift arms, front axle and casters: their pivots for play, their height against the machine's manual." },
-  { id: "unlisted-height", like: "height-misset", on: "rotary", moves: ["cutting-height"], label: "Something else holds the deck at this height",
+  { id: "unlisted-height", like: "height-misset", on: "rotary", prior: 0.012, moves: ["cutting-height"], label: "Something else holds the deck at this height",
     look: "Lift linkage, its stops and the height pin's holes for wear; what the deck rests on at work." },
-  { id: "unlisted-blade-speed", like: "engine-speed-low", on: "rotary", moves: ["tip-speed"], label: "Something else slows the blades",
+  { id: "unlisted-blade-speed", like: "engine-speed-low", on: "rotary", prior: 0.01, moves: ["tip-speed"], label: "Something else slows the blades",
     look: "Governor and throttle travel, fuel and air to the engine; on a hydraulic drive pump, motor and valve by pressure and flow. Ask who services the engine or the hydraulics." },
-  { id: "unlisted-reel-speed", like: "engine-speed-low", on: "reel", moves: ["reel-speed"], label: "Something else slows the reels",
+  { id: "unlisted-reel-speed", like: "engine-speed-low", on: "reel", prior: 0.016, moves: ["reel-speed"], label: "Something else slows the reels",
     look: "Pump, reel motors and the valve: pressure and flow warm, against the machine's manual. Ask who services the hydraulics." },
-  { id: "unlisted-unit-height", like: "units-not-alike", on: "reel", moves: ["cutting-height"], label: "Something else sets a unit apart",
+  { id: "unlisted-unit-height", like: "units-not-alike", on: "reel", prior: 0.016, moves: ["cutting-height"], label: "Something else sets a unit apart",
     look: "The unit's frame and lift arm, its down pressure and springs, against the unit beside it." },
 ];
 

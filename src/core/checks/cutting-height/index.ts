@@ -268,11 +268,11 @@ function evidenceOf(args: { cutsWith: CutsWith; judged: Judged; offset: Figure; 
       {
         cause: "height-misset",
         likelihoodRatio: measuredLikelihoodRatio({
-            deviation: judged.value,
-            tolerance,
-            standardUncertainty: judged.standardError ?? 0,
-            sides: "two",
-          }),
+          deviation: judged.value,
+          tolerance,
+          standardUncertainty: judged.standardError ?? 0,
+          sides: "two",
+        }),
       },
     ];
   // Where the bench was held against what is wanted, what is left between bench and turf is the turf's or the roller's.

@@ -30,11 +30,11 @@ export function evidenceOf(args: {
     evidence.push({
       cause: "deck-rake-wrong",
       likelihoodRatio: measuredLikelihoodRatio({
-          deviation: rake.value - rules.rakeTarget,
-          tolerance: rules.rakeTolerance,
-          standardUncertainty: rake.standardError ?? 0,
-          sides: "two",
-        }),
+        deviation: rake.value - rules.rakeTarget,
+        tolerance: rules.rakeTolerance,
+        standardUncertainty: rake.standardError ?? 0,
+        sides: "two",
+      }),
     });
   }
   return [...evidence, ...modelEvidence(models)];

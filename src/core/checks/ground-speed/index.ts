@@ -107,7 +107,8 @@ function assess(
   const isUnder = speed !== undefined && !isReel(machine) && speed < SLOWEST_METRES_PER_SECOND * (1 - ROUNDING);
   const isFast = isOver && speed > fastest * (1 + NEAR_SHARE);
   const isSlow = isUnder && speed < SLOWEST_METRES_PER_SECOND * (1 - NEAR_SHARE);
-  const evidence = speed === undefined ? [] : evidenceOf({ machine, speed, fastest, isBiteKnown: bitten !== undefined, runs: seconds.length });
+  const evidence =
+    speed === undefined ? [] : evidenceOf({ machine, speed, fastest, isBiteKnown: bitten !== undefined, runs: seconds.length });
   const actions: Says["action"][] = [
     ...(isOver ? [{ code: "drive-slower" as const, mostMetresPerSecond: fastest }] : []),
     ...(isUnder ? [{ code: "drive-faster" as const, leastMetresPerSecond: SLOWEST_METRES_PER_SECOND }] : []),

@@ -289,7 +289,9 @@ function evidenceOf(args: { readings: TurfReadings; findings: readonly Finding[]
     ...(isComplete || verdictOf("leaf") === "out" || readings.moisture === "wet"
       ? told("too-wet-or-tall", [leaf, verdictOf("moisture")])
       : []),
-    ...told("ground-undulates", [verdictOf("ground")]),
+    ...(readings.ground === "gentle"
+      ? [{ check, cause: "ground-undulates", result: "suspect" as const }]
+      : told("ground-undulates", [verdictOf("ground")])),
     ...(isReel ? told("same-direction", [verdictOf("direction")]) : []),
     ...(isReel ? told("thatch-build-up", [verdictOf("thatch")]) : []),
   ];
