@@ -91,6 +91,8 @@ const MOST_FIGURES = 12;
 /** How often a reading that is moved by several says so where its own cause is there. Estimate. */
 const OWN_SHARE = 0.95;
 
+const about = (one: CaseEvidence) => ({ check: checkOf(one) ?? "", causes: causesOf(one) });
+
 function figuresOf(args: { knowledge: Knowledge; given: Case; evidence: readonly CaseEvidence[]; most: number }): SharedFigure[] {
   const { knowledge, given, evidence } = args;
   const isKnown = (cause: string) => knowledge.causes.some(({ id }) => id === cause);
@@ -98,22 +100,30 @@ function figuresOf(args: { knowledge: Knowledge; given: Case; evidence: readonly
   const figures = named.map((one): SharedFigure => {
     const { sensitivity, specificity } = knowledge.checks.find(({ id }) => id === one.check) ?? UNKNOWN_CHECK;
     const own = new Map(one.causes.map((cause) => [cause, sensitivity]));
-    return { one, leak: (1 - specificity) ** looksAt(given, one), shares: new Map([...moved(one, sensitivity, isKnown), ...own]) };
+    return {
+      one,
+      leak: (1 - specificity) ** looksAt(given, one),
+      shares: new Map([...moved({ ...about(one), share: sensitivity, isKnown }), ...own]),
+    };
   });
   const moving = evidence.flatMap((one): SharedFigure[] => {
     if (isShared(one)) return [];
     const ratio = ratioOf(knowledge, one, looksAt(given, one));
-    const movers = ratio > 1 ? moved(one, OWN_SHARE, isKnown) : new Map<string, number>();
+    const movers = ratio > 1 ? moved({ ...about(one), share: OWN_SHARE, isKnown }) : new Map<string, number>();
     return movers.size === 0 ? [] : [{ one, leak: OWN_SHARE / ratio, shares: new Map([...movers, [causesOf(one)[0] ?? "", OWN_SHARE]]) }];
   });
   return [...figures, ...moving.slice(0, Math.max(0, args.most - figures.length))];
 }
 
-/** What else would have brought this reading about, listed or not, and how often. */
-function moved(one: CaseEvidence, share: number, isKnown: (cause: string) => boolean): Map<string, number> {
-  const [check, causes] = [checkOf(one) ?? "", causesOf(one)];
-  const rivals = rivalsMoving(check, causes).map(({ id }): [string, number] => [id, share]);
-  return new Map([...moversOf(check, causes), ...rivals].filter(([cause]) => isKnown(cause)));
+/** What else would have brought a reading about, listed or not, and how often. */
+export function moved(args: {
+  check: string;
+  causes: readonly string[];
+  share: number;
+  isKnown: (cause: string) => boolean;
+}): Map<string, number> {
+  const rivals = rivalsMoving(args.check, args.causes).map(({ id }): [string, number] => [id, args.share]);
+  return new Map([...moversOf(args.check, args.causes), ...rivals].filter(([cause]) => args.isKnown(cause)));
 }
 
 function entryOf(args: {

@@ -25,7 +25,8 @@ export function contextFactor(cause: KnownCause, contexts: readonly ContextId[],
   const raising = factors.filter((factor) => factor > 1).sort((a, b) => b - a);
   const raised = raising.reduce((product, factor, rank) => product * (rank === 0 ? factor : Math.sqrt(factor)), 1);
   const lowered = factors.filter((factor) => factor < 1).reduce((product, factor) => product * factor, 1);
-  return Math.min(raised, MOST_FROM_CONTEXT) * lowered * deniedFactor(cause, contexts, denied);
+  const isElsewhere = cause.onlyWhen !== undefined && denied.includes(cause.onlyWhen) && !contexts.includes(cause.onlyWhen);
+  return Math.min(raised, MOST_FROM_CONTEXT) * lowered * (isElsewhere ? WHEN_ELSEWHERE : deniedFactor(cause, contexts, denied));
 }
 
 /** How often something of the list changed lately, where nobody has said yet. Estimate (trade handbook, "a fair trial"). */
@@ -33,6 +34,8 @@ export const CONTEXT_RATE = 0.08;
 /** Half of the sites are mown back and forth; of a fleet the others mostly mow well, and seldom all badly. Estimates. */
 const RATES: Partial<Record<ContextId, number>> = { "mown-up-and-down": 0.5, "one-machine-only": 0.3, "all-machines": 0.1 };
 export const rateOf = (context: ContextId): number => RATES[context] ?? CONTEXT_RATE;
+/** It was asked whether it shows only where this cause can show, and it shows everywhere; people misjudge where. Estimate. */
+const WHEN_ELSEWHERE = 0.05;
 /** However much was denied: people forget. Estimate. */
 const LEAST_WHEN_DENIED = 0.1;
 

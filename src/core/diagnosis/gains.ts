@@ -1,7 +1,7 @@
 import type { CauseId, CheckId, SymptomId } from "@/core/trade";
-import { type Assembled, assemble, type Case } from "./case";
+import { type Assembled, assemble, type Case, moved } from "./case";
 import type { Knowledge, KnownCheck } from "./knowledge";
-import { jointPresences, logEvidence, presencesGiven } from "./network";
+import { jointPresences, logEvidence, type Network, presences, presencesGiven } from "./network";
 
 /** How one figure may come out: the chance of each way, and what each cause's presence would then be. */
 export type Outlook = { positive: number; ifPositive: Float64Array; ifNegative: Float64Array };
@@ -18,8 +18,11 @@ export class Prospect {
   private readonly pairs: readonly Float64Array[];
   private logTotal: number | undefined;
   private readonly supposed = new Map<string, { there: Float64Array; probability: number }>();
+  private readonly shared = new Map<string, Outlook>();
+  private readonly known: ReadonlySet<string>;
 
   constructor(knowledge: Knowledge, given: Case) {
+    this.known = new Set(knowledge.causes.map(({ id }) => id));
     this.assembled = assemble(knowledge, given);
     const { network, linked, apart } = this.assembled;
     this.causes = [...linked.map(({ id }) => id), ...apart.keys()];
@@ -27,8 +30,43 @@ export class Prospect {
     this.now = Float64Array.from([...this.pairs.map((row, index) => row[index] as number), ...apart.values()]);
   }
 
-  /** How a figure that speaks to these causes may come out. A cause it names that does not exist here is left aside. */
-  outlook(figure: readonly CauseId[], { sensitivity, specificity }: Pick<KnownCheck, "sensitivity" | "specificity">): Outlook {
+  /** How a figure that speaks to these causes may come out, with all else that moves it. A cause it names that does not exist here is left aside. */
+  outlook(figure: readonly CauseId[], check: Pick<KnownCheck, "sensitivity" | "specificity"> & { id?: CheckId }): Outlook {
+    const movers = moved({ check: check.id ?? "", causes: figure, share: check.sensitivity, isKnown: (cause) => this.known.has(cause) });
+    return movers.size > 0 ? this.asFinding(figure, movers, check) : this.alone(figure, check);
+  }
+
+  /** One more finding of the network: what it would be found with, and by the whole what it would not. */
+  private asFinding(figure: readonly CauseId[], movers: ReadonlyMap<string, number>, check: Parameters<Prospect["outlook"]>[1]): Outlook {
+    const key = `${check.id}:${figure.join()}:${check.specificity}`;
+    const kept = this.shared.get(key);
+    if (kept) return kept;
+    const { network, linked, apart } = this.assembled;
+    const shares = new Map<string, number>([...movers, ...figure.map((id): [string, number] => [id, check.sensitivity])]);
+    const finding = network.findings.length;
+    const link = (id: CauseId) => (shares.has(id) ? [{ finding, probability: shares.get(id) as number }] : []);
+    const asides = [...apart].filter(([id]) => shares.has(id));
+    const withIt: Network = {
+      findings: [...network.findings, { leak: 1 - check.specificity, isSymptom: false }],
+      causes: [
+        ...network.causes.map((cause, index) => ({ ...cause, links: [...cause.links, ...link((linked[index] as { id: CauseId }).id)] })),
+        ...asides.map(([id, there]) => ({ odds: there / (1 - there), silence: 1, links: link(id) })),
+      ],
+    };
+    this.logTotal ??= logEvidence(network);
+    const logAsides = asides.reduce((sum, [, there]) => sum - Math.log1p(-there), 0);
+    const positive = Math.min(1, Math.exp(logEvidence(withIt) - this.logTotal - logAsides));
+    const found = presences(withIt);
+    const ifPositive = this.now.slice();
+    for (let index = 0; index < linked.length; index++) ifPositive[index] = found[index] as number;
+    for (const [at, [id]] of asides.entries()) ifPositive[this.causes.indexOf(id)] = found[linked.length + at] as number;
+    const ifNegative = this.now.map((there, index) => ratio(there - positive * (ifPositive[index] as number), 1 - positive));
+    const outlook = { positive, ifPositive, ifNegative };
+    this.shared.set(key, outlook);
+    return outlook;
+  }
+
+  private alone(figure: readonly CauseId[], { sensitivity, specificity }: Pick<KnownCheck, "sensitivity" | "specificity">): Outlook {
     const named = figure.map((id) => this.causes.indexOf(id)).filter((index) => index >= 0);
     const isAlone = named.length === 1;
     const ifPositive = new Float64Array(this.causes.length);

@@ -30,6 +30,8 @@ export type KnownCause = {
   /** Shows at most one of these. */
   oneOf: readonly SymptomId[];
   oddsWhen: Partial<Record<ContextId, number>>;
+  /** Shows nowhere else. */
+  onlyWhen?: ContextId;
   /** In no table: stands for whatever else moves a figure. Nothing is mended by it; it says where to look when the listed causes are through. */
   rivalOf?: CauseId;
 };
@@ -139,6 +141,7 @@ function knownCause(row: CauseRow, cutsWith: CutsWith, features: readonly Featur
     links,
     oneOf: (row.oneOf ?? []).filter((symptom) => links.some((link) => link.symptom === symptom)),
     oddsWhen: row.oddsWhen,
+    ...(row.onlyWhen ? { onlyWhen: row.onlyWhen } : {}),
   };
 }
 

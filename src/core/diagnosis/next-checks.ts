@@ -1,4 +1,4 @@
-import type { CauseId, CheckId, CheckState } from "@/core/trade";
+import type { CauseId, CheckId, CheckState, SymptomId } from "@/core/trade";
 import type { Case } from "./case";
 import type { Diagnosis } from "./diagnose";
 import type { Suspect } from "./foresight";
@@ -70,20 +70,45 @@ export function planChecks(args: {
   const isDone = (id: CheckId) => args.done.includes(id) && !given.stale?.includes(id);
   const unmade = knowledge.checks.filter(({ id }) => !isDone(id) && !args.skipped?.includes(id));
   const agains = order === "information" ? secondLooks({ knowledge, given, isOut: (id) => args.skipped?.includes(id) ?? false }) : [];
-  const offered: Offered[] = [...unmade, ...agains];
+  const offered: Offered[] = [...unmade.map((check) => withoutKnown(check, given)), ...agains];
   const settled = diagnosis.causes.filter(isSettled).map(({ id }) => id);
   const bound = boundToComplaint(knowledge, openSymptoms(diagnosis)).filter((id) => !settled.includes(id));
   const prospect = args.prospect ?? new Prospect(knowledge, given);
   const gains = gainsOf(prospect, offered, bound);
   const proving = toProve({ knowledge, diagnosis, offered });
-  const likely = proving.length > 0 ? gainsOf(prospect, offered, proving).filter(({ check }) => speaksTo(knowledge, check, proving)) : [];
+  const likely = proving.length > 0 ? gainsOf(prospect, offered, proving).filter(({ check }) => speaksTo(offered, check, proving)) : [];
+  const struck = given.context.includes("struck-object")
+    ? gains.filter(({ check, bits }) => AFTER_STRIKE.includes(check) && bits >= LEAST_BITS)
+    : [];
   const limits = { offered, state: args.state, minutesLeft: args.minutesLeft };
-  const informed = () => foreseen({ ...limits, gains, first: likely, suspects: suspectsOf(diagnosis) });
+  const informed = () => foreseen({ ...limits, gains, first: likely.length > 0 ? likely : struck, suspects: suspectsOf(diagnosis) });
   const told = order === "walk-round" ? walkRound({ ...args, offered }) : informed();
   const isOpen = diagnosis.symptoms.some(({ status }) => status !== "found");
   if (order === "information" && told.length === 0 && isOpen) return missed({ ...args, prospect, bound, isDone });
   const sequence = order === "walk-round" || args.minutesLeft !== undefined ? told : restedFirst(told, offered);
   return planOf({ sequence, gains, knowledge, isDone, bound, diagnosis, state: args.state });
+}
+
+/** What can fly or run out of true is looked at before all else once something hard was struck; any one of them first (common practice). */
+const AFTER_STRIKE: readonly CheckId[] = [
+  "blade-track",
+  "blade-edge",
+  "blade-fit",
+  "spindle-play",
+  "blade-timing",
+  "reel-edge",
+  "reel-contact",
+];
+
+/** What somebody has seen already no check has to tell: a blade that stands needs no tachometer. */
+const SEEN_ALREADY: readonly { look: SymptomId; check: CheckId; cause: CauseId }[] = [
+  { look: "blade-stopped", check: "tip-speed", cause: "belt-off" },
+];
+
+function withoutKnown(check: Offered, given: Case): Offered {
+  const seen = SEEN_ALREADY.filter((one) => one.check === check.id && given.symptoms[one.look] === "present").map(({ cause }) => cause);
+  if (seen.length === 0) return check;
+  return { ...check, figures: check.figures.filter((figure) => !figure.some((cause) => seen.includes(cause))) };
 }
 
 /** A look is made again only where it may well have missed something. Estimate. */
@@ -164,9 +189,9 @@ function toProve(args: {
   return isCovered ? able.filter((cause) => offered.some(({ figures }) => figures.flat().includes(cause))) : [];
 }
 
-function speaksTo(knowledge: Knowledge, check: CheckId, causes: readonly CauseId[]): boolean {
+function speaksTo(checks: readonly Offered[], check: CheckId, causes: readonly CauseId[]): boolean {
   return (
-    knowledge.checks
+    checks
       .find(({ id }) => id === check)
       ?.figures.flat()
       .some((cause) => causes.includes(cause)) ?? false
