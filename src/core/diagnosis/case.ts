@@ -93,6 +93,12 @@ const OWN_SHARE = 0.95;
 
 const about = (one: CaseEvidence) => ({ check: checkOf(one) ?? "", causes: causesOf(one) });
 
+/** How often a reading says so where its own cause is there: a suspicion as often as its check finds, anything plainer by the estimate. */
+function shareOf(knowledge: Knowledge, one: CaseEvidence): number {
+  const isSuspected = "result" in one && one.result === "suspect";
+  return (isSuspected ? knowledge.checks.find(({ id }) => id === checkOf(one))?.sensitivity : undefined) ?? OWN_SHARE;
+}
+
 function figuresOf(args: { knowledge: Knowledge; given: Case; evidence: readonly CaseEvidence[]; most: number }): SharedFigure[] {
   const { knowledge, given, evidence } = args;
   const isKnown = (cause: string) => knowledge.causes.some(({ id }) => id === cause);
@@ -109,8 +115,9 @@ function figuresOf(args: { knowledge: Knowledge; given: Case; evidence: readonly
   const moving = evidence.flatMap((one): SharedFigure[] => {
     if (isShared(one)) return [];
     const ratio = ratioOf(knowledge, one, looksAt(given, one));
-    const movers = ratio > 1 ? moved({ ...about(one), share: OWN_SHARE, isKnown }) : new Map<string, number>();
-    return movers.size === 0 ? [] : [{ one, leak: OWN_SHARE / ratio, shares: new Map([...movers, [causesOf(one)[0] ?? "", OWN_SHARE]]) }];
+    const share = shareOf(knowledge, one);
+    const movers = ratio > 1 ? moved({ ...about(one), share, isKnown }) : new Map<string, number>();
+    return movers.size === 0 ? [] : [{ one, leak: share / ratio, shares: new Map([...movers, [causesOf(one)[0] ?? "", share]]) }];
   });
   return [...figures, ...moving.slice(0, Math.max(0, args.most - figures.length))];
 }
@@ -137,7 +144,7 @@ function entryOf(args: {
 }): NetworkCause {
   const { knowledge, given, evidence, shared, present, cause } = args;
   const own = evidence.filter((one) => !shared.some((figure) => figure.one === one) && !isShared(one) && causesOf(one).includes(cause.id));
-  const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one, looksAt(given, one)), 1);
+  const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one, looksAt(given, one)), 1) * clearedBeside(args);
   const links = linksIn(given, cause);
   const denied = links.filter(({ symptom }) => given.symptoms[symptom] === "denied");
   const symptoms = links.flatMap(({ symptom, probability }) => {
@@ -153,6 +160,16 @@ function entryOf(args: {
     silence: denied.reduce((silence, { probability }) => silence * (1 - probability), 1),
     links: [...symptoms, ...figures],
   };
+}
+
+/** What a reading that is right says of the others that would have moved it: each leaves it so the seldomer, the plainer it is right. */
+function clearedBeside({ knowledge, evidence, cause }: Parameters<typeof entryOf>[0]): number {
+  return evidence.reduce((product, one) => {
+    const ratio = isShared(one) ? 1 : ratioOf(knowledge, one);
+    if (ratio >= 1) return product;
+    const share = moved({ ...about(one), share: OWN_SHARE, isKnown: (id) => id === cause.id }).get(cause.id) ?? 0;
+    return product * (1 - share * (1 - ratio));
+  }, 1);
 }
 
 /** Natural logarithm of the probability of all that is given, up to a factor that evidence and denials alone decide. */

@@ -6,6 +6,9 @@ import { jointPresences, logEvidence, type Network, presences, presencesGiven } 
 /** How one figure may come out: the chance of each way, and what each cause's presence would then be. */
 export type Outlook = { positive: number; ifPositive: Float64Array; ifNegative: Float64Array };
 
+/** With more findings than this one more of them for each figure takes longer than it tells: what else moves it is left aside. Measured. */
+const MOST_FOR_MOVERS = 8;
+
 /**
  * What checks would tell, worked out from the joint posteriors of the causes they speak to. One is made for one case and asked for many
  * checks: each cause is supposed to be there once, whatever number of checks speak to it.
@@ -33,7 +36,8 @@ export class Prospect {
   /** How a figure that speaks to these causes may come out, with all else that moves it. A cause it names that does not exist here is left aside. */
   outlook(figure: readonly CauseId[], check: Pick<KnownCheck, "sensitivity" | "specificity"> & { id?: CheckId }): Outlook {
     const movers = moved({ check: check.id ?? "", causes: figure, share: check.sensitivity, isKnown: (cause) => this.known.has(cause) });
-    return movers.size > 0 ? this.asFinding(figure, movers, check) : this.alone(figure, check);
+    const hasRoom = this.assembled.network.findings.length < MOST_FOR_MOVERS;
+    return movers.size > 0 && hasRoom ? this.asFinding(figure, movers, check) : this.alone(figure, check);
   }
 
   /** One more finding of the network: what it would be found with, and by the whole what it would not. */

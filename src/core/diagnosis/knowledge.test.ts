@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type CutsWith, featuresOf, KINDS } from "@/core/kinds";
-import { CAUSES, CHECKS, FIXES, SYMPTOMS } from "@/core/trade";
+import { CAUSES, CHECKS, FIXES, RIVALS, SYMPTOMS } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
 import { allFeatures, knowledgeOf } from "./index";
 
@@ -11,14 +11,17 @@ describe("what the diagnosis knows", () => {
   it("has every symptom, cause and check of the tables on some machine", () => {
     const of = (pick: (knowledge: ReturnType<typeof every>) => readonly string[]) => new Set(CUTS.flatMap((cuts) => pick(every(cuts))));
     expect(of(({ symptoms }) => symptoms)).toEqual(new Set(SYMPTOMS.map(({ id }) => id)));
-    expect(of(({ causes }) => causes.map(({ id }) => id))).toEqual(
+    expect(of(({ causes }) => causes.flatMap(({ id, rivalOf }) => (rivalOf ? [] : [id])))).toEqual(
       new Set(CAUSES.flatMap(({ id }) => (id === "something-else" ? [] : [id]))),
     );
+    expect(of(({ causes }) => causes.flatMap(({ id, rivalOf }) => (rivalOf ? [id] : [])))).toEqual(new Set(RIVALS.map(({ id }) => id)));
     expect(of(({ checks }) => checks.map(({ id }) => id))).toEqual(new Set(CHECKS.map(({ id }) => id)));
   });
 
   it.each(KINDS.map((kind) => [kind.id, kind] as const))("leaves no cause without a check, a symptom and a fix: %s", (_, kind) => {
-    const { causes, checks } = knowledgeOf({ cutsWith: kind.cutsWith, features: kind.usual });
+    const { causes: all, checks } = knowledgeOf({ cutsWith: kind.cutsWith, features: kind.usual });
+    // What is in no table has no check and no fix of its own: it says where to look.
+    const causes = all.filter(({ rivalOf }) => !rivalOf);
     const spokenTo = new Set(checks.flatMap(({ figures }) => figures.flat()));
     expect(causes.filter(({ id }) => !spokenTo.has(id)).map(({ id }) => id)).toEqual([]);
     expect(causes.filter(({ links }) => links.length === 0).map(({ id }) => id)).toEqual([]);

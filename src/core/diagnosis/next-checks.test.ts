@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/random";
-import type { CheckState, SymptomId } from "@/core/trade";
+import { type CheckState, moversOf, type SymptomId } from "@/core/trade";
 import { presenceOf } from "./case";
 import { boundToComplaint, entropy, expectedFall, gainsOf, Prospect } from "./gains";
 import {
@@ -78,7 +78,7 @@ describe("what a check would tell", () => {
       for (const id of ["blade-edge", "blade-fit", "spindle-play"]) {
         const check = rotary.checks.find((one) => one.id === id);
         for (const [cause] of check?.figures ?? []) {
-          if (!check || !cause) continue;
+          if (!check || !cause || moversOf(id, [cause]).size > 0) continue;
           const fall = expectedFall(prospect.now, prospect.outlook([cause], check), places);
           expect(fall, `${symptoms}, ${id}, ${cause}`).toBeCloseTo(byDefinition(given, id, cause), 9);
         }
@@ -95,6 +95,24 @@ describe("what a check would tell", () => {
     const { ifPositive } = prospect.outlook(pair, check);
     const found = presenceOf(rotary, { ...given, evidence: [{ check: "deck-level", causes: [...pair], result: "suspect" }] });
     for (const [index, id] of prospect.causes.entries()) expect(ifPositive[index], id).toBeCloseTo(found.get(id) ?? 0, 9);
+  });
+
+  it("of a figure that others move too is read off a network in which they share it, by the same figure found", () => {
+    const given = about("cut-too-low");
+    const check = rotary.checks.find(({ id }) => id === "cutting-height");
+    if (!check) throw new Error("cutting-height");
+    const prospect = new Prospect(rotary, given);
+    const { positive, ifPositive, ifNegative } = prospect.outlook(["height-misset"], check);
+    const found = presenceOf(rotary, { ...given, evidence: [{ check: "cutting-height", cause: "height-misset", result: "suspect" }] });
+    for (const [index, id] of prospect.causes.entries()) {
+      expect(ifPositive[index], id).toBeCloseTo(found.get(id) ?? 0, 9);
+      // Both ways together are what is known now.
+      expect(positive * (ifPositive[index] as number) + (1 - positive) * (ifNegative[index] as number), id).toBeCloseTo(
+        prospect.now[index] as number,
+        9,
+      );
+    }
+    expect(found.get("blade-upside-down")).toBeGreaterThan(1.3 * (presenceOf(rotary, given).get("blade-upside-down") ?? 1));
   });
 
   it("is never negative, and nothing for a check that bears on none of the complaint", () => {
@@ -155,8 +173,10 @@ describe("the order of checks", () => {
     expect(checks.map(({ id }) => id)).not.toContain("tyre-pressure");
   });
 
-  it("starts a ledge between passes with the tyres, which cost four minutes and no making ready", () => {
-    expect(plan(rotary, about("step-between-passes")).checks[0]?.id).toBe("tyre-pressure");
+  it("starts a ledge between passes with hangers and tyres, the few minutes before the deck is measured", () => {
+    const order = plan(rotary, about("step-between-passes")).checks.map(({ id }) => id);
+    expect(order.slice(0, 2).sort()).toEqual(["hanger-inspection", "tyre-pressure"]);
+    expect(plan(rotary, { ...about("step-between-passes"), context: ["tyre-work"] }).checks[0]?.id).toBe("tyre-pressure");
   });
 
   it("looks first at what is very likely and only wants a look, before it learns more about the unlikely", () => {

@@ -26,7 +26,7 @@ export const MOVED_BY: Partial<Record<CheckId, Partial<Record<CauseId, Partial<R
   "tip-speed": { "belt-slipping": { "blade-loose": 0.25 } },
   "vibration-reading": { "blade-unbalanced": { "spindle-shaft-bent": 0.8, "blade-bent": 0.6, "crankshaft-bent": 0.3, "blade-damaged": 0.3, "blade-loose": 0.3 } },
   "ground-speed": { "ground-speed-high": { "clip-too-long": 0.75 } },
-  "reel-speed": { "clip-too-long": { "ground-speed-high": 0.4, "engine-speed-low": 0.2 } },
+  "reel-speed": { "clip-too-long": { "ground-speed-high": 0.4 } },
   "reel-contact": {
     "contact-tapered": { "reel-dull": 0.1, "bedknife-worn-hollow": 0.05 },
     "contact-loose": { "reel-blade-high": 0.5, "reel-dull": 0.15 },

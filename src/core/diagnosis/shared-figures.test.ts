@@ -1,0 +1,105 @@
+import { describe, expect, it } from "vitest";
+import { MOVED_BY, moversOf, RIVALS, rivalsMoving, type SymptomId } from "@/core/trade";
+import { presenceOf } from "./case";
+import { allFeatures, type Case, type CaseEvidence, diagnose, knowledgeOf, planChecks } from "./index";
+
+const rotary = knowledgeOf({ cutsWith: "rotary", features: allFeatures("rotary") });
+const reel = knowledgeOf({ cutsWith: "reel", features: allFeatures("reel") });
+const about = (symptom: SymptomId, evidence: CaseEvidence[] = []): Case => ({ symptoms: { [symptom]: "present" }, context: [], evidence });
+
+describe("a reading that others move too", () => {
+  const height: CaseEvidence = { check: "cutting-height", cause: "height-misset", likelihoodRatio: 60 };
+
+  it("raises them with it, each by its share, and clears them when it is right", () => {
+    const now = presenceOf(rotary, about("cut-too-high"));
+    const off = presenceOf(rotary, about("cut-too-high", [height]));
+    const right = presenceOf(rotary, about("cut-too-high", [{ check: "cutting-height", cause: "height-misset", likelihoodRatio: 0.02 }]));
+    for (const id of ["blade-upside-down", "hanger-failed"] as const) {
+      expect(off.get(id), id).toBeGreaterThan(now.get(id) ?? 1);
+      expect(right.get(id), id).toBeLessThan(now.get(id) ?? 0);
+    }
+  });
+
+  it("is explained away by the other once that one is seen", () => {
+    const alone = presenceOf(rotary, about("cut-too-high", [height])).get("height-misset") ?? 0;
+    const seen: CaseEvidence = { check: "blade-fit", cause: "blade-upside-down", result: "seen" };
+    const beside = presenceOf(rotary, about("cut-too-high", [height, seen])).get("height-misset") ?? 1;
+    expect(beside).toBeLessThan(0.5 * alone);
+  });
+
+  it("names only causes, checks and shares there are", () => {
+    const known = new Set<string>([...rotary.causes, ...reel.causes].map(({ id }) => id));
+    for (const [check, accused] of Object.entries(MOVED_BY)) {
+      expect([...rotary.checks, ...reel.checks].map(({ id }) => id)).toContain(check);
+      for (const [cause, movers] of Object.entries(accused)) {
+        expect(known.has(cause), `${check} ${cause}`).toBe(true);
+        for (const [mover, share] of Object.entries(movers)) {
+          expect(known.has(mover), `${check} ${mover}`).toBe(true);
+          expect(mover).not.toBe(cause);
+          expect(share > 0 && share < 1, `${check} ${cause} ${mover}`).toBe(true);
+        }
+      }
+    }
+    expect(moversOf("cutting-height", ["height-misset", "blade-upside-down"]).has("blade-upside-down")).toBe(false);
+  });
+});
+
+describe("what is in no table", () => {
+  it("keeps a figure's cause from being certain by the figure alone, and stands beside it", () => {
+    const speed: CaseEvidence = { check: "reel-speed", cause: "engine-speed-low", result: "seen" };
+    const given: Case = { symptoms: { ripples: "present" }, context: [], evidence: [speed, speed] };
+    const there = presenceOf(reel, given);
+    expect(there.get("engine-speed-low")).toBeGreaterThan(0.85);
+    expect(there.get("engine-speed-low")).toBeLessThan(0.95);
+    const { causes } = diagnose(reel, given);
+    expect(causes.slice(0, 3).map(({ id }) => id as string)).toContain("unlisted-reel-speed");
+  });
+
+  it("stands beside its cause for each figure, and says where to look", () => {
+    for (const { id, like, moves, look, on } of RIVALS) {
+      const knowledge = on === "reel" ? reel : rotary;
+      const rival = knowledge.causes.find((cause) => (cause.id as string) === id);
+      const listed = knowledge.causes.find((cause) => cause.id === like);
+      expect(rival?.links, id).toEqual(listed?.links);
+      expect(rival?.prior, id).toBeLessThan((listed?.prior ?? 0) / 2);
+      for (const check of moves) expect(rivalsMoving(check, [like]).map((one) => one.id)).toContain(id);
+      expect(look.length, id).toBeGreaterThan(40);
+    }
+  });
+});
+
+describe("looked at once more", () => {
+  it("is offered for what stands on one look, and no more once it was looked at twice", () => {
+    const seen: CaseEvidence = { check: "vibration-reading", cause: "engine-rough", result: "seen" };
+    const again = (evidence: CaseEvidence[]) => {
+      const given = about("vibration", evidence);
+      const done = ["vibration-reading" as const];
+      return planChecks({
+        knowledge: rotary,
+        given,
+        diagnosis: diagnose(rotary, given),
+        state: "running",
+        done,
+        order: "information",
+      }).checks.filter((one) => one.again);
+    };
+    const [once] = again([seen]);
+    expect(once).toMatchObject({ id: "vibration-reading", again: ["engine-rough"], checkMinutes: 2 });
+    expect(again([seen, seen])).toEqual([]);
+    expect(again([{ ...seen, result: "not-found" }])).toEqual([]);
+  });
+
+  it("comes for what was missed only once nothing else would tell", () => {
+    const given: Case = {
+      symptoms: { grain: "present" },
+      context: [],
+      evidence: [{ check: "turf-condition", cause: "same-direction", result: "not-found" }],
+    };
+    const plan = (done: Parameters<typeof planChecks>[0]["done"]) =>
+      planChecks({ knowledge: reel, given, diagnosis: diagnose(reel, given), state: "parked", done, order: "information" });
+    const left = plan(["turf-condition"]).checks;
+    expect(left.filter(({ again }) => again && again.includes("same-direction")).length).toBe(left.some(({ again }) => !again) ? 0 : 1);
+    const all = plan(reel.checks.map(({ id }) => id)).checks;
+    expect(all.map(({ id, again }) => [id, again])).toEqual([["turf-condition", ["same-direction"]]]);
+  });
+});
