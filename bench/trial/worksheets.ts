@@ -21,6 +21,8 @@ export type Worked = {
   found?: string[];
   said: { cause: string; probability: number; isThere: boolean }[];
   refused: CheckId[];
+  /** How likely each cause stood when it ended. */
+  final: ReadonlyMap<string, number>;
 };
 
 export const knowledgeFor = (machine: Machine): Knowledge =>
@@ -39,8 +41,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
   const there = new Set<string>(hidden.faults.map(({ cause }) => cause));
   const made: Made[] = [];
   const again = new Set<string>();
-  const trace: [string, number][] = [];
-  const worked: Worked = { isResolved: false, minutes: 0, said: [], refused: [] };
+  const worked: Worked = { isResolved: false, minutes: 0, said: [], refused: [], final: new Map() };
   let [given, state] = [hidden.given, "parked" as CheckState];
   const add = (evidence: Made["evidence"]) => {
     given = { ...given, evidence: [...given.evidence, ...evidence] };
@@ -52,7 +53,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const presence = presenceOf(knowledge, given);
     for (const [cause, probability] of presence)
       if (probability >= 0.9) worked.said.push({ cause, probability, isThere: there.has(cause) });
-    Object.assign(worked, { final: presence, given, trace });
+    worked.final = presence;
     const advice = adviceOn(diagnosis, plan);
     const isResolved = hidden.targets.length > 0 && hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
     if (isResolved && !worked.isResolved) Object.assign(worked, { isResolved, resolvedAfter: worked.minutes });
@@ -67,16 +68,17 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
       add(lookAgain({ of: hidden, first, cause, hand: args.hand, made }));
       continue;
     }
-    if (pointed) {
-      worked.foundRight = pointed.causes.every((one) => there.has(one));
-      worked.found = [...pointed.causes];
+    // What is only taken for likeliest is named so, and not called found.
+    const named = pointed?.causes.filter((one) => !pointed.taken.includes(one)) ?? [];
+    if (pointed && named.length > 0) {
+      worked.foundRight = named.every((one) => there.has(one));
+      worked.found = [...named];
     }
     if (worked.isResolved) return worked;
     const [next] = plan.checks;
     if (next?.again) {
       const before = made.find((one) => one.check === next.id);
       worked.minutes += next.minutes;
-      trace.push([`again ${next.id}`, next.minutes]);
       state = next.state;
       const told = new Set<string>();
       for (const one of next.again) {
@@ -93,7 +95,6 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const check = left.find(({ id }) => id === nextId);
     if (!check) return worked;
     worked.minutes += setUpMinutes(state, check.state) + check.minutes;
-    trace.push([check.id, setUpMinutes(state, check.state) + check.minutes]);
     state = check.state;
     const one = make({ of: hidden, checkId: check.id, hand: args.hand, made });
     if (one.verdict === "refused") worked.refused.push(check.id);

@@ -9,9 +9,10 @@ export type Advice =
   | { code: "no-symptom" }
   /**
    * Every symptom is explained by a cause above the level that a check speaks for. `once`: those of them that stand on one look; until it is
-   * repeated, or another check says the same, they are pointed to and not certain.
+   * repeated, or another check says the same, they are pointed to and not certain. `taken`: those whose reading is sure and whose name is a
+   * guess, since something that is in no table would move it alike; mending it, and its staying so, tells.
    */
-  | { code: "found"; causes: CauseId[]; once: CauseId[] }
+  | { code: "found"; causes: CauseId[]; once: CauseId[]; taken: CauseId[] }
   /** Nothing on the list is likely to have shown these, and what could be checked has been. */
   | { code: "nothing-explains"; symptoms: SymptomId[]; isListDone: boolean }
   /** Something is still unexplained and no check is left that would tell. */
@@ -27,6 +28,7 @@ export function adviceOn({ causes, symptoms }: Diagnosis, plan: Pick<Plan, "chec
       code: "found",
       causes: found.map(({ id }) => id),
       once: found.filter(({ looks }) => looks < CERTAIN_LOOKS).map(({ id }) => id),
+      taken: found.filter(({ id }) => hasRival(causes, id)).map(({ id }) => id),
     };
   }
   const isListDone = plan.checks.length === 0;
@@ -34,6 +36,11 @@ export function adviceOn({ causes, symptoms }: Diagnosis, plan: Pick<Plan, "chec
   if (unexplained.length === open.length) return { code: "nothing-explains", symptoms: unexplained, isListDone };
   return isListDone ? { code: "nothing-left", symptoms: open.map(({ id }) => id) } : { code: "go-on" };
 }
+
+/** With less a rival is as good as out. Estimate. */
+const RIVAL_LEVEL = 0.03;
+const hasRival = (causes: Diagnosis["causes"], cause: CauseId): boolean =>
+  causes.some(({ rivalOf, presence }) => rivalOf === cause && presence >= RIVAL_LEVEL);
 
 /** Two leading causes this near each other in odds are called tied. Estimate. */
 export const TIE_ODDS = 3;

@@ -20,6 +20,8 @@ export type RankedCause = {
   isBackedByCheck: boolean;
   /** How many looks speak for it: different checks, or one made again with the same result. */
   looks: number;
+  /** In no table: stands for whatever else would move the figure of this one. */
+  rivalOf?: CauseId;
 };
 
 export type SymptomExplained = {
@@ -66,6 +68,7 @@ export function diagnose(knowledge: Knowledge, given: Case, { withReasons } = { 
       reasons: reasons.get(cause.id) ?? [],
       isBackedByCheck: (backed.get(cause.id) ?? 0) > 0,
       looks: backed.get(cause.id) ?? 0,
+      ...(cause.rivalOf ? { rivalOf: cause.rivalOf } : {}),
     };
   };
   const causes = knowledge.causes.filter(canShow).map(ranked).sort(likeliestFirst);

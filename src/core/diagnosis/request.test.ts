@@ -82,8 +82,8 @@ describe("a request for a diagnosis", () => {
     expect(causes[0]).toMatchObject({ id: "blade-dull", label: "Blades dull" });
     expect(causes.map(({ probability }) => probability)).toEqual(causes.map(({ probability }) => probability).sort((a, b) => b - a));
     expect(causes[0]?.reasons.map((reason) => ("label" in reason ? reason.label : ""))).toContain("Sharpening or grinding overdue");
-    // Dull edges are what is likeliest: seventeen minutes to the blades name it sooner than eight with a tachometer that clear another.
-    expect(nextChecks[0]).toMatchObject({ id: "blade-edge", minutes: 17, waitsFor: [] });
+    // Dull edges are what is likeliest: sixteen minutes to the blades name it sooner than eight with a tachometer that clear another.
+    expect(nextChecks[0]).toMatchObject({ id: "blade-edge", minutes: 16, waitsFor: [] });
     expect(nextChecks.map(({ id }) => id)).toContain("tip-speed");
     expect(unexplained).toEqual([]);
     expect(operationProbability).toBeGreaterThan(0);

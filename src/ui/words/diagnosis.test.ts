@@ -56,7 +56,7 @@ describe("a diagnosis in words", () => {
 
   it("says when to stop, and keeps quiet while there is more to look at", () => {
     expect(sayAdvice({ code: "go-on" })).toBeUndefined();
-    expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-packed"], once: [] })).toBe(
+    expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-packed"], once: [], taken: [] })).toBe(
       "Found: Blades dull and Deck or chute packed.",
     );
     expect(sayAdvice({ code: "nothing-explains", symptoms: ["browning"], isListDone: true })).toContain("Look for something new.");

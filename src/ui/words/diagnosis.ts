@@ -1,6 +1,6 @@
 import type { Advice, Likelihood, Reason } from "@/core/diagnosis";
 import { table } from "@/core/tables";
-import { CAUSES, CHECKS, CONTEXTS, causesNow, SYMPTOMS } from "@/core/trade";
+import { CAUSES, CHECKS, CONTEXTS, causesNow, RIVALS, SYMPTOMS } from "@/core/trade";
 
 export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
   "very-likely": "very likely",
@@ -18,7 +18,7 @@ const RESULT_WORDS: Record<string, string> = table({
 
 export const labelOfCause = (id: string): string =>
   causesNow(id)
-    .map((now) => CAUSES.find((row) => row.id === now)?.label ?? now)
+    .map((now) => CAUSES.find((row) => row.id === now)?.label ?? RIVALS.find((row) => row.id === now)?.label ?? now)
     .join(" or ");
 export const labelOfCheck = (id: string) => CHECKS.find((row) => row.id === id)?.label ?? id;
 export const labelOfSymptom = (id: string) => SYMPTOMS.find((row) => row.id === id)?.label ?? id;
@@ -66,6 +66,12 @@ export const SKIP_WORDS: Record<string, string> = table({
 const listed = (labels: readonly string[]) =>
   labels.length < 2 ? (labels[0] ?? "") : `${labels.slice(0, -1).join(", ")} and ${labels.at(-1)}`;
 
+/** A reading is sure before its cause is. */
+const sayTaken = (taken: readonly string[]): string =>
+  taken.length === 0
+    ? ""
+    : ` The reading is sure; that ${listed(taken.map((id) => labelOfCause(id).toLowerCase()))} makes it so is likeliest, not certain, until mending it puts the reading right and it stays.`;
+
 /** What to do about the checking itself; nothing while it should simply go on. */
 export function sayAdvice(advice: Advice): string | undefined {
   switch (advice.code) {
@@ -75,7 +81,7 @@ export function sayAdvice(advice: Advice): string | undefined {
       return undefined;
     case "found":
       return advice.once.length === 0
-        ? `Found: ${listed(advice.causes.map(labelOfCause))}.`
+        ? `Found: ${listed(advice.causes.map(labelOfCause))}.${sayTaken(advice.taken)}`
         : `It points to ${listed(advice.causes.map((id) => labelOfCause(id).toLowerCase()))}. Look once more before anything is mended.`;
     case "nothing-explains":
       return advice.isListDone

@@ -15,9 +15,11 @@ import {
   FIXES,
   type FixId,
   type FixRow,
+  RIVALS,
+  type Rival,
 } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
-import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayReason } from "@/ui/words/diagnosis";
+import { LIKELIHOOD_WORDS, labelOfCause, labelOfCheck, labelOfSymptom, percent, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";
 import type { PanelId } from "./steps";
@@ -36,6 +38,8 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
   const cause = [...causes, ...alsoWorthALook].find(({ id }) => id === causeId);
   const row = causeRows.find(({ id }) => id === causeId);
   const canShow = causes.some(({ id }) => id === causeId);
+  const rival = RIVALS.find(({ id }) => id === causeId);
+  if (cause && rival) return <RivalPanel cause={cause} rival={rival} open={open} />;
   if (!cause || !row) return <p>This machine cannot have that, or nothing speaks for it any more.</p>;
   return (
     <div>
@@ -62,6 +66,30 @@ export function CausePanel({ view, workUp, causeId, act, open }: Args) {
         </button>
       )}
       <Trouble act={act} />
+    </div>
+  );
+}
+
+/** What is in no table: how likely, where to look for it, and how it gets a name. */
+function RivalPanel({ cause, rival, open }: { cause: RankedCause; rival: Rival; open: (panel: PanelId) => void }) {
+  return (
+    <div>
+      <p className="text-2xl font-bold" style={{ fontStretch: "84%" }}>
+        {capital(LIKELIHOOD_WORDS[likelihoodOf(cause.probability)])}, <span className="tabular-nums">{percent(cause.probability)}</span>
+      </p>
+      <p className="leading-snug">
+        No table lists it. It moves the same reading as {labelOfCause(rival.like).toLowerCase()}: if that is mended and the reading comes
+        back, it is this.
+      </p>
+      <Reasons cause={cause} />
+      <section aria-label="Where to look" className="mt-3">
+        <h3 className="caps">Where to look, whom to ask</h3>
+        <p className="leading-snug">{rival.look}</p>
+      </section>
+      <button type="button" className="btn mt-3" onClick={() => open("fix")}>
+        Found it: name it in words
+      </button>
+      <p className="text-sm text-soft">Pick “Something else, in words”: the machine’s record keeps the name you give it.</p>
     </div>
   );
 }

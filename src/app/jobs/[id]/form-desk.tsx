@@ -168,7 +168,7 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
       {take && isLook && <Looked take={take} timeOf={timeOf} />}
       {!isOpen && !take && <p>Not taken in this job.</p>}
       {isOpen && <LeftBy left={left} />}
-      {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} />}
+      {isOpen && !isTyped && <WhyThis view={view} workUp={workUp} row={row} act={act} open={open} />}
       {isOpen && !isTyped && !take && <WayOf checkId={row.id} />}
       {isOpen && <Standing units={Object.keys(standingIn(context))} view={view} />}
       {isOpen && <Cautions lines={cautionsOf(row.id)} />}

@@ -42,7 +42,7 @@ export function LookPanel(args: Args) {
   const isOpen = view.state !== "closed";
   return (
     <div>
-      <WhyThis view={view} workUp={workUp} row={row} act={act} />
+      <WhyThis view={view} workUp={workUp} row={row} act={act} open={open} />
       <WayOf checkId={row.id} />
       <Cautions lines={cautionsOf(row.id)} />
       {take && <Looked take={take} timeOf={timeOf} />}

@@ -10,7 +10,7 @@ import { SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
 
 /** The reading that a cause stands on: the latest of each check, where it still holds and speaks for it. */
-function takeFor(view: JobView, cause: string): JobView["takes"][number] | undefined {
+export function takeFor(view: JobView, cause: string): JobView["takes"][number] | undefined {
   return view.takes.findLast(
     (take) =>
       latestTake(view, take.checkId)?.stepId === take.stepId && take.stale.length === 0 && spokenFor(take.result.evidence).includes(cause),
@@ -38,7 +38,7 @@ export function SecondLook({
   const say = (isStillSo: boolean) => act.send("second-looks", { takeStepId: take.stepId, cause, isStillSo });
   return (
     <section aria-label="Look once more" className="my-1 border-l-4 border-watch px-2 py-1">
-      <p className="leading-snug font-semibold">{labelOfCause(cause)}: on one look so far. Look at it once more before you mend it.</p>
+      <p className="leading-snug font-semibold">{labelOfCause(cause)}: on one look so far. Look at it once more.</p>
       <p className="text-sm leading-snug text-soft">
         {labelOfCheck(take.checkId)}: the same place read again, from nothing. A slip of the eye or the gauge shows here, not after the
         parts are off.

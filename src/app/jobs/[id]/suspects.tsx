@@ -56,6 +56,21 @@ export function Suspects({
           {advice}
         </p>
       )}
+      {(workUp.advice.code === "nothing-explains" || workUp.advice.code === "nothing-left") && (
+        <p className="px-2 py-1 text-sm leading-snug">
+          What no table lists:{" "}
+          {[...causes, ...alsoWorthALook]
+            .filter(({ rivalOf }) => rivalOf)
+            .map(({ id, label }) => (
+              <button key={id} type="button" className="btn btn-quiet !min-h-9 !px-1 text-sm underline" onClick={() => open(`cause:${id}`)}>
+                {label}
+              </button>
+            ))}
+          <button type="button" className="btn btn-quiet !min-h-9 !px-1 text-sm underline" onClick={() => open("fix")}>
+            name what you found
+          </button>
+        </p>
+      )}
       {unexplained.length > 0 && workUp.advice.code !== "nothing-explains" && (
         <p className="border-l-4 border-watch px-2 py-1 text-sm leading-snug">
           Nothing on the list is likely to explain: {unexplained.map(({ id }) => labelOfSymptom(id)).join(", ")}.

@@ -2,13 +2,27 @@
 
 import { useState } from "react";
 import { EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
-import type { CheckRow } from "@/core/trade";
+import type { CauseId, CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
+import { SecondLook, takeFor } from "./second-look";
+import type { PanelId } from "./steps";
 
 /** Why this check now, what must be right before it is set, and a way past it that asks why. */
-export function WhyThis({ view, workUp, row, act }: { view: JobView; workUp: WorkUp | undefined; row: CheckRow; act: Act }) {
+export function WhyThis({
+  view,
+  workUp,
+  row,
+  act,
+  open,
+}: {
+  view: JobView;
+  workUp: WorkUp | undefined;
+  row: CheckRow;
+  act: Act;
+  open: (panel: PanelId) => void;
+}) {
   const [isAsking, setAsking] = useState(false);
   const skipped = view.skips.find(({ checkId }) => checkId === row.id);
   const place = workUp?.plan.checks.findIndex(({ id }) => id === row.id) ?? -1;
@@ -29,6 +43,7 @@ export function WhyThis({ view, workUp, row, act }: { view: JobView; workUp: Wor
   const proves = view.proof.gaps.some((gap) => "check" in gap && gap.check === row.id);
   if (proves) return <p className="mb-2 leading-snug">It proves what was mended: without it the job is not proved.</p>;
   if (!workUp || !next) return null;
+  if (next.again) return <Again view={view} workUp={workUp} causes={next.again} minutes={next.minutes} act={act} open={open} />;
   return (
     <div className="mb-2">
       <p className="leading-snug">
@@ -66,6 +81,39 @@ export function WhyThis({ view, workUp, row, act }: { view: JobView; workUp: Wor
         <button type="button" className="btn btn-quiet !px-0 text-sm" onClick={() => setAsking(true)}>
           Leave it out
         </button>
+      )}
+    </div>
+  );
+}
+
+/** Made already, and offered once more: by one touch where something stands on one look, by reading it again where something may have been missed. */
+function Again({
+  view,
+  workUp,
+  causes,
+  minutes,
+  act,
+  open,
+}: {
+  view: JobView;
+  workUp: WorkUp;
+  causes: readonly CauseId[];
+  minutes: number;
+  act: Act;
+  open: (panel: PanelId) => void;
+}) {
+  const standing = causes.filter((cause) => takeFor(view, cause));
+  const missed = causes.filter((cause) => !standing.includes(cause));
+  return (
+    <div className="mb-2">
+      {standing.map((cause) => (
+        <SecondLook key={cause} view={view} workUp={workUp} cause={cause} act={act} open={open} />
+      ))}
+      {standing.length === 0 && (
+        <p className="leading-snug">
+          Nothing else is left that would tell. Read it once more, {Math.max(1, Math.round(minutes))} min: it may have missed{" "}
+          {missed.map((id) => labelOfCause(id).toLowerCase()).join(", ")}.
+        </p>
       )}
     </div>
   );
