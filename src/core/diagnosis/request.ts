@@ -40,12 +40,12 @@ export type RequestIssue = { code: string; path: (string | number)[]; [detail: s
 export type DiagnoseAnswer = {
   causes: AnsweredCause[];
   alsoWorthALook: AnsweredCause[];
-  nextChecks: { id: string; label: string; minutes: number; bitsPerMinute: number; waitsFor: string[] }[];
+  nextChecks: { id: string; label: string; minutes: number; bitsPerMinute: number; waitsFor: string[]; again?: string[] }[];
   unexplained: string[];
   operationProbability: number;
 };
 
-type AnsweredCause = Pick<RankedCause, "id" | "label" | "probability" | "presence" | "reasons">;
+type AnsweredCause = Pick<RankedCause, "id" | "label" | "probability" | "presence" | "reasons" | "rivalOf">;
 
 export type DiagnoseOutcome = { kind: "answered"; answer: DiagnoseAnswer } | { kind: "invalid"; issues: RequestIssue[] };
 
@@ -74,12 +74,13 @@ export function answerDiagnose(request: DiagnoseRequest): DiagnoseOutcome {
     answer: {
       causes: diagnosis.causes.map(answered),
       alsoWorthALook: diagnosis.alsoWorthALook.map(answered),
-      nextChecks: plan.checks.map(({ id: check, label, minutes, bitsPerMinute, waitsFor }) => ({
+      nextChecks: plan.checks.map(({ id: check, label, minutes, bitsPerMinute, waitsFor, again }) => ({
         id: check,
         label,
         minutes,
         bitsPerMinute,
         waitsFor,
+        ...(again ? { again } : {}),
       })),
       unexplained: diagnosis.symptoms.filter(({ status }) => status === "nothing-explains").map(({ id: symptom }) => symptom),
       operationProbability: diagnosis.operationProbability,
@@ -92,8 +93,9 @@ function withoutEmptyCheck(evidence: DiagnoseRequest["evidence"][number]): Case[
   return { cause: evidence.cause, likelihoodRatio: evidence.likelihoodRatio };
 }
 
-function answered({ id: cause, label, probability, presence, reasons }: RankedCause): AnsweredCause {
-  return { id: cause, label, probability, presence, reasons: reasons.map((reason) => ({ ...reason, label: sourceLabel(reason) })) };
+function answered({ id: cause, label, probability, presence, reasons, rivalOf }: RankedCause): AnsweredCause {
+  const told = reasons.map((reason) => ({ ...reason, label: sourceLabel(reason) }));
+  return { id: cause, label, probability, presence, reasons: told, ...(rivalOf ? { rivalOf } : {}) };
 }
 
 function sourceLabel(reason: RankedCause["reasons"][number]): string {

@@ -18,6 +18,8 @@ export const MOVED_BY: Partial<Record<CheckId, Partial<Record<CauseId, Partial<R
     "deck-out-of-level": { "blade-upside-down": 0.35, "deck-shell-bent": 0.3, "blade-wrong-part": 0.25, "tyres-unequal": 0.2, "blade-bent": 0.15 },
     "deck-rake-wrong": { "hanger-failed": 0.65, "deck-shell-bent": 0.25 },
   },
+  "belt-inspection": { "belt-slipping": { "belt-off": 0.5 } },
+  "bedknife-attitude": { "bedknife-too-thick": { "bedknife-attitude-wrong": 0.4 } },
   "blade-fit": { "blade-wrong-part": { "blade-worn-short": 0.95 } },
   "blade-edge": { "blade-worn-short": { "blade-wrong-part": 0.25 } },
   "blade-overlap": { "blade-worn-short": { "blade-wrong-part": 0.15 }, "blade-wrong-part": { "blade-worn-short": 0.15 } },

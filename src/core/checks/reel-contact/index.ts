@@ -254,8 +254,8 @@ function patternFindings(place: string, read: Read, { pattern, along: places, sc
   // Pinched paper at one place may be the hand that held it, or an edge on its way to dull; paper that passes is not.
   const { all } = trialsOf(read);
   const isSure = name === "everywhere-loose" || Object.values(all).some((row) => ALONG.some((at) => row[at] === "passes"));
-  // Paper that dull edges will not cut says nothing of how they stand.
-  const isDull = read.closer === "will-not" && name === "everywhere-loose";
+  // Paper that dull edges will not cut, here and there or everywhere, says nothing of how they stand.
+  const isDull = read.closer === "will-not" && (name === "everywhere-loose" || !isSure);
   const off: Finding[] = [
     ...(isHeld ? [{ place, code: "held-elsewhere", verdict: "out" as const, causes: pointsAt("reel-bearing-worn", "shaft-wrapped") }] : []),
     ...(name === "even" || name === "everywhere-tight" || isHeld
