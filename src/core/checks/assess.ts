@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import { unknownKeys } from "@/core/border";
-import { featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
+import { everyFeature, featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
 import { type Machine, machineSchema } from "@/core/machine";
 import { CHECKS, type CheckRow } from "@/core/trade";
 import type { Assessment, Check, ReadingProblem } from "./types";
@@ -17,9 +17,7 @@ export function isOffered(row: CheckRow, machine: Pick<Machine, "kind" | "featur
 
 /** Ids of the kinds whose usual or possible features allow the check. */
 export function kindsFor(row: CheckRow): string[] {
-  return KINDS.filter((kind) => row.on.includes(kind.cutsWith) && meetsNeed([...kind.usual, ...kind.possible], row.needs)).map(
-    ({ id }) => id,
-  );
+  return KINDS.filter((kind) => row.on.includes(kind.cutsWith) && meetsNeed(everyFeature(kind), row.needs)).map(({ id }) => id);
 }
 
 export type AssessOutcome =

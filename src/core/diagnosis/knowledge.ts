@@ -1,4 +1,4 @@
-import { type CutsWith, type FeatureId, KINDS, meetsNeed } from "@/core/kinds";
+import { type CutsWith, everyFeature, type FeatureId, KINDS, meetsNeed } from "@/core/kinds";
 import {
   CAUSES,
   type CauseId,
@@ -159,7 +159,6 @@ const TAKES_AWAY = new Set(causeRows.flatMap(({ shows }) => shows.flatMap(({ wit
 
 /** Every feature a machine that cuts so may have, but for those that rule something out. */
 export function allFeatures(cutsWith: CutsWith): FeatureId[] {
-  const byKind = KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(({ usual, possible }): FeatureId[] => [...usual, ...possible]);
-  const byParts: FeatureId[] = cutsWith === "rotary" ? ["anti-scalp-wheels"] : [];
-  return [...new Set([...byKind, ...byParts])].filter((feature) => !TAKES_AWAY.has(feature));
+  const every = KINDS.filter((kind) => kind.cutsWith === cutsWith).flatMap(everyFeature);
+  return [...new Set(every)].filter((feature) => !TAKES_AWAY.has(feature));
 }

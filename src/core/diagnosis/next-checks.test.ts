@@ -242,9 +242,14 @@ describe("when to stop, and what would tell two apart", () => {
     const given = about("fine-streak");
     expect(adviceOn(diagnose(reel, given), plan(reel, given)).code).toBe("go-on");
     const seen: Case = { ...given, evidence: [{ check: "reel-edge", cause: "edge-nicked", result: "seen" }] };
-    expect(adviceOn(diagnose(reel, seen), plan(reel, seen))).toEqual({ code: "found", causes: ["edge-nicked"], once: ["edge-nicked"] });
+    expect(adviceOn(diagnose(reel, seen), plan(reel, seen))).toEqual({
+      code: "found",
+      causes: ["edge-nicked"],
+      once: ["edge-nicked"],
+      taken: [],
+    });
     const twice: Case = { ...seen, evidence: [...seen.evidence, ...seen.evidence] };
-    expect(adviceOn(diagnose(reel, twice), plan(reel, twice))).toEqual({ code: "found", causes: ["edge-nicked"], once: [] });
+    expect(adviceOn(diagnose(reel, twice), plan(reel, twice))).toEqual({ code: "found", causes: ["edge-nicked"], once: [], taken: [] });
     const ruledOut: Case = {
       ...given,
       evidence: reel.causes

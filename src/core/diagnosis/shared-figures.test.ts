@@ -102,7 +102,7 @@ describe("one reading that used to accuse the wrong one", () => {
         symptom: "scalped-crests",
         reading: { check: "bedknife-attitude", cause: "bedknife-too-thick", result: "seen" },
         accused: "bedknife-too-thick",
-        most: 0.9,
+        most: 0.95,
         alsoNamed: ["bedknife-attitude-wrong"],
       },
     ],

@@ -2,6 +2,7 @@ import { badRadii, bladesOf, leastOverlap, straightOverlaps } from "@/core/blade
 import { isRider } from "@/core/machine";
 import { gammaOfMeanOne, pickOne } from "@/core/random";
 import { turnThatOpens } from "@/core/reel";
+import { table } from "@/core/tables";
 import type { CauseId } from "@/core/trade";
 import { MM } from "./sizes";
 import { type HiddenBlade, type HiddenState, widthOf } from "./state";
@@ -288,7 +289,7 @@ const PUT: Partial<Record<CauseId, Put>> = {
 };
 
 /** What is in no table and yet moves a reading: a bent frame or axle, a worn linkage, a governor, a weak pump. Estimates. */
-const PUT_UNLISTED: Readonly<Record<string, Put>> = {
+const PUT_UNLISTED: Readonly<Record<string, Put>> = table({
   "unlisted-side": (state, x, random) => tiltPlane(state, { side: sign(random) * (6 + 3 * x) * MM }),
   "unlisted-rake": (state, x, random) => tiltPlane(state, { rake: sign(random) * (3 + 3 * x) * MM }),
   "unlisted-height": (state, x, random) => tiltPlane(state, { height: sign(random) * (3 + 4 * x) * MM }),
@@ -298,7 +299,7 @@ const PUT_UNLISTED: Readonly<Record<string, Put>> = {
   "unlisted-reel-speed": (state, x) => {
     state.engineShare *= 1 - (5 + 7 * x) / 100;
   },
-};
+});
 export const UNLISTED: readonly string[] = Object.keys(PUT_UNLISTED);
 
 /** Causes the model knows how to put into a machine. */

@@ -1,5 +1,6 @@
 export {
   type CutsWith,
+  everyFeature,
   FEATURE_IDS,
   FEATURES,
   type FeatureId,

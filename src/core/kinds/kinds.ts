@@ -135,6 +135,11 @@ function leastShared(units: readonly Across[]): number {
   );
 }
 
+/** Everything a machine of this kind may have: what can be claimed for it, and what its own parts make. */
+export function everyFeature({ usual, possible, cutsWith, isRider }: KindRow): FeatureId[] {
+  return [...usual, ...possible, ...(cutsWith === "rotary" && isRider ? (["anti-scalp-wheels"] as const) : [])];
+}
+
 /** The features of one machine: those its sheet lists, or its kind's usual ones, and what its units' layout and its deck's parts make. */
 export function featuresOf(machine: {
   kind: KindId;

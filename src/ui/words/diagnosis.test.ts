@@ -59,6 +59,7 @@ describe("a diagnosis in words", () => {
     expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-packed"], once: [], taken: [] })).toBe(
       "Found: Blades dull and Deck or chute packed.",
     );
+    expect(labelOfCause("unlisted-side")).toBe("Something else tilts the deck");
     expect(sayAdvice({ code: "nothing-explains", symptoms: ["browning"], isListDone: true })).toContain("Look for something new.");
     expect(sayAdvice({ code: "nothing-left", symptoms: ["browning"] })).toContain("no check is left");
   });

@@ -67,10 +67,8 @@ const listed = (labels: readonly string[]) =>
   labels.length < 2 ? (labels[0] ?? "") : `${labels.slice(0, -1).join(", ")} and ${labels.at(-1)}`;
 
 /** A reading is sure before its cause is. */
-const sayTaken = (taken: readonly string[]): string =>
-  taken.length === 0
-    ? ""
-    : ` The reading is sure; that ${listed(taken.map((id) => labelOfCause(id).toLowerCase()))} makes it so is likeliest, not certain, until mending it puts the reading right and it stays.`;
+export const CAUSE_TAKEN =
+  "The reading is sure, its cause the likeliest. It is certain once mending it puts the reading right and it stays so.";
 
 /** What to do about the checking itself; nothing while it should simply go on. */
 export function sayAdvice(advice: Advice): string | undefined {
@@ -81,7 +79,7 @@ export function sayAdvice(advice: Advice): string | undefined {
       return undefined;
     case "found":
       return advice.once.length === 0
-        ? `Found: ${listed(advice.causes.map(labelOfCause))}.${sayTaken(advice.taken)}`
+        ? `Found: ${listed(advice.causes.map(labelOfCause))}.`
         : `It points to ${listed(advice.causes.map((id) => labelOfCause(id).toLowerCase()))}. Look once more before anything is mended.`;
     case "nothing-explains":
       return advice.isListDone

@@ -24,7 +24,7 @@ import { CorrectionReason, holdsMachine, newestTake, ReadSince, readSince } from
 import { StaleNote } from "./stale-note";
 import { isSafeFor, latestTake, type PanelId, wantsReading } from "./steps";
 import { Trouble } from "./trouble";
-import { WhyThis } from "./why-this";
+import { LookAgain, WhyThis } from "./why-this";
 
 type Args = {
   view: JobView;
@@ -165,6 +165,7 @@ export const FormDesk = memo(function FormDesk({ view, workUp, row, standpoint, 
           {take.correctsStepId ? ", as a correction" : ""}.
         </p>
       )}
+      {!isOpen && take && <LookAgain view={view} workUp={workUp} row={row} act={act} open={open} />}
       {take && isLook && <Looked take={take} timeOf={timeOf} />}
       {!isOpen && !take && <p>Not taken in this job.</p>}
       {isOpen && <LeftBy left={left} />}

@@ -1,7 +1,7 @@
 "use client";
 
 import { EXPLAINED_LEVEL, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
-import { LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayMoved } from "@/ui/words/diagnosis";
+import { CAUSE_TAKEN, LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayMoved } from "@/ui/words/diagnosis";
 import type { PanelId } from "./steps";
 
 const SHOWN = 3;
@@ -55,6 +55,9 @@ export function Suspects({
         >
           {advice}
         </p>
+      )}
+      {workUp.advice.code === "found" && workUp.advice.taken.length > 0 && (
+        <p className="px-2 text-sm leading-snug text-soft">{CAUSE_TAKEN}</p>
       )}
       {(workUp.advice.code === "nothing-explains" || workUp.advice.code === "nothing-left") && (
         <p className="px-2 py-1 text-sm leading-snug">

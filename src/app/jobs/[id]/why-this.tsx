@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
-import type { CauseId, CheckRow } from "@/core/trade";
+import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
@@ -43,7 +43,7 @@ export function WhyThis({
   const proves = view.proof.gaps.some((gap) => "check" in gap && gap.check === row.id);
   if (proves) return <p className="mb-2 leading-snug">It proves what was mended: without it the job is not proved.</p>;
   if (!workUp || !next) return null;
-  if (next.again) return <Again view={view} workUp={workUp} causes={next.again} minutes={next.minutes} act={act} open={open} />;
+  if (next.again) return <LookAgain view={view} workUp={workUp} row={row} act={act} open={open} />;
   return (
     <div className="mb-2">
       <p className="leading-snug">
@@ -87,21 +87,22 @@ export function WhyThis({
 }
 
 /** Made already, and offered once more: by one touch where something stands on one look, by reading it again where something may have been missed. */
-function Again({
+export function LookAgain({
   view,
   workUp,
-  causes,
-  minutes,
+  row,
   act,
   open,
 }: {
   view: JobView;
-  workUp: WorkUp;
-  causes: readonly CauseId[];
-  minutes: number;
+  workUp: WorkUp | undefined;
+  row: CheckRow;
   act: Act;
   open: (panel: PanelId) => void;
 }) {
+  const next = workUp?.plan.checks.find(({ id }) => id === row.id);
+  if (!next?.again || view.state === "closed") return null;
+  const { again: causes, minutes } = next;
   const standing = causes.filter((cause) => takeFor(view, cause));
   const missed = causes.filter((cause) => !standing.includes(cause));
   return (
