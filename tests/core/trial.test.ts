@@ -6,7 +6,7 @@ import { follow, type Order } from "../../bench/trial/follow";
 
 const SEED = 7;
 /** Enough to tell the orders apart, few enough for a test; the full trial is `npm run trial`. */
-const CASES = 120;
+const CASES = 80;
 
 function play(cutsWith: "rotary" | "reel", isDisturbed: boolean) {
   const random = seededRandom(SEED);

@@ -1,4 +1,4 @@
-export { MOVED_BY_OTHERS_RATIO, measuredLikelihoodRatio } from "./likelihood";
+export { measuredLikelihoodRatio } from "./likelihood";
 export { logNormalCdf, logNormalDensity } from "./normal";
 export { plusMinus95, studentT } from "./student";
 export {

@@ -7,11 +7,6 @@ export const SOUND_VARIANCE = 0.25;
 /** No single figure speaks louder than this, either way. Estimate. */
 export const LEAST_RATIO = 1 / 50;
 export const MOST_RATIO = 1000;
-/**
- * However far off it stands, a figure that other faults move as well (a height, a rake: a hanger, a tyre, a bent or another blade) speaks no louder
- * than this for the one cause it is named after. Estimate, from the trial by worksheets.
- */
-export const MOVED_BY_OTHERS_RATIO = 15;
 
 /**
  * Likelihood ratio (faulty against sound) of a measured figure, clamped to 1/50 … 1000. Estimate, form from the trade handbook:
