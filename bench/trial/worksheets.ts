@@ -1,6 +1,7 @@
 import { worksheetsFor } from "@/core/checks";
 import { adviceOn, diagnose, EXPLAINED_LEVEL, type Knowledge, knowledgeOf, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { presenceOf } from "@/core/diagnosis/case";
+import { secondLookMinutes } from "@/core/diagnosis/second-looks";
 import { drawSeverity, type Hand, MODELLED } from "@/core/hidden";
 import { spokenFor } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
@@ -19,7 +20,7 @@ export type Worked = {
   /** When it first said that it is found: whether each it named was there. */
   foundRight?: boolean;
   found?: string[];
-  said: { cause: string; probability: number; isThere: boolean }[];
+  said: { probability: number; isThere: boolean }[];
   refused: CheckId[];
   /** How likely each cause stood when it ended. */
   final: ReadonlyMap<string, number>;
@@ -30,8 +31,6 @@ export const knowledgeFor = (machine: Machine): Knowledge =>
 
 /** More than every check with two more looks at each. */
 const MOST_STEPS = 150;
-/** A second look is at the one thing found, no whole sheet. Estimate. */
-const SECOND_LOOK_SHARE = 1 / 3;
 
 /**
  * A whole case from complaint through the suggested checks, by worksheets, until every cause to be found stands or the list ends. What is pointed
@@ -51,8 +50,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const done = made.map(({ check }) => check);
     const plan = planChecks({ knowledge, given, diagnosis, state, done, order: args.order });
     const presence = presenceOf(knowledge, given);
-    for (const [cause, probability] of presence)
-      if (probability >= 0.9) worked.said.push({ cause, probability, isThere: there.has(cause) });
+    for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ probability, isThere: there.has(cause) });
     worked.final = presence;
     const advice = adviceOn(diagnosis, plan);
     const isResolved = hidden.targets.length > 0 && hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
@@ -63,7 +61,7 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     if (cause && first) {
       again.add(cause);
       const row = knowledge.checks.find(({ id }) => id === first.check);
-      worked.minutes += setUpMinutes(state, row?.state ?? state) + Math.max(1, (row?.minutes ?? 0) * SECOND_LOOK_SHARE);
+      worked.minutes += setUpMinutes(state, row?.state ?? state) + secondLookMinutes(row ?? { minutes: 0 });
       state = row?.state ?? state;
       add(lookAgain({ of: hidden, first, cause, hand: args.hand, made }));
       continue;

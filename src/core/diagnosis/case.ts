@@ -36,9 +36,14 @@ export function assemble(knowledge: Knowledge, given: Case): Assembled {
   const present = knowledge.symptoms.filter((symptom) => given.symptoms[symptom] === "present");
   const evidence = standing(given.evidence, given.stale);
   const shared = figuresOf({ knowledge, given, evidence, most: MOST_FIGURES - present.length });
+  const cleared = clearedBeside(knowledge, evidence);
   const entries = knowledge.causes.map((cause) => {
     const priorOdds = (cause.prior / (1 - cause.prior)) * contextFactor(cause, given.context, given.deniedContext);
-    return { cause, priorOdds, entry: entryOf({ knowledge, given, evidence, shared, present, cause, priorOdds }) };
+    return {
+      cause,
+      priorOdds,
+      entry: entryOf({ knowledge, given, evidence, shared, present, cause, odds: priorOdds * (cleared.get(cause.id) ?? 1) }),
+    };
   });
   const linked = entries.filter(({ entry }) => entry.links.length > 0);
   const apart = entries.filter(({ entry }) => entry.links.length === 0);
@@ -140,11 +145,12 @@ function entryOf(args: {
   shared: readonly SharedFigure[];
   present: readonly SymptomId[];
   cause: KnownCause;
-  priorOdds: number;
+  /** Of its being there, before what is seen and read of it. */
+  odds: number;
 }): NetworkCause {
   const { knowledge, given, evidence, shared, present, cause } = args;
   const own = evidence.filter((one) => !shared.some((figure) => figure.one === one) && !isShared(one) && causesOf(one).includes(cause.id));
-  const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one, looksAt(given, one)), 1) * clearedBeside(args);
+  const ratio = own.reduce((product, one) => product * ratioOf(knowledge, one, looksAt(given, one)), 1);
   const links = linksIn(given, cause);
   const denied = links.filter(({ symptom }) => given.symptoms[symptom] === "denied");
   const symptoms = links.flatMap(({ symptom, probability }) => {
@@ -156,20 +162,26 @@ function entryOf(args: {
     return probability === undefined ? [] : [{ finding: present.length + at, probability }];
   });
   return {
-    odds: args.priorOdds * (given.place?.[cause.id] ?? 1) * ratio,
+    odds: args.odds * (given.place?.[cause.id] ?? 1) * ratio,
     silence: denied.reduce((silence, { probability }) => silence * (1 - probability), 1),
     links: [...symptoms, ...figures],
   };
 }
 
-/** What a reading that is right says of the others that would have moved it: each leaves it so the seldomer, the plainer it is right. */
-function clearedBeside({ knowledge, evidence, cause }: Parameters<typeof entryOf>[0]): number {
-  return evidence.reduce((product, one) => {
+/**
+ * By cause, what readings that are right leave of the odds of those that would have moved them: each leaves a reading right the seldomer, the plainer
+ * it is right.
+ */
+function clearedBeside(knowledge: Knowledge, evidence: readonly CaseEvidence[]): Map<string, number> {
+  const cleared = new Map<string, number>();
+  for (const one of evidence) {
     const ratio = isShared(one) ? 1 : ratioOf(knowledge, one);
-    if (ratio >= 1) return product;
-    const share = moved({ ...about(one), share: OWN_SHARE, isKnown: (id) => id === cause.id }).get(cause.id) ?? 0;
-    return product * (1 - share * (1 - ratio));
-  }, 1);
+    if (ratio >= 1) continue;
+    for (const [cause, share] of moved({ ...about(one), share: OWN_SHARE, isKnown: () => true })) {
+      cleared.set(cause, (cleared.get(cause) ?? 1) * (1 - share * (1 - ratio)));
+    }
+  }
+  return cleared;
 }
 
 /** Natural logarithm of the probability of all that is given, up to a factor that evidence and denials alone decide. */

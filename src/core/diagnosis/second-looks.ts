@@ -4,9 +4,9 @@ import { type CaseEvidence, CERTAIN_LOOKS, causesOf, checkOf, standing } from ".
 import type { Knowledge } from "./knowledge";
 import type { Offered } from "./order";
 
-/** A second look is at the one thing found, no whole sheet. Estimate. */
+/** A second look is at the one thing found, no whole sheet: a third of the check, a minute at least. Estimate. */
 const SECOND_LOOK_SHARE = 1 / 3;
-const LEAST_MINUTES = 1;
+export const secondLookMinutes = ({ minutes }: { minutes: number }): number => Math.max(1, minutes * SECOND_LOOK_SHARE);
 /** How a second look comes out where the thing is there, and where it is not: 16 to 1 for it, 1 to 50 against. Estimates, from the trial by worksheets. */
 export const SECOND_LOOK = { sensitivity: 0.98, specificity: 0.94 } as const;
 
@@ -46,7 +46,7 @@ function offeredAgain(args: Looks, once: readonly CaseEvidence[], sureness: { se
     .flatMap((check) => {
       const figures = once.filter((one) => checkOf(one) === check.id).map((one) => causesOf(one) as CauseId[]);
       if (figures.length === 0) return [];
-      const minutes = Math.max(LEAST_MINUTES, check.minutes * SECOND_LOOK_SHARE);
+      const minutes = secondLookMinutes(check);
       return [{ ...check, ...sureness, minutes, figures, again: [...new Set(figures.flat())] }];
     });
 }

@@ -165,6 +165,11 @@ describe("looked at once more", () => {
     expect(again([{ ...seen, result: "not-found" }])).toEqual([]);
   });
 
+  it("knows no check and no cause by the names every object has", () => {
+    expect(moversOf("constructor", ["name"]).size).toBe(0);
+    expect(moversOf("cutting-height", ["constructor", "toString"]).size).toBe(0);
+  });
+
   it("comes for what was missed only once nothing else would tell", () => {
     const given: Case = {
       symptoms: { grain: "present" },
@@ -174,7 +179,7 @@ describe("looked at once more", () => {
     const plan = (done: Parameters<typeof planChecks>[0]["done"]) =>
       planChecks({ knowledge: reel, given, diagnosis: diagnose(reel, given), state: "parked", done, order: "information" });
     const left = plan(["turf-condition"]).checks;
-    expect(left.filter(({ again }) => again && again.includes("same-direction")).length).toBe(left.some(({ again }) => !again) ? 0 : 1);
+    expect(left.filter(({ again }) => again?.includes("same-direction")).length).toBe(left.some(({ again }) => !again) ? 0 : 1);
     const all = plan(reel.checks.map(({ id }) => id)).checks;
     expect(all.map(({ id, again }) => [id, again])).toEqual([["turf-condition", ["same-direction"]]]);
   });

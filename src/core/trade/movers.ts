@@ -1,5 +1,8 @@
+import { table } from "@/core/tables";
 import type { CauseId } from "./causes";
 import type { CheckId } from "./checks";
+
+type Shares = Partial<Record<CauseId, number>>;
 
 /**
  * What else moves what a check reads: on a machine with the inner fault alone, the share of readings that point at the outer one. A height that is off
@@ -9,7 +12,7 @@ import type { CheckId } from "./checks";
  * but the trade does, common practice.
  */
 // biome-ignore format: a table is read by rows
-export const MOVED_BY: Partial<Record<CheckId, Partial<Record<CauseId, Partial<Record<CauseId, number>>>>>> = {
+export const MOVED_BY: Partial<Record<CheckId, Partial<Record<CauseId, Shares>>>> = {
   "cutting-height": {
     "height-misset": { "blade-upside-down": 0.95, "belt-off": 0.3, "hanger-failed": 0.25, "tyres-off-spec": 0.15, "deck-rake-wrong": 0.1, "blade-bent": 0.1, "blade-wrong-part": 0.06, "gearbox-pin-sheared": 0.3, "gear-teeth-broken": 0.3 },
     "units-not-alike": { "roller-packed": 0.4, "roller-bearing-worn": 0.08, "front-roller-not-square": 0.05 },
@@ -37,12 +40,14 @@ export const MOVED_BY: Partial<Record<CheckId, Partial<Record<CauseId, Partial<R
   "unit-match": { "units-not-alike": { "front-roller-position": 0.95, "roller-packed": 0.1, "roller-bearing-worn": 0.08 } },
 };
 
+const byCheck = table(Object.fromEntries(Object.entries(MOVED_BY).map(([check, rows]) => [check, table<Shares>(rows)])));
+
 /** Every cause besides those it names that would have made a check say so, with its share. */
 export function moversOf(check: string, causes: readonly string[]): Map<CauseId, number> {
-  const rows = (MOVED_BY as Record<string, Record<string, Partial<Record<CauseId, number>>>>)[check] ?? {};
+  const rows = byCheck[check];
   const movers = new Map<CauseId, number>();
   for (const accused of causes) {
-    for (const [cause, share] of Object.entries(rows[accused] ?? {}) as [CauseId, number][]) {
+    for (const [cause, share] of Object.entries(rows?.[accused] ?? {}) as [CauseId, number][]) {
       if (!causes.includes(cause)) movers.set(cause, Math.max(share, movers.get(cause) ?? 0));
     }
   }

@@ -24,17 +24,20 @@ export function SecondLook({
   cause,
   act,
   open,
+  isOffered = false,
 }: {
   view: JobView;
   workUp: WorkUp | undefined;
   cause: string;
   act: Act;
   open: (panel: PanelId) => void;
+  /** The list asks for it, whatever another check says already. */
+  isOffered?: boolean;
 }) {
   const ranked = [...(workUp?.diagnosis.causes ?? []), ...(workUp?.diagnosis.alsoWorthALook ?? [])].find(({ id }) => id === cause);
   const take = takeFor(view, cause);
   const row = take && checkRow(take.checkId);
-  if (ranked?.looks !== 1 || !take || !row) return null;
+  if (!take || !row || (ranked?.looks !== 1 && !isOffered)) return null;
   const say = (isStillSo: boolean) => act.send("second-looks", { takeStepId: take.stepId, cause, isStillSo });
   return (
     <section aria-label="Look once more" className="my-1 border-l-4 border-watch px-2 py-1">

@@ -50,7 +50,7 @@ type Says = {
 
 export const cuttingHeight: Check<HeightReadings, HeightDetail, Says> = {
   id: "cutting-height",
-  ruleVersion: 5,
+  ruleVersion: 6,
   readingsSchema: heightReadingsSchema,
   missing: () => [],
   problems: (machine, { unitHeights = {}, unitSettings = {} }) => [

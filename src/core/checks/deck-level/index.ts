@@ -80,7 +80,7 @@ export type DeckDetail = {
 
 export const deckLevel: Check<DeckReadings, DeckDetail, Says> = {
   id: "deck-level",
-  ruleVersion: 5,
+  ruleVersion: 6,
   cautions: ["turn-by-hand"],
   readingsSchema: deckReadingsSchema,
   olderKeys: ["looseHangerIds", "isCarriedRound"],

@@ -44,7 +44,7 @@ type Says = {
 
 export const groundSpeed: Check<GroundSpeedReadings, GroundSpeedDetail, Says> = {
   id: "ground-speed",
-  ruleVersion: 4,
+  ruleVersion: 5,
   readingsSchema: groundSpeedReadingsSchema,
   missing: () => [],
   problems: () => [],

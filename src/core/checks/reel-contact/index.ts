@@ -76,7 +76,7 @@ export type ContactDetail = { units: Record<string, UnitContact> };
 /** How reel and knife meet along the knife and round the reel, by paper or by feeler, under the unit's own school. */
 export const reelContact: Check<ContactReadings, ContactDetail, Says> = keepsUnits({
   id: "reel-contact",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["feel-for-contact", "reels-isolated"],
   readingsSchema: contactReadingsSchema,
   missing: noUnits,

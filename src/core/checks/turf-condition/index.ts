@@ -57,7 +57,7 @@ type Says = {
 
 export const turfCondition: Check<TurfReadings, TurfDetail, Says> = {
   id: "turf-condition",
-  ruleVersion: 2,
+  ruleVersion: 3,
   readingsSchema: turfReadingsSchema,
   missing: () => [],
   problems: () => [],
