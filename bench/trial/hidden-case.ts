@@ -1,7 +1,7 @@
 import { assessWith, type Check, worksheetById } from "@/core/checks";
 import type { Case, CaseEvidence, Knowledge } from "@/core/diagnosis";
 import { contextFactor } from "@/core/diagnosis/context";
-import type { Verdict } from "@/core/findings";
+import { type Finding, onePlaceOf, type Verdict } from "@/core/findings";
 import {
   drawSeverity,
   type Fault,
@@ -15,9 +15,10 @@ import {
   spreadFrom,
   UNLISTED,
   unlistedFault,
+  type World,
 } from "@/core/hidden";
 import { deckContext } from "@/core/jobs";
-import type { Machine } from "@/core/machine";
+import { cuttersOf, type Machine } from "@/core/machine";
 import { namedRandom, pickOne } from "@/core/random";
 import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/trade";
 import type { PassWay } from "@/core/turf";
@@ -46,8 +47,19 @@ export type HiddenCase = {
 };
 
 /** A machine by its key with these faults: where each sits is the same whichever others are there. */
-export function machineWith(args: { machine: Machine; key: string; faults: readonly Fault[]; passWay?: PassWay }): HiddenState {
-  const state = soundState(args.machine, spreadFrom(namedRandom(`${args.key}:sound`)));
+export function machineWith(args: {
+  machine: Machine;
+  key: string;
+  faults: readonly Fault[];
+  passWay?: PassWay;
+  /** Wide where nothing is said. */
+  world?: World | undefined;
+}): HiddenState {
+  const isWide = args.world !== "narrow";
+  const state = soundState(
+    args.machine,
+    spreadFrom(namedRandom(`${args.key}:sound`), isWide ? namedRandom(`${args.key}:wide`) : undefined),
+  );
   state.passWay = args.passWay ?? "one-way";
   for (const fault of args.faults) putIn(state, fault, namedRandom(`${args.key}:fault:${fault.cause}`));
   return state;
@@ -61,6 +73,7 @@ export function drawHidden(args: {
   misnames?: boolean;
   /** Share of cases with a fault besides that is in no table and moves a reading. */
   unlisted?: number;
+  world?: World | undefined;
 }): HiddenCase | undefined {
   const { machine, knowledge, key } = args;
   const random = namedRandom(`${key}:case`);
@@ -75,7 +88,8 @@ export function drawHidden(args: {
   if (drawn.length + outside.length === 0) return undefined;
   const faults = [...drawn.map(({ id }): Fault => ({ cause: id, severity: drawSeverity(random) })), ...outside];
   const passWay = context.includes("mown-up-and-down") ? "up-and-down" : "one-way";
-  const state = machineWith({ machine, key, faults, passWay });
+  const { world } = args;
+  const state = machineWith({ machine, key, faults, passWay, world });
   const linksOf = (cause: CauseId) => knowledge.causes.find(({ id }) => id === cause)?.links ?? [];
   const looks = (some: readonly Fault[], of: HiddenState) => looksOf({ state: of, faults: some, symptoms: knowledge.symptoms, linksOf });
   const chances = looks(faults, state);
@@ -84,7 +98,7 @@ export function drawHidden(args: {
   const denied = knowledge.symptoms.filter((symptom) => !noticed.includes(symptom) && random() < DENIED_SHARE);
   const targets = faults.flatMap(({ cause }) => {
     const others = faults.filter((fault) => fault.cause !== cause);
-    const without = looks(others, machineWith({ machine, key, faults: others, passWay }));
+    const without = looks(others, machineWith({ machine, key, faults: others, passWay, world }));
     return said.some((symptom) => (without.get(symptom) ?? 0) <= HALF * (chances.get(symptom) ?? 0)) ? [cause] : [];
   });
   if (targets.length === 0) return undefined;
@@ -129,10 +143,25 @@ export function make(args: {
   if (!check || !readings) return { check: checkId, verdict: "no-worksheet", evidence: [], places: new Map() };
   const outcome = assessWith(check, { machine: of.machine, readings: { ...readings, ...contextOf(check, of.machine, args.made) } });
   if (outcome.kind !== "assessed") return { check: checkId, verdict: "refused", evidence: [], places: new Map() };
-  const { verdict, evidence, findings } = outcome.assessment;
+  const { verdict, evidence, findings, told: read } = outcome.assessment;
+  const cutters = cuttersOf(of.machine);
   const places = new Map<string, string[]>();
-  for (const { place, causes = [] } of findings) for (const { cause } of causes) places.set(cause, [...(places.get(cause) ?? []), place]);
-  return { check: checkId, verdict, evidence: evidence.map((one) => ({ check: checkId, ...one })), places };
+  for (const finding of findings) {
+    for (const { cause } of finding.causes ?? [])
+      places.set(cause, [...(places.get(cause) ?? []), seenAt(finding, outcome.assessment.detail)]);
+  }
+  const told = evidence.map((one) => {
+    const amongst = onePlaceOf({ cutters, findings, told: read, causes: "causes" in one ? one.causes : [one.cause] });
+    return { check: checkId, ...one, ...(amongst ? { onePlaceOf: amongst } : {}) };
+  });
+  return { check: checkId, verdict, evidence: told, places };
+}
+
+/** Where a thing was found and what of it: of a contact also at which end. */
+function seenAt({ place, code }: Finding, detail: unknown): string {
+  const { units = {} } = detail as { units?: Record<string, { along?: Record<string, string> }> };
+  const along = Object.entries(units[place]?.along ?? {}).flatMap(([at, setting]) => (setting === "right" ? [] : [at]));
+  return [place, code, ...along].join(" ");
 }
 
 /** What the job so far says of what a level stands on. */

@@ -2,7 +2,7 @@ import { worksheetsFor } from "@/core/checks";
 import { adviceOn, diagnose, EXPLAINED_LEVEL, type Knowledge, knowledgeOf, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { presenceOf } from "@/core/diagnosis/case";
 import { secondLookMinutes } from "@/core/diagnosis/second-looks";
-import { drawSeverity, type Hand, MODELLED } from "@/core/hidden";
+import { drawSeverity, type Hand, MODELLED, type World } from "@/core/hidden";
 import { spokenFor } from "@/core/jobs";
 import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
@@ -20,7 +20,7 @@ export type Worked = {
   /** When it first said that it is found: whether each it named was there. */
   foundRight?: boolean;
   found?: string[];
-  said: { probability: number; isThere: boolean }[];
+  said: { cause: string; probability: number; isThere: boolean }[];
   refused: CheckId[];
   /** How likely each cause stood when it ended. */
   final: ReadonlyMap<string, number>;
@@ -50,7 +50,8 @@ export function work(hidden: HiddenCase, knowledge: Knowledge, args: { hand: Han
     const done = made.map(({ check }) => check);
     const plan = planChecks({ knowledge, given, diagnosis, state, done, order: args.order });
     const presence = presenceOf(knowledge, given);
-    for (const [cause, probability] of presence) if (probability >= 0.9) worked.said.push({ probability, isThere: there.has(cause) });
+    for (const [cause, probability] of presence)
+      if (probability >= 0.9) worked.said.push({ cause, probability, isThere: there.has(cause) });
     worked.final = presence;
     const advice = adviceOn(diagnosis, plan);
     const isResolved = hidden.targets.length > 0 && hidden.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL);
@@ -128,7 +129,7 @@ function missedBefore(take: (number: number) => Made, cause: CauseId): Made["evi
 /** Cases in turn over the machines of a fleet, each drawn by its own key. */
 export function casesOver(
   machines: readonly Machine[],
-  args: { seed: number; count: number; misnames?: boolean; unlisted?: number },
+  args: { seed: number; count: number; misnames?: boolean; unlisted?: number; world?: World },
 ): HiddenCase[] {
   const cases: HiddenCase[] = [];
   for (let k = 0; cases.length < args.count; k++) {
@@ -139,6 +140,7 @@ export function casesOver(
       key: `${args.seed}:${k}`,
       ...(args.misnames ? { misnames: true } : {}),
       ...(args.unlisted ? { unlisted: args.unlisted } : {}),
+      ...(args.world ? { world: args.world } : {}),
     });
     if (drawn) cases.push(drawn);
   }

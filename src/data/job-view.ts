@@ -139,6 +139,8 @@ function caseView(args: {
       evidence: result.evidence,
       isStale: stale.length > 0,
       soundPlaces: soundPlacesOf(result),
+      findings: result.findings,
+      told: result.told,
       seconds: args.steps.flatMap((step) => (step.kind === "second-look" && step.data.takeStepId === stepId ? [step.data] : [])),
     })),
     fixedSeqs: args.steps.flatMap(({ kind, seq }) => (kind === "fix" ? [seq] : [])),

@@ -81,6 +81,7 @@ const KNOWN_MISSES = [
   "pass-overlap turn-too-tight",
   "turf-condition ground-undulates",
   "cutting-height thatch-build-up",
+  "cutting-height roller-sinks",
   "cutting-height units-not-alike",
   "reel-cone contact-tapered",
   "reel-contact contact-tapered",

@@ -32,6 +32,8 @@ type SizeOfUnit<Code extends string, Do extends string> = Common & {
   most: number | ((unit: Unit) => number);
   standing: Standing;
   means: Omit<Means<Code, Do>, "verdict">;
+  /** Sizes that should all come out like this one: over its limit while most of them are not, it is as likely a slip, and accuses nothing. */
+  alike?: readonly string[];
 };
 export type OfUnit<Code extends string, Do extends string> = ChoiceOfUnit<Code, Do> | SizeOfUnit<Code, Do>;
 
@@ -123,7 +125,7 @@ export function unitCheck<Code extends string, Do extends string>(args: {
 
   const findingsAt = (machine: Machine, unit: Unit, read: UnitReadings["units"][string]): (Finding & { do?: Do })[] => {
     const own = askedOf(machine, unit, read);
-    const off = onceEach(own.flatMap((one) => meant(one, unit, read[one.key]))).map((means) => ({ place: unit.id, ...means }));
+    const off = onceEach(own.flatMap((one) => meant(one, unit, read))).map((means) => ({ place: unit.id, ...means }));
     return off.length === 0 && isTold(own, read) ? [{ place: unit.id, code: "sound", verdict: "in-tolerance" }] : off;
   };
 
@@ -139,7 +141,9 @@ export function unitCheck<Code extends string, Do extends string>(args: {
         check: id,
         findings: findings.map(({ do: _, ...finding }) => finding),
         clears: clearsOf(asked, (one) =>
-          across.every((unit) => one.isAskedOf?.(machine, unit, units[unit.id] ?? {}) === false || units[unit.id]?.[one.key] !== undefined),
+          across.every(
+            (unit) => one.isAskedOf?.(machine, unit, units[unit.id] ?? {}) === false || isClear(one, unit, units[unit.id] ?? {}),
+          ),
         ),
         told: told.map((unit) => unit.id),
         isComplete: unread.length === 0,
@@ -198,12 +202,26 @@ function judged(one: SizeOfUnit<string, string>, unit: Unit, value: number): Ver
   return judgeDeviation({ deviation: Math.max(0, value), tolerance: mostOf(one, unit) });
 }
 
+/**
+ * Read, and neither so near its limit that a gauge might say either, unless all that should be alike are well within it; nor a slip that was not
+ * cleared up: those accuse nothing and clear nothing.
+ */
+function isClear(one: Any, unit: Unit, read: Read): boolean {
+  const value = read[one.key];
+  if (value === undefined) return false;
+  if (one.kind === "choice") return true;
+  const others = othersOf(one, unit, read);
+  if (judged(one, unit, Number(value)) === "out") return !isAlone(one, unit, read);
+  return judged(one, unit, Number(value)) !== "watch" || (others.length > 0 && others.every((verdict) => verdict === "in-tolerance"));
+}
+
 /** What an answer means: nothing where it is as it should be. A size near its limit is watched and accuses nothing. */
 function meant<Code extends string, Do extends string>(
   one: OfUnit<Code, Do>,
   unit: Unit,
-  value: string | number | undefined,
+  read: Read,
 ): (Omit<Finding, "place"> & { do?: Do })[] {
+  const value = read[one.key];
   if (value === undefined) return [];
   if (one.kind === "choice") {
     const means = one.options.find(({ id }) => id === value)?.means;
@@ -212,10 +230,27 @@ function meant<Code extends string, Do extends string>(
   const verdict = judged(one, unit, Number(value));
   if (verdict === "in-tolerance") return [];
   if (verdict !== "out") return [{ code: "near-limit", verdict }];
-  const causes = isPastGauge(Number(value), mostOf(one, unit))
-    ? one.means.causes
-    : pointsAt(...(one.means.causes ?? []).map(({ cause }) => cause));
+  const isSure = isPastGauge(Number(value), mostOf(one, unit));
+  const causes = isAlone(one, unit, read)
+    ? []
+    : isSure
+      ? one.means.causes
+      : pointsAt(...(one.means.causes ?? []).map(({ cause }) => cause));
   return [{ ...one.means, causes: causes ?? [], verdict }];
+}
+
+/** What the other sizes that should be alike say, where there are two of them at least: two cannot say which of both is the slip. */
+function othersOf(one: SizeOfUnit<string, string>, unit: Unit, read: Read): Verdict[] {
+  const others = (one.alike ?? []).flatMap((key) =>
+    key === one.key || read[key] === undefined ? [] : [judged(one, unit, Number(read[key]))],
+  );
+  return others.length > 1 ? others : [];
+}
+
+/** Over its limit among sizes that should be alike, none of which is. */
+function isAlone(one: SizeOfUnit<string, string>, unit: Unit, read: Read): boolean {
+  const others = othersOf(one, unit, read);
+  return others.length > 0 && !others.includes("out");
 }
 
 /** What a hand and a gauge both found at a unit is one thing found, as sure as the surer of them. */
@@ -243,7 +278,7 @@ function figureOf(one: Any, unit: Unit, value: string | number | undefined): Fig
   ];
 }
 
-/** By cause: whether all that could show it was read of every unit. An optional size that nobody took holds nothing back. */
+/** By cause: whether all that could show it was read of every unit, and none of it near its limit. An optional size that nobody took holds nothing back. */
 function clearsOf<Code extends string, Do extends string>(
   asked: readonly OfUnit<Code, Do>[],
   isRead: (one: OfUnit<Code, Do>) => boolean,

@@ -77,9 +77,14 @@ describe("deck-cleanliness", () => {
 
   it("passes a clean deck; a pack over 10 mm, a clogged port or a narrowed chute is packed (estimate; trade handbook)", () => {
     expect([look().verdict, saysOf(look(), "deck-packed")]).toEqual(["in-tolerance", "not-found"]);
-    for (const more of [{ pack: { depthMetres: 0.012 } }, { port: { state: "clogged" } }, { chute: { state: "narrowed" } }])
+    for (const more of [{ pack: { depthMetres: 0.02 } }, { port: { state: "clogged" } }, { chute: { state: "narrowed" } }])
       expect([look(more).verdict, saysOf(look(more), "deck-packed")]).toEqual(["out", "seen"]);
-    expect(look({ pack: { depthMetres: 0.008 } }).verdict).toBe("watch");
+  });
+
+  it("takes a pack a little over its limit for a suspicion, and one near it for neither guilt nor innocence", () => {
+    const at = (depthMetres: number) => look({ pack: { depthMetres } });
+    expect([at(0.012).verdict, saysOf(at(0.012), "deck-packed")]).toEqual(["out", "suspect"]);
+    expect([at(0.008).verdict, saysOf(at(0.008), "deck-packed")]).toEqual(["watch", undefined]);
   });
 
   it("finds a bag, plug or flap that lets nothing out, and clears none that nobody looked at", () => {

@@ -266,6 +266,27 @@ describe("rollers and knife", () => {
     expect(figure(packed, "left-over-right", "left")?.value).toBe(0);
   });
 
+  it("an even film well under the limit accuses nobody, and three of one roller are told by most of them", () => {
+    const clean = Object.fromEntries(
+      triplex.units.flatMap(({ id }) => [
+        [`units.${id}.frontState`, "clean"],
+        [`units.${id}.rearState`, "clean"],
+        [`units.${id}.scraper`, "works"],
+      ]),
+    );
+    const film = (left: number, middle: number, right: number) => {
+      const sizes = { Left: left, Middle: middle, Right: right };
+      const read = Object.fromEntries(Object.entries(sizes).map(([along, mm]) => [`units.left.front${along}Metres`, mm / 1000]));
+      return found("roller-clean", triplex, { ...clean, "units.left.frontState": "even", ...read });
+    };
+    expect(saysOf(film(0.5, 0.5, 0.5), "roller-packed")).toBe("not-found");
+    expect(saysOf(film(0.5, 0.7, 0.5), "roller-packed")).toBe("not-found");
+    expect(saysOf(film(0.7, 0.7, 0.5), "roller-packed")).toBeUndefined();
+    const one = film(0.3, 2.5, 0.3);
+    expect([one.verdict, saysOf(one, "roller-packed")]).toEqual(["out", undefined]);
+    expect(saysOf(film(0.3, 2.5, 2.5), "roller-packed")).toBe("seen");
+  });
+
   it("a roller called clean with 3 mm on it is packed all the same, and clears nothing", () => {
     const thick = Object.fromEntries(["Left", "Middle", "Right"].map((along) => [`units.left.front${along}Metres`, 0.003]));
     const result = found("roller-clean", triplex, { "units.left.frontState": "clean", ...thick });

@@ -113,7 +113,7 @@ function figuresOf(args: { knowledge: Knowledge; given: Case; evidence: readonly
     const own = new Map(one.causes.map((cause) => [cause, sensitivity]));
     return {
       one,
-      leak: (1 - specificity) ** looksAt(given, one),
+      leak: (1 - specificity ** (one.onePlaceOf ?? 1)) * (1 - specificity) ** (looksAt(given, one) - 1),
       shares: new Map([...moved({ ...about(one), share: sensitivity, isKnown }), ...own]),
     };
   });

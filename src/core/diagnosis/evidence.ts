@@ -2,7 +2,10 @@ import type { Evidence } from "@/core/findings";
 import type { Knowledge } from "./knowledge";
 
 /** As a check's assessment gives it; a measured ratio may name the check it comes from, so that a later one replaces it. */
-export type CaseEvidence = Evidence | { check: string; cause: string; likelihoodRatio: number };
+export type CaseEvidence = (Evidence | { check: string; cause: string; likelihoodRatio: number }) & {
+  /** Where one place alone of so many that were read points at it: of many looks one goes wrong the sooner. */
+  onePlaceOf?: number | undefined;
+};
 
 /**
  * What one look or one reading can be worth, however plain: hands slip, looks miss and imagine. Estimate, from the trial by worksheets: at 1,000
@@ -64,8 +67,18 @@ function speaking(evidence: CaseEvidence): number {
 /** Likelihood ratio of evidence about a single cause, said so many times. A check the knowledge does not have says nothing: 1. */
 export function ratioOf(knowledge: Knowledge, evidence: CaseEvidence, looks = 1): number {
   const ratio = ratioOfOne(knowledge, evidence);
-  if (looks < CERTAIN_LOOKS || "likelihoodRatio" in evidence) return ratio;
-  return Math.max(1 / LOOKED_TWICE_RATIO, Math.min(LOOKED_TWICE_RATIO, ratio ** looks));
+  if ("likelihoodRatio" in evidence) return ratio;
+  const first = ratio > 1 ? amongPlaces(ratio, evidence.onePlaceOf ?? 1) : ratio;
+  if (looks < CERTAIN_LOOKS) return first;
+  return Math.max(1 / LOOKED_TWICE_RATIO, Math.min(LOOKED_TWICE_RATIO, first * ratio ** (looks - 1)));
+}
+
+/**
+ * What a look is worth that was taken at so many places and speaks at one: a place says so of nothing once in `ratio`, any of n once in
+ * 1/(1 − (1 − 1/ratio)ⁿ) (independent looks). A second look is taken at that one place, and counts in full.
+ */
+export function amongPlaces(ratio: number, places: number): number {
+  return 1 / (1 - (1 - 1 / ratio) ** places);
 }
 
 function ratioOfOne(knowledge: Knowledge, evidence: CaseEvidence): number {

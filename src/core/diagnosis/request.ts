@@ -11,10 +11,13 @@ import { planChecks } from "./next-checks";
 const RESULTS = ["seen", "suspect", "not-found", "unclear"] as const;
 const id = z.string().min(1).max(60);
 
+/** Places that were read, where one of them alone points at it. */
+const onePlaceOf = z.number().int().min(1).max(60).optional();
+
 /** Evidence as `assess` returns it. A measured ratio may name its check, so that a later reading of it replaces this one. */
 export const evidenceSchema = z.union([
-  z.object({ check: id, causes: z.array(id).min(1).max(10), result: z.literal("suspect") }).strict(),
-  z.object({ check: id, cause: id, result: z.enum(RESULTS) }).strict(),
+  z.object({ check: id, causes: z.array(id).min(1).max(10), result: z.literal("suspect"), onePlaceOf }).strict(),
+  z.object({ check: id, cause: id, result: z.enum(RESULTS), onePlaceOf }).strict(),
   z.object({ check: id.optional(), cause: id, likelihoodRatio: z.number().positive().max(1e6) }).strict(),
 ]);
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { amongPlaces } from "./evidence";
 import { type Case, type CaseEvidence, diagnose, knowledgeOf } from "./index";
 
 const knowledge = knowledgeOf({ cutsWith: "rotary", features: ["hangers", "several-blades", "belt", "air-tyres", "combustion"] });
@@ -73,5 +74,30 @@ describe("a second look", () => {
         .alsoWorthALook.filter(({ id }) => id === "deck-out-of-level" || id === "hanger-failed")
         .reduce((total, { presence }) => total + presence, 0);
     expect(sum([level, level])).toBeGreaterThan(sum([level]));
+  });
+});
+
+/** Independent looks: of n that each go wrong once in r, any does so once in 1/(1 − (1 − 1/r)ⁿ) (probability). */
+describe("one place that speaks of several that were read", () => {
+  const at = (onePlaceOf: number): CaseEvidence => ({ ...says("seen"), onePlaceOf });
+
+  it("is worth less, the more were read", () => {
+    expect(amongPlaces(60, 1)).toBeCloseTo(60, 9);
+    expect(amongPlaces(60, 5)).toBeCloseTo(1 / (1 - (59 / 60) ** 5), 12);
+    expect(amongPlaces(60, 5)).toBeCloseTo(12.4, 1);
+    const shares = [1, 2, 3, 5, 9].map((places) => packed([at(places)]).presence);
+    expect([...shares].sort((a, b) => b - a)).toEqual(shares);
+    expect(packed([at(1)]).presence).toBeCloseTo(packed([says("seen")]).presence, 12);
+  });
+
+  it("counts in full when that one place is looked at again", () => {
+    expect(packed([at(3), at(3)]).presence).toBeGreaterThan(packed([says("seen")]).presence);
+    const odds = (presence: number) => presence / (1 - presence);
+    const base = odds(packed([]).presence);
+    expect(odds(packed([at(5), at(5)]).presence) / base).toBeCloseTo(amongPlaces(60, 5) * 60, 6);
+  });
+
+  it("takes nothing from what was not found, since that was read everywhere", () => {
+    expect(packed([{ ...says("not-found"), onePlaceOf: 5 }])).toEqual(packed([says("not-found")]));
   });
 });

@@ -1,5 +1,6 @@
 export { measuredLikelihoodRatio } from "./likelihood";
 export { logNormalCdf, logNormalDensity } from "./normal";
+export { onePlaceOf } from "./one-place";
 export { plusMinus95, studentT } from "./student";
 export {
   type Evidence,

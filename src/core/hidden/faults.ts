@@ -296,8 +296,15 @@ const PUT_UNLISTED: Readonly<Record<string, Put>> = table({
   "unlisted-blade-speed": (state, x) => {
     state.engineShare *= 1 - (5 + 7 * x) / 100;
   },
-  "unlisted-reel-speed": (state, x) => {
-    state.engineShare *= 1 - (5 + 7 * x) / 100;
+  // A pump slows them all, a valve or a motor the one.
+  "unlisted-reel-speed": (state, x, random) => {
+    const unit = random() < 0.5 ? pickOne(Object.values(state.reel.units), random) : undefined;
+    if (unit) unit.speedShare *= 1 - (5 + 7 * x) / 100;
+    else state.engineShare *= 1 - (5 + 7 * x) / 100;
+  },
+  "unlisted-unit-height": (state, x, random) => {
+    const unit = pickOne(Object.values(state.reel.units), random);
+    if (unit) unit.heightOffMetres += sign(random) * (0.1 + 0.25 * x) * MM;
   },
 });
 export const UNLISTED: readonly string[] = Object.keys(PUT_UNLISTED);

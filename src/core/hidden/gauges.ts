@@ -11,6 +11,7 @@ import type { HiddenBlade, HiddenState } from "./state";
 import { READ_UNITS, reelHeight } from "./unit-gauges";
 
 const FULL_CHARGE = 0.8;
+const LOW_CHARGE = 0.2;
 
 type Readings = Record<string, unknown>;
 type Taken = { state: HiddenState; reader: Reader; machine: Machine };
@@ -90,7 +91,8 @@ function cleanliness({ state, reader }: Taken): Readings {
 const DULL_METRES = 0.3 * MM;
 const ROUNDED_METRES = 0.7 * MM;
 const FEEL_SHARE = 0.18;
-const SEEN_BEND = 4 * MM;
+/** Half of those who look along a blade see a bend of this size; so unlike they are. Estimates. */
+const SEEN_BEND = { middle: 4 * MM, spread: 0.8 * MM } as const;
 
 function edge(taken: Taken): Readings {
   const { state, reader, machine } = taken;
@@ -111,7 +113,7 @@ function edge(taken: Taken): Readings {
     const bend = Math.max(Math.abs(own.ends.A.bendMetres), Math.abs(own.ends.B.bendMetres));
     return {
       crack: "none",
-      bend: reader.look(bend > SEEN_BEND ? "bent" : "straight", "straight", "bent"),
+      bend: reader.look(bend > SEEN_BEND.middle + reader.noise(SEEN_BEND.spread) ? "bent" : "straight", "straight", "bent"),
       slot: "none",
       A: end("A"),
       B: end("B"),
@@ -297,9 +299,10 @@ function speed(taken: Taken): Readings {
       return {
         revolutionsPerMinute: reader.size(free, 8, 1),
         loadedRevolutionsPerMinute: reader.size(loaded, 8, 1),
+        ...(isBattery && reader.hand.swaps ? { lowChargeRevolutionsPerMinute: reader.size(free * (1 - state.chargeSag), 8, 1) } : {}),
       };
     }),
-    ...(isBattery ? { charge: { full: FULL_CHARGE } } : {}),
+    ...(isBattery ? { charge: { full: FULL_CHARGE, ...(reader.hand.swaps ? { low: LOW_CHARGE } : {}) } } : {}),
     ...(hasClutch(machine) ? { clutch: reader.look(state.clutch, "at-once", "slips-in") } : {}),
   };
 }

@@ -87,6 +87,8 @@ export type HiddenState = {
   /** Of an engine that runs rough, newtons. */
   engineShake: number;
   clutch: "at-once" | "slips-in" | "drags-off";
+  /** What blades lose at low charge, as a share. */
+  chargeSag: number;
   groundMetresPerSecond: number;
   passOverlapMetres: number;
   turnRadiusMetres: number;
@@ -98,10 +100,20 @@ export type HiddenState = {
   reel: ReelSide;
 };
 
-/** Draws of a spread; none at all for a machine without any, as worked examples have it. */
-export type Spread = { normal: (deviation: number) => number };
-export const NO_SPREAD: Spread = { normal: () => 0 };
-export const spreadFrom = (random: () => number): Spread => ({ normal: (deviation) => gaussian(random) * deviation });
+/**
+ * How unlike sound machines are. `narrow`: only what decks, tyres and gaps differ by. `wide`: besides it how they are kept and driven, films of
+ * grass on rollers, heels, groomers and skews that are each a little other, reels that turn unlike, batteries that sag.
+ */
+export type World = "narrow" | "wide";
+
+/** Draws of a spread; none at all for a machine without any, as worked examples have it. `wide` draws only in the wide world. */
+export type Spread = { normal: (deviation: number) => number; wide: (deviation: number) => number };
+export const NO_SPREAD: Spread = { normal: () => 0, wide: () => 0 };
+/** Each world reads a stream of its own, so that the same machine is made in both. */
+export const spreadFrom = (random: () => number, wide?: () => number): Spread => ({
+  normal: (deviation) => gaussian(random) * deviation,
+  wide: (deviation) => (wide ? gaussian(wide) * deviation : 0),
+});
 
 /** What sound machines differ by, one standard deviation (estimate). */
 const SOUND = {
@@ -118,6 +130,12 @@ const SOUND = {
   play: 0.15 * MM,
   hubKelvin: 3,
 } as const;
+/** What the wide world adds: pack under a deck, the driver's own speed, what blades lose unlike each other, how a battery sags, small bends. Estimates. */
+const WIDE = { pack: 2.5 * MM, driven: 0.06, loaded: 0.008, sag: 0.015, end: 0.4 * MM } as const;
+/** More than this is packed, and no sound deck. Estimate. */
+const MOST_SOUND_PACK = 9 * MM;
+/** What blades lose at low charge, a share of their speed. Estimate. */
+const USUAL_SAG = 0.045;
 
 const SHARP_METRES = 0.15 * MM;
 const BELT_CREEP = 0.015;
@@ -132,7 +150,7 @@ const CLEARANCE = 12.7 * MM;
 
 /** A sound machine, with the spread sound ones have. */
 export function soundState(machine: Machine, spread: Spread = NO_SPREAD): HiddenState {
-  const { normal } = spread;
+  const { normal, wide } = spread;
   const isBelt = featuresOf(machine).includes("belt");
   const rake = (machine.sheet.rakeTargetMetres ?? -6 * MM) + normal(SOUND.rake);
   return {
@@ -149,7 +167,12 @@ export function soundState(machine: Machine, spread: Spread = NO_SPREAD): Hidden
     antiScalp: Object.fromEntries(
       (machine.deck?.antiScalpWheels ?? []).map(({ id }) => [id, { clearanceMetres: CLEARANCE + normal(MM), turns: "free" }]),
     ),
-    pack: { depthMetres: Math.max(0, 3 * MM + normal(MM)), chute: "open", port: "open", outlet: "free" },
+    pack: {
+      depthMetres: Math.min(MOST_SOUND_PACK, Math.max(0, 3 * MM + normal(MM) + Math.abs(wide(WIDE.pack)))),
+      chute: "open",
+      port: "open",
+      outlet: "free",
+    },
     blades: Object.fromEntries(machine.spindles.map((spindle) => [spindle.id, soundBlade(spindle, spread, isBelt)])),
     belt: { seated: "every-groove", state: "sound", width: "at-rim", tension: "right", idlers: "free", spring: "pulls" },
     boxes: Object.fromEntries(
@@ -160,18 +183,25 @@ export function soundState(machine: Machine, spread: Spread = NO_SPREAD): Hidden
     isCrankBent: false,
     engineShake: 0,
     clutch: "at-once",
-    groundMetresPerSecond: machine.units.length > 0 ? usualReelSpeed(machine) : isRider(machine) ? RIDDEN : WALKED,
+    chargeSag: Math.max(0, USUAL_SAG + wide(WIDE.sag)),
+    groundMetresPerSecond:
+      (machine.units.length > 0 ? usualReelSpeed(machine) : isRider(machine) ? RIDDEN : WALKED) * (1 + wide(WIDE.driven)),
     passOverlapMetres: machine.sheet.passOverlapMetres ?? USUAL_PASS_OVERLAP,
     turnRadiusMetres: WIDE_TURN,
     passWay: "one-way",
     turf: { isWet: false, beforeMetres: 1.25 * USUAL_SETTING, ground: "flat" },
     tyreFactor: Math.exp(normal(0.35)),
-    reel: soundReelSide(machine, normal),
+    reel: soundReelSide(machine, spread),
   };
 }
 
-function soundBlade(spindle: Spindle, { normal }: Spread, isBelt: boolean): HiddenBlade {
-  const end = (): BladeEnd => ({ edgeRadiusMetres: SHARP_METRES, nickMetres: 0, bendMetres: normal(SOUND.end), lossMetres: 0 });
+function soundBlade(spindle: Spindle, { normal, wide }: Spread, isBelt: boolean): HiddenBlade {
+  const end = (): BladeEnd => ({
+    edgeRadiusMetres: SHARP_METRES,
+    nickMetres: 0,
+    bendMetres: normal(SOUND.end) + wide(WIDE.end),
+    lossMetres: 0,
+  });
   return {
     ends: { A: end(), B: end() },
     lengthMetres: spindle.tipCircleDiameterMetres,
@@ -185,7 +215,7 @@ function soundBlade(spindle: Spindle, { normal }: Spread, isBelt: boolean): Hidd
     spindleMetres: normal(SOUND.spindle),
     tilt: { right: 0, front: 0 },
     speedShare: 1 - (isBelt ? BELT_CREEP + Math.abs(normal(SOUND.creep)) : 0),
-    loadedLoss: 0,
+    loadedLoss: Math.abs(wide(WIDE.loaded)),
     isStanding: false,
     playMetres: Math.max(0, SOUND_PLAY + normal(SOUND.play)),
     hubKelvin: normal(SOUND.hubKelvin),

@@ -5,7 +5,7 @@ import type { CheckId } from "@/core/trade";
 import type { Reader } from "./reader";
 import { MM } from "./sizes";
 import type { HiddenState } from "./state";
-import { gapAt, type HiddenUnit, paperAt, turnsAt, UNIT_EDGE, unitCut, WILL_NOT_METRES } from "./units";
+import { gapAt, type HiddenUnit, paperAt, SOUND_HEEL, turnsAt, UNIT_EDGE, unitCut, WILL_NOT_METRES } from "./units";
 
 type Readings = Record<string, unknown>;
 type Taken = { state: HiddenState; reader: Reader; machine: Machine };
@@ -43,10 +43,13 @@ function match(taken: Taken): Readings {
   });
 }
 
+/** A film thinner than this is taken for a clean roller. Estimate. */
+const SEEN_PACK = 0.2 * MM;
+
 function rollers(taken: Taken): Readings {
   const { reader, machine } = taken;
   return byUnit(taken, (own, { id }) => {
-    const there = own.packMetres === 0 ? "clean" : own.isLumpy ? "lumpy" : "even";
+    const there = own.packMetres < SEEN_PACK ? "clean" : own.isLumpy ? "lumpy" : "even";
     const state = reader.look(there as string, "clean", "even");
     const at = () => reader.size(own.packMetres * (own.isLumpy ? 0.6 + 0.8 * reader.draw() : 1), 0.2 * MM, 0.1 * MM);
     const sizes =
@@ -145,21 +148,26 @@ const contact = (taken: Taken): Readings =>
     };
   });
 
+/** Toe and heel as they hang, tipped about the edge: nose down lifts the heel behind it and lets down what is ahead (physics). */
 const attitude = (taken: Taken): Readings =>
   byUnit(taken, (own, { id }) => {
     const { reader, machine } = taken;
     const { sideView, attitude: bounds, bedknife } = unitSheetOf(machine, id);
     const bench = benchHeight(machine);
     const stance = sideView && stanceOf(sideView);
-    const middle = bounds ? (bounds.leastRadians + bounds.mostRadians) / 2 : 0;
     const half = bounds ? (bounds.mostRadians - bounds.leastRadians) / 2 : 0;
-    const off = own.attitudeOffRadians === 0 ? 0 : own.attitudeOffRadians + Math.sign(own.attitudeOffRadians) * half;
+    const tipped = Math.sign(own.attitudeOffRadians) * (Math.abs(own.attitudeOffRadians) + half) + own.attitudeSpreadRadians;
+    const arm = (point: { yMetres: number } | undefined) => (sideView && point ? sideView.edge.yMetres - point.yMetres : 0);
+    const heel = own.isHeelLow
+      ? own.heelShare * bench
+      : (stance?.heelMetres ?? 0.8 * bench) + (own.heelShare - SOUND_HEEL) * bench + arm(sideView?.heel) * tipped;
+    const toe = (stance?.toeMetres ?? 0.7 * bench) + arm(sideView?.toe) * tipped;
     return {
       heightMetres: reader.size(bench + own.heightOffMetres, ...BENCH),
-      heelMetres: reader.size(own.heelShare < 0.5 ? own.heelShare * bench : (stance?.heelMetres ?? 0.8 * bench), 0.05 * MM, 0.01 * MM),
-      toeMetres: reader.size(stance?.toeMetres ?? 0.7 * bench, 0.05 * MM, 0.01 * MM),
+      heelMetres: reader.size(heel, 0.05 * MM, 0.01 * MM),
+      toeMetres: reader.size(toe, 0.05 * MM, 0.01 * MM),
       thicknessMetres: reader.size((bedknife?.thicknessMetres ?? 0.0035) - 0.0003, ...BENCH),
-      ...(bounds ? { attitudeRadians: middle + off + reader.noise((0.2 * Math.PI) / 180) } : {}),
+      ...(bounds ? { attitudeRadians: (bounds.leastRadians + bounds.mostRadians) / 2 + tipped + reader.noise((0.2 * Math.PI) / 180) } : {}),
       face: "holds-upright",
     };
   });
@@ -226,7 +234,7 @@ function speed(taken: Taken): Readings {
     seconds: [run(), run()],
     heightMetres: bench,
     loaded: "loaded",
-    ...byUnit(taken, () => ({ revolutionsPerMinute: reader.size(turns, 8, 1) })),
+    ...byUnit(taken, ({ speedShare }) => ({ revolutionsPerMinute: reader.size(turns * (isDriven ? 1 : speedShare), 8, 1) })),
   };
 }
 

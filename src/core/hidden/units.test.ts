@@ -7,7 +7,7 @@ import { readingsOf } from "./gauges";
 import { physicalLooks } from "./noticed";
 import { CAREFUL } from "./reader";
 import { MM } from "./sizes";
-import { type HiddenState, soundState } from "./state";
+import { type HiddenState, soundState, spreadFrom } from "./state";
 import { clipShareOf } from "./unit-gauges";
 import { gapAt, type HiddenUnit, paperAt, turnsAt, UNIT_EDGE, unitCut } from "./units";
 
@@ -39,6 +39,35 @@ describe("a reel machine as it truly is", () => {
     const state = soundState(triplex);
     unitOf(state).coneMetres = 0.5 * MM;
     expect(unitCut(triplex, "left", state.reel).tiltMetres / MM).toBeCloseTo(0.25, 9);
+  });
+
+  /** Physics: nose down about the edge lifts what is behind it by its distance times the angle. */
+  it("tipped about its edge it lifts its heel and lets its toe down, by their distance from it", () => {
+    const check = worksheetsFor(triplex).find(({ id }) => id === "bedknife-attitude");
+    const { sideView } = triplex.sheet.unit ?? {};
+    if (!check || !sideView?.heel || !sideView.toe) throw new Error("no side view");
+    const read = (radians: number) => {
+      const state = soundState(triplex);
+      unitOf(state).attitudeSpreadRadians = radians;
+      const { units } = readingsOf({ state, key: "tipped", check, hand: STEADY }) as {
+        units: Record<string, { heelMetres: number; toeMetres: number }>;
+      };
+      return units.left ?? { heelMetres: 0, toeMetres: 0 };
+    };
+    const [level, nose] = [read(0), read(0.05)];
+    expect(nose.heelMetres - level.heelMetres).toBeCloseTo(0.05 * (sideView.edge.yMetres - sideView.heel.yMetres), 4);
+    expect(nose.toeMetres - level.toeMetres).toBeCloseTo(0.05 * (sideView.edge.yMetres - sideView.toe.yMetres), 4);
+  });
+
+  it("is the same machine in both worlds, with what the wide one adds to it", () => {
+    const [narrow, wide] = [spreadFrom(namedRandom("one")), spreadFrom(namedRandom("one"), namedRandom("one:wide"))].map((spread) =>
+      unitOf(soundState(triplex, spread)),
+    );
+    expect(wide?.gapMetres).toBe(narrow?.gapMetres);
+    expect(wide?.coneMetres).toBe(narrow?.coneMetres);
+    expect([narrow?.packMetres, narrow?.speedShare]).toEqual([0, 1]);
+    expect(wide?.packMetres).toBeGreaterThan(0);
+    expect(wide?.speedShare).not.toBe(1);
   });
 
   /** The same: half of those who look notice a tilt of 0.25 mm within a unit and 0.3 mm between units (estimates). */

@@ -27,9 +27,15 @@ export type HiddenUnit = {
   isLumpy: boolean;
   heightOffMetres: number;
   hasOtherPart: boolean;
+  /** Clear under the heel, of the height; `isHeelLow` where a knife too thick takes it. */
   heelShare: number;
+  isHeelLow: boolean;
+  /** Past what the sheet allows; what sound units differ by within it. */
   attitudeOffRadians: number;
+  attitudeSpreadRadians: number;
   groomerShare: number;
+  /** Its turning, of what all of them are driven at: oil that leaks by, a motor of its own. */
+  speedShare: number;
   armPlayMetres: number;
   skewRadians: number;
   hood: "as-set" | "open" | "closed";
@@ -43,9 +49,20 @@ const SOUND = { gap: 0.004 * MM, taper: 0.004 * MM, square: 0.015 * MM, height: 
 /** Clip of a machine driven as it should be, as a share of the height. */
 export const USUAL_CLIP_SHARE = 0.7;
 
-type Normal = (deviation: number) => number;
+/** What the wide world adds: a film on the rollers, heels, groomers, skews and attitudes each a little other, reels that turn unlike. Estimates. */
+const WIDE = {
+  pack: 0.2 * MM,
+  heel: 0.06,
+  groomer: 0.04,
+  skew: (0.25 * Math.PI) / 180,
+  attitude: (0.5 * Math.PI) / 180,
+  speed: 0.012,
+} as const;
+export const SOUND_HEEL = 0.7;
 
-export function soundUnit(machine: Machine, unit: Unit, normal: Normal): HiddenUnit {
+type Draws = { normal: (deviation: number) => number; wide: (deviation: number) => number };
+
+export function soundUnit(machine: Machine, unit: Unit, { normal, wide }: Draws): HiddenUnit {
   return {
     edgeMetres: UNIT_EDGE.sharp,
     nick: "none",
@@ -58,15 +75,18 @@ export function soundUnit(machine: Machine, unit: Unit, normal: Normal): HiddenU
     isWound: false,
     squareMetres: normal(SOUND.square),
     isBracketOff: false,
-    packMetres: 0,
+    packMetres: Math.abs(wide(WIDE.pack)),
     isLumpy: false,
     heightOffMetres: normal(SOUND.height),
     hasOtherPart: false,
-    heelShare: 0.7,
+    heelShare: SOUND_HEEL + wide(WIDE.heel),
+    isHeelLow: false,
     attitudeOffRadians: 0,
-    groomerShare: 0.15,
+    attitudeSpreadRadians: wide(WIDE.attitude),
+    groomerShare: 0.15 + wide(WIDE.groomer),
+    speedShare: 1 + wide(WIDE.speed),
     armPlayMetres: Math.abs(0.5 * MM + normal(0.2 * MM)),
-    skewRadians: 0,
+    skewRadians: wide(WIDE.skew),
     hood: "as-set",
   };
 }
@@ -90,8 +110,8 @@ export type ReelSide = {
   hasRolledLines: boolean;
 };
 
-export const soundReelSide = (machine: Machine, normal: Normal): ReelSide => ({
-  units: Object.fromEntries(machine.units.map((unit) => [unit.id, soundUnit(machine, unit, normal)])),
+export const soundReelSide = (machine: Machine, draws: Draws): ReelSide => ({
+  units: Object.fromEntries(machine.units.map((unit) => [unit.id, soundUnit(machine, unit, draws)])),
   clipShare: USUAL_CLIP_SHARE,
   sinksMetres: 0,
   thatchMetres: 8 * MM,
@@ -130,7 +150,7 @@ export const PUT_REEL: Partial<Record<CauseId, Put>> = {
     one(side, random).oddBlade = { number: 1 + Math.floor(random() * 8), byMetres: sign(random) * (0.05 + 0.06 * x) * MM };
   },
   "bedknife-too-thick": (side, x, random) => {
-    one(side, random).heelShare = Math.max(0.02, 0.33 - 0.25 * x);
+    Object.assign(one(side, random), { heelShare: Math.max(0.02, 0.33 - 0.25 * x), isHeelLow: true });
   },
   "bedknife-attitude-wrong": (side, x, random) => {
     one(side, random).attitudeOffRadians = (sign(random) * (1 + 1.2 * x) * Math.PI) / 180;

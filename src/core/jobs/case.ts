@@ -9,9 +9,9 @@ import {
   type SwathPlace,
   type SymptomState,
 } from "@/core/diagnosis";
-import type { Evidence } from "@/core/findings";
+import { type Evidence, type Finding, onePlaceOf } from "@/core/findings";
 import { featuresOf, kindById } from "@/core/kinds";
-import type { Machine } from "@/core/machine";
+import { cuttersOf, type Machine } from "@/core/machine";
 import { type CheckId, type ContextId, causesNow, type SymptomId } from "@/core/trade";
 import type { TestCut } from "./test-cut";
 
@@ -48,6 +48,9 @@ export function caseOfJob(args: {
     isStale: boolean;
     /** Places it read in full and found right. */
     soundPlaces?: readonly string[];
+    /** What it found and where, and the places it read in full. */
+    findings?: readonly Finding[];
+    told?: readonly string[];
     /** What was looked at once more after it, oldest first. */
     seconds?: readonly SecondLook[];
   }[];
@@ -62,12 +65,13 @@ export function caseOfJob(args: {
   const meaning = meaningOf(args.machine, swath);
   const stale = [...new Set(args.takes.filter(({ isStale }) => isStale).map(({ check }) => check))];
   const fresh = args.takes.filter(({ isStale }) => !isStale);
+  const cutters = cuttersOf(args.machine);
   return {
     given: {
       symptoms: isKnown ? symptomsOf(args) : {},
       context: contextsOf(args),
       deniedContext: deniedContexts(args),
-      evidence: fresh.flatMap((take) => [...evidenceOf(take), ...clearedWhereComplained(take, meaning)]),
+      evidence: fresh.flatMap((take) => [...evidenceOf(take, cutters), ...clearedWhereComplained(take, meaning)]),
       place: placeOdds(knowledge, meaning),
       stale: stale.filter((check) => !fresh.some((take) => take.check === check)),
     },
@@ -94,9 +98,12 @@ function clearedWhereComplained(
 }
 
 /** A look a second time agrees, and then says the same once more; or differs, and then neither tells. */
-function evidenceOf(take: { check: CheckId; evidence: readonly Evidence[]; seconds?: readonly SecondLook[] }): CaseEvidence[] {
-  const { check, evidence, seconds = [] } = take;
-  const own = evidence.flatMap(asListedNow).map((one): CaseEvidence => ({ check, ...one }));
+function evidenceOf(take: Parameters<typeof caseOfJob>[0]["takes"][number], cutters: readonly string[]): CaseEvidence[] {
+  const { check, evidence, findings = [], told = [], seconds = [] } = take;
+  const own = evidence.flatMap(asListedNow).map((one): CaseEvidence => {
+    const places = onePlaceOf({ cutters, findings, told, causes: causesIn(one) });
+    return { check, ...one, ...(places ? { onePlaceOf: places } : {}) };
+  });
   const about = (cause: string) => own.filter((one) => causesIn(one).includes(cause));
   return [
     ...own,

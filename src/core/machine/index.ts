@@ -45,6 +45,7 @@ export {
   type Bracket,
   benchHeight,
   bracketFor,
+  cuttersOf,
   nearestBracket,
   reelBladesOf,
   schoolOf,

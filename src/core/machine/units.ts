@@ -6,6 +6,10 @@ export function unitsAcross({ units }: Pick<Machine, "units">): Unit[] {
   return [...units].sort((a, b) => a.xMetres - b.xMetres || b.yMetres - a.yMetres);
 }
 
+/** Ids of what cuts: its reel units, or its blades' spindles. */
+export const cuttersOf = ({ units, spindles }: Pick<Machine, "units" | "spindles">): string[] =>
+  (units.length > 0 ? units : spindles).map(({ id }) => id);
+
 /** What a unit has to be: the machine's sheet for all of them, with what is its own in place of it. Empty for a unit the machine does not have. */
 export function unitSheetOf(machine: Pick<Machine, "units" | "sheet">, unitId: string): UnitSheet {
   const own = machine.units.find(({ id }) => id === unitId)?.own ?? {};

@@ -4,7 +4,7 @@ import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import { table } from "@/core/tables";
 import { physicalOrNought } from "@/core/units/physical";
 import type { Form } from "../form";
-import { settled, shows } from "../settled";
+import { bySize, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 
 /** A pack deeper than this at its worst narrows what moves the air. Estimate: 3/8 in. */
@@ -42,7 +42,7 @@ type Says = {
 
 export const deckCleanliness: Check<CleanlinessReadings, { site?: { looks: number; packed: number } }, Says> = {
   id: "deck-cleanliness",
-  ruleVersion: 3,
+  ruleVersion: 4,
   cautions: ["scrape-from-side"],
   readingsSchema: cleanlinessReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
@@ -157,13 +157,19 @@ function findingsIn({ pack, port, chute, outlet, baffles, shell }: CleanlinessRe
   const looked = (place: string, state: string | undefined): Finding[] =>
     state === undefined ? [] : [found(place, state, BAD.includes(state) ? "out" : state === "bare" ? "watch" : "in-tolerance")];
   return [
-    ...(pack ? [found("pack", pack.worst ?? "deck", packVerdict(pack.depthMetres))] : []),
+    ...(pack ? [packFinding(pack)] : []),
     ...looked("port", port?.state),
     ...looked("chute", chute?.state),
     ...looked("outlet", outlet?.state),
     ...looked("baffles", baffles?.state),
     ...looked("shell", shell?.state),
   ];
+}
+
+/** A scraper and a tape stray by millimetres on a rough crust: by how far it is over, it speaks. */
+function packFinding({ depthMetres, worst = "deck" }: NonNullable<CleanlinessReadings["pack"]>): Finding {
+  const verdict = packVerdict(depthMetres);
+  return { place: "pack", code: worst, verdict, causes: verdict === "out" ? bySize(depthMetres, MOST_PACK_METRES, "deck-packed") : [] };
 }
 
 function packVerdict(depthMetres: number): Verdict {
@@ -182,7 +188,10 @@ function assess(_: Machine, readings: CleanlinessReadings): Assessment<{ site?: 
       check: "deck-cleanliness",
       findings,
       // A shell that shows no crack from below may be bent all the same: only a crack speaks, nothing clears it here.
-      clears: { "deck-packed": isComplete, "discharge-blocked": readings.outlet !== undefined },
+      clears: {
+        "deck-packed": isComplete && !findings.some(({ place, verdict }) => place === "pack" && verdict === "watch"),
+        "discharge-blocked": readings.outlet !== undefined,
+      },
       told: findings.map(({ place }) => place),
       isComplete,
     }),

@@ -2,7 +2,7 @@ import type { Figure } from "@/core/findings";
 import { type Machine, type Unit, unitSheetOf } from "@/core/machine";
 import { edgeShare, laidOn, stanceOf } from "@/core/reel";
 import { type OfUnit, unitCheck } from "../by-unit";
-import { pointsAt, shows } from "../settled";
+import { shows } from "../settled";
 
 /** Grass packed on a roller: more, and it is cleaned and everything measured again. Estimate. */
 export const PACK_METRES = 0.001;
@@ -22,7 +22,8 @@ const end = (key: "front" | "rear", label: string): OfUnit<Code, Do>[] => [
       {
         id: "even",
         label: "Packed, evenly",
-        means: { code: `${key}-even`, verdict: "watch", causes: pointsAt("roller-packed"), do: "clean-rollers" },
+        // A film is on every roller that has mown: how thick it is speaks, and the film by itself accuses nobody.
+        means: { code: `${key}-even`, verdict: "watch", do: "clean-rollers" },
       },
       {
         id: "lumpy",
@@ -41,6 +42,7 @@ const end = (key: "front" | "rear", label: string): OfUnit<Code, Do>[] => [
       instrument: "gauge",
       range: { least: 0, most: 0.05, usualLeast: 0, usualMost: 0.012 },
       most: PACK_METRES,
+      alike: ALONG.map((other) => `${key}${other}Metres`),
       standing: "estimate",
       means: { code: `${key}-thick`, causes: shows("roller-packed"), do: "clean-rollers" },
     }),
@@ -86,7 +88,7 @@ function reckon(machine: Machine, unit: Unit, read: Read): Figure[] {
 /** Build-up on both rollers of every unit, and what keeps them clean. */
 export const rollerClean = unitCheck<Code, Do>({
   id: "roller-clean",
-  ruleVersion: 2,
+  ruleVersion: 3,
   cautions: ["reels-isolated"],
   asked: [
     ...end("front", "Front roller"),
