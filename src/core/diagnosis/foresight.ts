@@ -1,87 +1,252 @@
 import type { CauseId, CheckState } from "@/core/trade";
+import { type Assembled, moved } from "./case";
 import type { KnownCheck } from "./knowledge";
 import { EXPLAINED_LEVEL } from "./levels";
 import { setUpMinutes } from "./set-up";
 
-/** What may have shown the complaint, one of them in each world looked ahead into: how likely, in proportion. */
-export type Suspect = { id: CauseId; weight: number; isBacked: boolean };
-
-/** What a plain look is worth in a world looked ahead into: less than one seen for certain, more than a suspicion. Estimate. */
-const LOOK_RATIO = 30;
-/** Worlds whose share is less are not looked into: together they are a tenth at most. */
-const MOST_WORLDS = 12;
+/** More causes and findings than these cost more than they tell: the likeliest, and what is still open. Measured. */
+const MOST_CAUSES = 16;
+const MOST_FINDINGS = 5;
+/** Worlds looked into: what is left of them is a tenth at most. */
+const MOST_WORLDS = 14;
 const MOST_STEPS = 20;
 
 /**
- * Minutes until the cause is named, should this check be made first and what tells most after it: over the worlds in which each suspect alone
- * is what shows, weighed by how likely each is. In each the looks come out as they would there, every suspect's weight moves by them, and it ends
- * once that suspect stands above the level with a check that speaks for it, or no check is left. Rollout of a base policy (published: Bertsekas
- * and Castañon 1999, from memory).
+ * The case, small enough to look ahead in: the likeliest causes, the findings still to be explained. `kept[set * causes + c]`: the chance that cause
+ * c shows none of the findings in the set.
  */
-export function minutesToName(args: {
-  first: KnownCheck;
-  offered: readonly KnownCheck[];
-  suspects: readonly Suspect[];
-  state: CheckState;
-}): number {
-  const { first, suspects } = args;
-  const index = new Map(suspects.map(({ id }, k) => [id, k]));
-  const figuresOf = new Map(
-    args.offered.map((check) => [
-      check,
-      check.figures.map((figure) => figure.flatMap((id) => index.get(id) ?? [])).filter((f) => f.length > 0),
-    ]),
+export type Outline = {
+  causes: readonly CauseId[];
+  odds: Float64Array;
+  kept: Float64Array;
+  leaks: Float64Array;
+  /** Per set of findings: its sign times the chance that nothing shows any of them by itself. */
+  signed: Float64Array;
+  findings: number;
+  isBacked: readonly boolean[];
+};
+
+export function outlineOf(args: {
+  assembled: Assembled;
+  /** Of the causes in the network, how likely each is; `isBacked` where a check speaks for it. */
+  presence: ReadonlyMap<CauseId, { probability: number; isBacked: boolean }>;
+  /** Symptoms not found yet. */
+  open: readonly string[];
+}): Outline {
+  const { assembled, presence } = args;
+  const { network, linked, present } = assembled;
+  const told = (id: CauseId) => presence.get(id)?.probability ?? 0;
+  const chosen = linked
+    .map(({ id }, index) => ({ id, index }))
+    .sort((a, b) => told(b.id) - told(a.id))
+    .slice(0, MOST_CAUSES);
+  const open = network.findings.map((_, at) => at).filter((at) => args.open.includes(present[at] ?? ""));
+  const readings = network.findings.map((_, at) => at).filter((at) => at >= present.length);
+  const findings = [...open.slice(0, MOST_FINDINGS), ...readings].slice(0, MOST_FINDINGS);
+  const links = chosen.map(({ index }) =>
+    findings.map((finding) => network.causes[index]?.links.find((link) => link.finding === finding)?.probability ?? 0),
   );
-  const useful = args.offered.filter((check) => check === first || (figuresOf.get(check)?.length ?? 0) > 0);
-  const worlds = suspects
-    .map(({ weight }, k) => ({ k, weight }))
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, MOST_WORLDS);
-  const whole = worlds.reduce((sum, { weight }) => sum + weight, 0);
-  return worlds.reduce((sum, { k, weight }) => sum + (weight / whole) * minutesIn({ ...args, world: k, useful, figuresOf }), 0);
+  const sets = 1 << findings.length;
+  const kept = new Float64Array(sets * chosen.length).fill(1);
+  const signed = new Float64Array(sets).fill(1);
+  for (let set = 1; set < sets; set++) {
+    const last = Math.floor(Math.log2(set));
+    const before = set ^ (1 << last);
+    signed[set] = -(signed[before] as number) * (1 - (network.findings[findings[last] as number]?.leak ?? 0));
+    for (let c = 0; c < chosen.length; c++) {
+      kept[set * chosen.length + c] = (kept[before * chosen.length + c] as number) * (1 - (links[c]?.[last] ?? 0));
+    }
+  }
+  return {
+    causes: chosen.map(({ id }) => id),
+    odds: Float64Array.from(chosen, ({ index }) => (network.causes[index]?.odds ?? 0) * (network.causes[index]?.silence ?? 1)),
+    kept,
+    leaks: Float64Array.from(findings, (at) => network.findings[at]?.leak ?? 0),
+    signed,
+    findings: findings.length,
+    isBacked: chosen.map(({ id }) => presence.get(id)?.isBacked ?? false),
+  };
 }
 
-type Figures = ReadonlyMap<KnownCheck, readonly (readonly number[])[]>;
+/** That each cause is there, by inclusion and exclusion over the findings (Heckerman's Quickscore): sound in doubles for so few of them. */
+function presenceIn({ kept, signed }: Outline, odds: Float64Array, into: Float64Array): void {
+  const count = odds.length;
+  into.fill(0);
+  let whole = 0;
+  for (let set = 0; set < signed.length; set++) {
+    let product = signed[set] as number;
+    const at = set * count;
+    for (let c = 0; c < count; c++) product *= 1 + (odds[c] as number) * (kept[at + c] as number);
+    whole += product;
+    for (let c = 0; c < count; c++) {
+      const shown = (odds[c] as number) * (kept[at + c] as number);
+      into[c] = (into[c] as number) + (product * shown) / (1 + shown);
+    }
+  }
+  for (let c = 0; c < count; c++) into[c] = whole > 0 ? Math.min(1, Math.max(0, (into[c] as number) / whole)) : 0;
+}
+
+/** All of them stand above the level, and a check speaks for each. */
+const isFound = (args: { toFind: readonly number[]; presence: Float64Array; isBacked: readonly boolean[] }): boolean =>
+  args.toFind.every((c) => args.isBacked[c] && (args.presence[c] as number) >= EXPLAINED_LEVEL);
+
+/** `toFind`: those of them without which something that was said would be at most half as likely. */
+type World = { there: readonly number[]; toFind: readonly number[]; weight: number };
+const HALF = 0.5;
+
+/** The likeliest sets of one cause or two that may have shown what is open, by the same network. */
+export function worldsOf(outline: Outline): World[] {
+  const { odds, kept, leaks, findings } = outline;
+  const count = odds.length;
+  const chance = (there: readonly number[], k: number) =>
+    1 - there.reduce((share, c) => share * (kept[(1 << k) * count + c] as number), 1 - (leaks[k] as number));
+  const isNeeded = (there: readonly number[], c: number) => {
+    const others = there.filter((one) => one !== c);
+    return Array.from({ length: findings }).some((_, k) => chance(others, k) <= HALF * chance(there, k));
+  };
+  const weigh = (there: readonly number[]): World => {
+    let weight = there.reduce((product, c) => product * (odds[c] as number), 1);
+    for (let k = 0; k < findings; k++) weight *= chance(there, k);
+    return { there, toFind: there.filter((c) => isNeeded(there, c)), weight };
+  };
+  const presence = new Float64Array(count);
+  presenceIn(outline, odds, presence);
+  const alone = outline.causes.map((_, c) => [c]);
+  const pairs = alone.flatMap(([a]) => alone.slice((a as number) + 1).map(([b]) => [a as number, b as number]));
+  return [...alone, ...pairs]
+    .map(weigh)
+    .filter(({ toFind }) => toFind.length > 0 && !isFound({ toFind, presence, isBacked: outline.isBacked }))
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, MOST_WORLDS);
+}
+
+/**
+ * Minutes until the causes are named, should this check be made first and what tells most after it: over the likeliest sets of causes, weighed by how
+ * likely each is. In each the looks come out as they would there, and it ends once all of its causes stand above the level with a check that speaks for
+ * them, or no check is left. Rollout of a base policy (published: Bertsekas and Castañon 1999, from memory).
+ */
+export function minutesToName(args: {
+  offered: readonly KnownCheck[];
+  outline: Outline;
+  state: CheckState;
+}): (first: KnownCheck) => number {
+  const { offered, outline } = args;
+  const worlds = worldsOf(outline);
+  const figuresOf: Figures = new Map(offered.map((check) => [check, figuresIn(outline, check)]));
+  const whole = worlds.reduce((sum, { weight }) => sum + weight, 0);
+  return (first) => {
+    const useful = offered.filter((check) => check === first || (figuresOf.get(check)?.length ?? 0) > 0);
+    return worlds.reduce(
+      (sum, { there, toFind, weight }) => sum + (weight / whole) * minutesIn({ ...args, first, there, toFind, useful, figuresOf }),
+      0,
+    );
+  };
+}
+
+type Figure = { named: readonly number[]; movers: readonly [number, number][] };
+type Figures = ReadonlyMap<KnownCheck, readonly Figure[]>;
+
+/** What a check reads, by the outline's causes: those it names, and what else would move it. */
+function figuresIn({ causes }: Outline, { id, figures, sensitivity }: KnownCheck): Figure[] {
+  const index = new Map<string, number>(causes.map((cause, c) => [cause, c]));
+  return figures.flatMap((figure) => {
+    const named = figure.flatMap((cause) => index.get(cause) ?? []);
+    if (named.length === 0) return [];
+    const movers = moved({ check: id, causes: figure, share: sensitivity, isKnown: (cause) => index.has(cause) });
+    return [{ named, movers: [...movers].map(([cause, share]): [number, number] => [index.get(cause) as number, share]) }];
+  });
+}
 
 function minutesIn(args: {
   first: KnownCheck;
-  suspects: readonly Suspect[];
+  outline: Outline;
   state: CheckState;
-  world: number;
+  there: readonly number[];
+  toFind: readonly number[];
   useful: readonly KnownCheck[];
   figuresOf: Figures;
 }): number {
-  const { suspects, world, figuresOf } = args;
-  const weights = suspects.map(({ weight }) => weight);
-  let isBacked = suspects[world]?.isBacked ?? false;
+  const { there, toFind, figuresOf } = args;
+  let { outline } = args;
+  const odds = outline.odds.slice();
+  const presence = new Float64Array(odds.length);
+  const isBacked = [...outline.isBacked];
   let [left, state, minutes] = [args.useful, args.state, 0];
   for (let k = 0; k < MOST_STEPS; k++) {
-    const total = weights.reduce((sum, one) => sum + one, 0);
-    if (isBacked && (weights[world] as number) >= EXPLAINED_LEVEL * total) return minutes;
-    const next = k === 0 ? args.first : telling(left, figuresOf, weights, state);
+    presenceIn(outline, odds, presence);
+    if (isFound({ toFind, presence, isBacked })) return minutes;
+    const next = k === 0 ? args.first : telling({ left, figuresOf, presence, isBacked, state });
     if (!next) return minutes;
     minutes += setUpMinutes(state, next.state) + next.minutes;
     state = next.state;
     left = left.filter((check) => check !== next);
     const { sensitivity, specificity } = next;
-    for (const figure of figuresOf.get(next) ?? []) {
-      const isPositive = figure.includes(world);
-      isBacked ||= isPositive;
-      const ratio = isPositive ? Math.max(LOOK_RATIO, sensitivity / (1 - specificity)) : (1 - sensitivity) / specificity;
-      for (const one of figure) weights[one] = (weights[one] as number) * ratio;
+    for (const { named, movers } of figuresOf.get(next) ?? []) {
+      const isPositive = named.some((c) => there.includes(c)) || movers.some(([c, share]) => share >= OFTEN_MOVED && there.includes(c));
+      if (isPositive) for (const c of named) isBacked[c] = true;
+      if (isPositive && (named.length > 1 || movers.length > 0) && outline.signed.length < MOST_SETS) {
+        outline = withFinding(outline, 1 - specificity, [...movers, ...named.map((c): [number, number] => [c, sensitivity])]);
+        continue;
+      }
+      const ratio = isPositive ? sensitivity / (1 - specificity) : (1 - sensitivity) / specificity;
+      for (const c of named) odds[c] = (odds[c] as number) * ratio;
     }
   }
   return minutes;
 }
 
-/** The check that finds most of what is still hidden for its minutes. */
-function telling(left: readonly KnownCheck[], figuresOf: Figures, weights: readonly number[], state: CheckState): KnownCheck | undefined {
-  let [best, most] = [undefined as KnownCheck | undefined, 0];
+/** Beyond so many sets of findings a reading that several would have brought about speaks to each of them alone. Measured. */
+const MOST_SETS = 128;
+/** What moves a reading at least so often is taken to have moved it. Estimate. */
+const OFTEN_MOVED = 0.5;
+
+/** The case with one more finding: a reading that several would have brought about. */
+function withFinding(outline: Outline, leak: number, shares: readonly [number, number][]): Outline {
+  const { kept, signed, odds } = outline;
+  const shown = Float64Array.from(odds, () => 1);
+  for (const [c, share] of shares) shown[c] = 1 - share;
+  const wider = new Float64Array(kept.length * 2);
+  wider.set(kept);
+  for (let at = 0; at < kept.length; at++) wider[kept.length + at] = (kept[at] as number) * (shown[at % odds.length] as number);
+  const signs = new Float64Array(signed.length * 2);
+  signs.set(signed);
+  for (let set = 0; set < signed.length; set++) signs[signed.length + set] = -(signed[set] as number) * (1 - leak);
+  return { ...outline, kept: wider, signed: signs };
+}
+
+const LEAST_HIDDEN = 1e-4;
+const STATES: readonly CheckState[] = ["parked", "locked-out", "raised", "bench", "running"];
+
+/** Of the state whose best run of checks finds most of what is still hidden for its minutes, its set-up counted once, the check to begin with. */
+function telling(args: {
+  left: readonly KnownCheck[];
+  figuresOf: Figures;
+  presence: Float64Array;
+  isBacked: readonly boolean[];
+  state: CheckState;
+}): KnownCheck | undefined {
+  const { left, figuresOf, presence } = args;
+  const worth = new Map<KnownCheck, number>();
   for (const check of left) {
     let found = 0;
-    for (const figure of figuresOf.get(check) ?? []) for (const one of figure) found += weights[one] as number;
-    const rate = (found * check.sensitivity) / (setUpMinutes(state, check.state) + check.minutes);
-    if (rate > most) [best, most] = [check, rate];
+    for (const figure of figuresOf.get(check) ?? []) {
+      for (const c of figure.named) {
+        const p = presence[c] as number;
+        if (!(args.isBacked[c] && p >= EXPLAINED_LEVEL)) found += p;
+      }
+    }
+    if (found > LEAST_HIDDEN) worth.set(check, found * check.sensitivity);
+  }
+  let [best, most] = [undefined as KnownCheck | undefined, 0];
+  for (const to of STATES) {
+    const there = left.filter((check) => check.state === to && worth.has(check));
+    there.sort((a, b) => (worth.get(b) as number) / b.minutes - (worth.get(a) as number) / a.minutes);
+    let [sum, minutes] = [0, setUpMinutes(args.state, to)];
+    for (const check of there) {
+      sum += worth.get(check) as number;
+      minutes += check.minutes;
+      if (sum / minutes > most) [best, most] = [there[0], sum / minutes];
+    }
   }
   return best;
 }

@@ -1,7 +1,7 @@
 import type { CauseId, CheckId, CheckState, SymptomId } from "@/core/trade";
 import type { Case } from "./case";
 import type { Diagnosis } from "./diagnose";
-import type { Suspect } from "./foresight";
+import { type Outline, outlineOf } from "./foresight";
 import { boundToComplaint, entropy, type Gain, gainsOf, Prospect } from "./gains";
 import type { Knowledge } from "./knowledge";
 import { EXPLAINED_LEVEL } from "./levels";
@@ -81,7 +81,14 @@ export function planChecks(args: {
     ? gains.filter(({ check, bits }) => AFTER_STRIKE.includes(check) && bits >= LEAST_BITS)
     : [];
   const limits = { offered, state: args.state, minutesLeft: args.minutesLeft };
-  const informed = () => foreseen({ ...limits, gains, first: likely.length > 0 ? likely : struck, suspects: suspectsOf(diagnosis) });
+  const informed = () =>
+    foreseen({
+      ...limits,
+      gains,
+      first: likely.length > 0 ? likely : struck,
+      outline: () => outlineIn({ prospect, diagnosis }),
+      likeliest: likelierThanNot(diagnosis),
+    });
   const told = order === "walk-round" ? walkRound({ ...args, offered }) : informed();
   const isOpen = diagnosis.symptoms.some(({ status }) => status !== "found");
   if (order === "information" && told.length === 0 && isOpen) return missed({ ...args, prospect, bound, isDone });
@@ -157,11 +164,20 @@ function isSettled({ isBackedByCheck, presence }: Diagnosis["causes"][number]): 
   return isBackedByCheck && presence >= EXPLAINED_LEVEL;
 }
 
-/** What may still have to be named: all that is ranked and not found yet. */
-const suspectsOf = ({ causes }: Pick<Diagnosis, "causes">): Suspect[] =>
-  causes
-    .filter((cause) => !isSettled(cause))
-    .map(({ id, probability, isBackedByCheck }) => ({ id, weight: probability, isBacked: isBackedByCheck }));
+/** The case small enough to look ahead in: what is ranked, and what is not found yet. */
+function outlineIn({ prospect, diagnosis }: { prospect: Prospect; diagnosis: Pick<Diagnosis, "causes" | "symptoms"> }): Outline {
+  return outlineOf({
+    assembled: prospect.assembled,
+    presence: new Map(
+      diagnosis.causes.map(({ id, presence, isBackedByCheck }) => [id, { probability: presence, isBacked: isBackedByCheck }]),
+    ),
+    open: openSymptoms(diagnosis),
+  });
+}
+
+/** The likeliest cause that is not found yet, where it is likelier than not. */
+const likelierThanNot = ({ causes }: Pick<Diagnosis, "causes">): CauseId | undefined =>
+  causes.find((cause) => !isSettled(cause) && cause.probability >= 0.5)?.id;
 
 /** Those not yet explained by a cause that a check speaks for; once all are, all of them: more than one cause may have shown them. */
 export function openSymptoms({ symptoms }: Pick<Diagnosis, "symptoms">) {

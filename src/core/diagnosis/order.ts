@@ -1,5 +1,5 @@
 import type { CauseId, CheckId, CheckState } from "@/core/trade";
-import { minutesToName, type Suspect } from "./foresight";
+import { minutesToName, type Outline } from "./foresight";
 import type { Gain } from "./gains";
 import type { KnownCheck } from "./knowledge";
 import { setUpMinutes } from "./set-up";
@@ -39,17 +39,24 @@ const TRIED = 4;
 /** Another is taken first only where it saves more than looking ahead errs by. Estimate. */
 const WORTH_CHANGING = 0.95;
 
+/** Where the first looks at what is likelier than not, nobody goes elsewhere for less. Estimate. */
+const WORTH_LEAVING = 0.85;
+
 /** Of the checks that might come first, each followed by what tells most after it, the one after which the cause is named soonest. */
-export function foreseen(args: Information & { suspects: readonly Suspect[] }): Offered[] {
+export function foreseen(
+  args: Information & { outline: () => Outline /** A cause that is likelier than not. */; likeliest?: CauseId | undefined },
+): Offered[] {
   const suggested = byInformation(args);
   if (suggested.length < 2 || args.first.length > 0 || args.minutesLeft !== undefined) return suggested;
   const bitsOf = new Map(args.gains.map(({ check, bits }) => [check, bits]));
   const perMinute = (check: Offered) => (bitsOf.get(check.id) ?? 0) / (check.minutes + setUpMinutes(args.state, check.state));
   const [first, ...rest] = suggested as [Offered, ...Offered[]];
+  const isTrusted = args.likeliest !== undefined && first.figures.flat().includes(args.likeliest);
+  const minutesAfter = minutesToName({ ...args, outline: args.outline() });
   const others = rest.sort((a, b) => perMinute(b) - perMinute(a)).slice(0, TRIED);
   const { check: soonest } = [first, ...others]
-    .map((check) => ({ check, minutes: minutesToName({ ...args, first: check }) }))
-    .reduce((best, one) => (one.minutes < best.minutes * WORTH_CHANGING ? one : best));
+    .map((check) => ({ check, minutes: minutesAfter(check) }))
+    .reduce((best, one) => (one.minutes < best.minutes * (isTrusted ? WORTH_LEAVING : WORTH_CHANGING) ? one : best));
   if (soonest === first) return suggested;
   return [soonest, ...byInformation({ ...args, offered: args.offered.filter((one) => one !== soonest), state: soonest.state })];
 }
