@@ -8,7 +8,7 @@ import { setUpMinutes } from "./set-up";
 const MOST_CAUSES = 16;
 const MOST_FINDINGS = 5;
 /** Worlds looked into: what is left of them is a tenth at most. */
-const MOST_WORLDS = 14;
+const MOST_WORLDS = 12;
 const MOST_STEPS = 20;
 
 /**
@@ -19,17 +19,17 @@ export type Outline = {
   causes: readonly CauseId[];
   odds: Float64Array;
   kept: Float64Array;
-  leaks: Float64Array;
   /** Per set of findings: its sign times the chance that nothing shows any of them by itself. */
   signed: Float64Array;
-  findings: number;
   isBacked: readonly boolean[];
+  /** That each is there and has shown something, of those not found yet: what the worlds weigh. */
+  shown: readonly number[];
 };
 
 export function outlineOf(args: {
   assembled: Assembled;
-  /** Of the causes in the network, how likely each is; `isBacked` where a check speaks for it. */
-  presence: ReadonlyMap<CauseId, { probability: number; isBacked: boolean }>;
+  /** Of the causes in the network, how likely each is to be there, and to be what showed; `isBacked` where a check speaks for it. */
+  presence: ReadonlyMap<CauseId, { probability: number; shown: number; isBacked: boolean }>;
   /** Symptoms not found yet. */
   open: readonly string[];
 }): Outline {
@@ -61,10 +61,9 @@ export function outlineOf(args: {
     causes: chosen.map(({ id }) => id),
     odds: Float64Array.from(chosen, ({ index }) => (network.causes[index]?.odds ?? 0) * (network.causes[index]?.silence ?? 1)),
     kept,
-    leaks: Float64Array.from(findings, (at) => network.findings[at]?.leak ?? 0),
     signed,
-    findings: findings.length,
     isBacked: chosen.map(({ id }) => presence.get(id)?.isBacked ?? false),
+    shown: chosen.map(({ id }) => presence.get(id)?.shown ?? 0),
   };
 }
 
@@ -86,44 +85,10 @@ function presenceIn({ kept, signed }: Outline, odds: Float64Array, into: Float64
   for (let c = 0; c < count; c++) into[c] = whole > 0 ? Math.min(1, Math.max(0, (into[c] as number) / whole)) : 0;
 }
 
-/** All of them stand above the level, and a check speaks for each. */
-const isFound = (args: { toFind: readonly number[]; presence: Float64Array; isBacked: readonly boolean[] }): boolean =>
-  args.toFind.every((c) => args.isBacked[c] && (args.presence[c] as number) >= EXPLAINED_LEVEL);
-
-/** `toFind`: those of them without which something that was said would be at most half as likely. */
-type World = { there: readonly number[]; toFind: readonly number[]; weight: number };
-const HALF = 0.5;
-
-/** The likeliest sets of one cause or two that may have shown what is open, by the same network. */
-export function worldsOf(outline: Outline): World[] {
-  const { odds, kept, leaks, findings } = outline;
-  const count = odds.length;
-  const chance = (there: readonly number[], k: number) =>
-    1 - there.reduce((share, c) => share * (kept[(1 << k) * count + c] as number), 1 - (leaks[k] as number));
-  const isNeeded = (there: readonly number[], c: number) => {
-    const others = there.filter((one) => one !== c);
-    return Array.from({ length: findings }).some((_, k) => chance(others, k) <= HALF * chance(there, k));
-  };
-  const weigh = (there: readonly number[]): World => {
-    let weight = there.reduce((product, c) => product * (odds[c] as number), 1);
-    for (let k = 0; k < findings; k++) weight *= chance(there, k);
-    return { there, toFind: there.filter((c) => isNeeded(there, c)), weight };
-  };
-  const presence = new Float64Array(count);
-  presenceIn(outline, odds, presence);
-  const alone = outline.causes.map((_, c) => [c]);
-  const pairs = alone.flatMap(([a]) => alone.slice((a as number) + 1).map(([b]) => [a as number, b as number]));
-  return [...alone, ...pairs]
-    .map(weigh)
-    .filter(({ toFind }) => toFind.length > 0 && !isFound({ toFind, presence, isBacked: outline.isBacked }))
-    .sort((a, b) => b.weight - a.weight)
-    .slice(0, MOST_WORLDS);
-}
-
 /**
- * Minutes until the causes are named, should this check be made first and what tells most after it: over the likeliest sets of causes, weighed by how
- * likely each is. In each the looks come out as they would there, and it ends once all of its causes stand above the level with a check that speaks for
- * them, or no check is left. Rollout of a base policy (published: Bertsekas and Castañon 1999, from memory).
+ * Minutes until the cause is named, should this check be made first and what tells most after it: over the worlds in which each suspect alone is what shows,
+ * weighed by how likely each is. In each the looks come out as they would there, and it ends once that suspect stands above the level with a check that
+ * speaks for it, or no check is left. Rollout of a base policy (published: Bertsekas and Castañon 1999, from memory).
  */
 export function minutesToName(args: {
   offered: readonly KnownCheck[];
@@ -131,15 +96,16 @@ export function minutesToName(args: {
   state: CheckState;
 }): (first: KnownCheck) => number {
   const { offered, outline } = args;
-  const worlds = worldsOf(outline);
+  const worlds = outline.shown
+    .map((weight, world) => ({ world, weight }))
+    .filter(({ weight }) => weight > 0)
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, MOST_WORLDS);
   const figuresOf: Figures = new Map(offered.map((check) => [check, figuresIn(outline, check)]));
   const whole = worlds.reduce((sum, { weight }) => sum + weight, 0);
   return (first) => {
     const useful = offered.filter((check) => check === first || (figuresOf.get(check)?.length ?? 0) > 0);
-    return worlds.reduce(
-      (sum, { there, toFind, weight }) => sum + (weight / whole) * minutesIn({ ...args, first, there, toFind, useful, figuresOf }),
-      0,
-    );
+    return worlds.reduce((sum, { world, weight }) => sum + (weight / whole) * minutesIn({ ...args, first, world, useful, figuresOf }), 0);
   };
 }
 
@@ -161,12 +127,11 @@ function minutesIn(args: {
   first: KnownCheck;
   outline: Outline;
   state: CheckState;
-  there: readonly number[];
-  toFind: readonly number[];
+  world: number;
   useful: readonly KnownCheck[];
   figuresOf: Figures;
 }): number {
-  const { there, toFind, figuresOf } = args;
+  const { world, figuresOf } = args;
   let { outline } = args;
   const odds = outline.odds.slice();
   const presence = new Float64Array(odds.length);
@@ -174,7 +139,7 @@ function minutesIn(args: {
   let [left, state, minutes] = [args.useful, args.state, 0];
   for (let k = 0; k < MOST_STEPS; k++) {
     presenceIn(outline, odds, presence);
-    if (isFound({ toFind, presence, isBacked })) return minutes;
+    if (isBacked[world] && (presence[world] as number) >= EXPLAINED_LEVEL) return minutes;
     const next = k === 0 ? args.first : telling({ left, figuresOf, presence, isBacked, state });
     if (!next) return minutes;
     minutes += setUpMinutes(state, next.state) + next.minutes;
@@ -182,13 +147,16 @@ function minutesIn(args: {
     left = left.filter((check) => check !== next);
     const { sensitivity, specificity } = next;
     for (const { named, movers } of figuresOf.get(next) ?? []) {
-      const isPositive = named.some((c) => there.includes(c)) || movers.some(([c, share]) => share >= OFTEN_MOVED && there.includes(c));
+      const isPositive = named.includes(world) || movers.some(([c, share]) => c === world && share >= OFTEN_MOVED);
       if (isPositive) for (const c of named) isBacked[c] = true;
       if (isPositive && (named.length > 1 || movers.length > 0) && outline.signed.length < MOST_SETS) {
-        outline = withFinding(outline, 1 - specificity, [...movers, ...named.map((c): [number, number] => [c, sensitivity])]);
+        outline = withFinding(outline, Math.min(1 - specificity, sensitivity / LOOK_RATIO), [
+          ...movers,
+          ...named.map((c): [number, number] => [c, sensitivity]),
+        ]);
         continue;
       }
-      const ratio = isPositive ? sensitivity / (1 - specificity) : (1 - sensitivity) / specificity;
+      const ratio = isPositive ? Math.max(LOOK_RATIO, sensitivity / (1 - specificity)) : (1 - sensitivity) / specificity;
       for (const c of named) odds[c] = (odds[c] as number) * ratio;
     }
   }
@@ -197,6 +165,8 @@ function minutesIn(args: {
 
 /** Beyond so many sets of findings a reading that several would have brought about speaks to each of them alone. Measured. */
 const MOST_SETS = 128;
+/** What a plain look is worth in a world looked ahead into: less than one seen for certain, more than a suspicion. Estimate. */
+const LOOK_RATIO = 30;
 /** What moves a reading at least so often is taken to have moved it. Estimate. */
 const OFTEN_MOVED = 0.5;
 

@@ -169,7 +169,10 @@ function outlineIn({ prospect, diagnosis }: { prospect: Prospect; diagnosis: Pic
   return outlineOf({
     assembled: prospect.assembled,
     presence: new Map(
-      diagnosis.causes.map(({ id, presence, isBackedByCheck }) => [id, { probability: presence, isBacked: isBackedByCheck }]),
+      diagnosis.causes.map((one) => [
+        one.id,
+        { probability: one.presence, shown: isSettled(one) ? 0 : one.probability, isBacked: one.isBackedByCheck },
+      ]),
     ),
     open: openSymptoms(diagnosis),
   });

@@ -110,10 +110,15 @@ function loosen(state: HiddenState, x: number, random: () => number): void {
   else blade.bolt.seated = "proud";
 }
 
+/** Of belts that slip, so many do only under load. Estimate. */
+const HOLDS_UNLOADED = 0.3;
+
 function slipBelt(state: HiddenState, x: number, random: () => number): void {
   const slipping = random() < 0.6 ? allOf(state) : [oneOf(state, random)];
+  // Some hold until they are loaded.
+  const holds = random() < HOLDS_UNLOADED;
   for (const blade of slipping) {
-    blade.speedShare -= (1.5 + 2 * x) / 100;
+    if (!holds) blade.speedShare -= (1.5 + 2 * x) / 100;
     blade.loadedLoss += (6 + 8 * x) / 100;
   }
   const draw = random();

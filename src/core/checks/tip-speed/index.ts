@@ -46,7 +46,7 @@ type Says = {
 
 export const tipSpeedCheck: Check<SpeedReadings, SpeedDetail, Says> = {
   id: "tip-speed",
-  ruleVersion: 8,
+  ruleVersion: 9,
   cautions: ["covers-stay-on"],
   readingsSchema: speedReadingsSchema,
   missing: (machine) => (machine.spindles.length === 0 ? ["no-spindles"] : []),
