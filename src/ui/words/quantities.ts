@@ -51,10 +51,16 @@ export function showSize(metres: number, system: UnitSystem): string {
   return tape.number === "0" ? show(size, "length", system, "fine") : tape.text;
 }
 
+const partAt = (machine: Machine, place: string) =>
+  [...machine.wheels, ...machine.spindles, ...(machine.deck?.hangers ?? []), ...machine.units].find(({ id }) => id === place.split(":")[0]);
+
+/** Whether a place is one of the machine's own parts, and not a name a check gives to what it reads of the whole. */
+export const hasPlace = (machine: Machine, place: string): boolean => partAt(machine, place) !== undefined;
+
 /** The name of a wheel, blade, hanger or tip as it stands on the machine's sheet. */
 export function placeName(machine: Machine, place: string): string {
   const [first, direction, end] = place.split(":");
-  const named = [...machine.wheels, ...machine.spindles, ...(machine.deck?.hangers ?? []), ...machine.units].find(({ id }) => id === first);
+  const named = partAt(machine, place);
   const base = named?.label ?? first ?? place;
   const tip = direction ? `${base}, tip to the ${direction}` : base;
   return end ? `${tip}, end ${end}` : tip;

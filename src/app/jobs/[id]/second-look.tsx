@@ -5,6 +5,7 @@ import type { WorkUp } from "@/core/diagnosis";
 import { spokenFor } from "@/core/jobs";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause, labelOfCheck } from "@/ui/words/diagnosis";
+import { hasPlace, placeName } from "@/ui/words/quantities";
 import type { Act } from "./act";
 import { SafeGate } from "./gate";
 import { isSafeFor, latestTake, type PanelId } from "./steps";
@@ -38,13 +39,19 @@ export function SecondLook({
   const take = takeFor(view, cause);
   const row = take && checkRow(take.checkId);
   if (!take || !row || (ranked?.looks !== 1 && !isOffered)) return null;
+  const { machine } = view.machine;
+  const pointing = take.result.findings.filter(({ causes = [] }) => causes.some((one) => one.cause === cause));
+  // Of its blades, wheels, hangers and units; what is read of the whole machine has no place to name.
+  const where = [...new Set(pointing.map(({ place }) => place))]
+    .filter((place) => hasPlace(machine, place))
+    .map((place) => placeName(machine, place));
   const say = (isStillSo: boolean) => act.send("second-looks", { takeStepId: take.stepId, cause, isStillSo });
   return (
     <section aria-label="Look once more" className="my-1 border-l-4 border-watch px-2 py-1">
       <p className="leading-snug font-semibold">{labelOfCause(cause)}: on one look so far. Look at it once more.</p>
       <p className="text-sm leading-snug text-soft">
-        {labelOfCheck(take.checkId)}: the same place read again, from nothing. A slip of the eye or the gauge shows here, not after the
-        parts are off.
+        {labelOfCheck(take.checkId)}: {where.length > 0 ? `${where.join(", ")}, ` : "the same place "}
+        read again, from nothing. A slip of the eye or the gauge shows here, not after the parts are off.
       </p>
       {isSafeFor(view, row.state) ? (
         <div className="mt-1 flex gap-2">
