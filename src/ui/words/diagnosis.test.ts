@@ -59,6 +59,11 @@ describe("a diagnosis in words", () => {
     expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-packed"], once: [], taken: [] })).toBe(
       "Found: Blades dull and Deck or chute packed.",
     );
+    const level = "The reading is off for certain. Likeliest cause: Deck out of level side to side.";
+    expect(sayAdvice({ code: "found", causes: ["deck-out-of-level"], once: [], taken: ["deck-out-of-level"] })).toBe(level);
+    expect(sayAdvice({ code: "found", causes: ["blade-dull", "deck-out-of-level"], once: [], taken: ["deck-out-of-level"] })).toBe(
+      `Found: Blades dull. ${level}`,
+    );
     expect(labelOfCause("unlisted-side")).toBe("Something else tilts the deck");
     expect(sayAdvice({ code: "nothing-explains", symptoms: ["browning"], isListDone: true })).toContain("Look for something new.");
     expect(sayAdvice({ code: "nothing-left", symptoms: ["browning"] })).toContain("no check is left");

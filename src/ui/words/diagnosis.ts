@@ -68,7 +68,17 @@ const listed = (labels: readonly string[]) =>
 
 /** A reading is sure before its cause is. */
 export const CAUSE_TAKEN =
-  "The reading is sure, its cause the likeliest. It is certain once mending it puts the reading right and it stays so.";
+  "Something in no table would move the reading alike. The cause is certain once mending it puts the reading right and it stays so.";
+
+/** What is found, and beside it what a sure reading is only likeliest to come of: two sentences. */
+function sayFound({ causes, taken }: Extract<Advice, { code: "found" }>): string {
+  const found = causes.filter((id) => !taken.includes(id));
+  const likeliest = listed(causes.filter((id) => taken.includes(id)).map(labelOfCause));
+  return [
+    ...(found.length > 0 ? [`Found: ${listed(found.map(labelOfCause))}.`] : []),
+    ...(likeliest ? [`The reading is off for certain. Likeliest cause: ${likeliest}.`] : []),
+  ].join(" ");
+}
 
 /** What to do about the checking itself; nothing while it should simply go on. */
 export function sayAdvice(advice: Advice): string | undefined {
@@ -79,7 +89,7 @@ export function sayAdvice(advice: Advice): string | undefined {
       return undefined;
     case "found":
       return advice.once.length === 0
-        ? `Found: ${listed(advice.causes.map(labelOfCause))}.`
+        ? sayFound(advice)
         : `It points to ${listed(advice.causes.map((id) => labelOfCause(id).toLowerCase()))}. Look once more before anything is mended.`;
     case "nothing-explains":
       return advice.isListDone
