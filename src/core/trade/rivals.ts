@@ -12,6 +12,8 @@ export type Rival = {
   prior: number;
   /** The checks whose figure it moves. */
   moves: readonly CheckId[];
+  /** Causes besides that a check points at when it was this that moved it: a valve slows one reel as its bearings do. */
+  takenFor?: readonly CauseId[];
   /** What to look at, and whom to ask. */
   look: string;
 };
@@ -26,12 +28,15 @@ export const RIVALS: readonly Rival[] = [
     look: "Lift linkage, its stops and the height pin's holes for wear; what the deck rests on at work." },
   { id: "unlisted-blade-speed", like: "engine-speed-low", on: "rotary", prior: 0.01, moves: ["tip-speed"], label: "Something else slows the blades",
     look: "Governor and throttle travel, fuel and air to the engine; on a hydraulic drive pump, motor and valve by pressure and flow. Ask who services the engine or the hydraulics." },
-  { id: "unlisted-reel-speed", like: "engine-speed-low", on: "reel", prior: 0.013, moves: ["reel-speed"], label: "Something else slows the reels",
+  { id: "unlisted-reel-speed", like: "engine-speed-low", on: "reel", prior: 0.013, moves: ["reel-speed"], takenFor: ["reel-bearing-worn", "contact-tight"], label: "Something else slows the reels",
     look: "Pump, reel motors and the valve: pressure and flow warm, against the machine's manual. Ask who services the hydraulics." },
-  { id: "unlisted-unit-height", like: "units-not-alike", on: "reel", prior: 0.013, moves: ["cutting-height"], label: "Something else sets a unit apart",
+  { id: "unlisted-unit-height", like: "units-not-alike", on: "reel", prior: 0.013, moves: ["cutting-height", "unit-match"], label: "Something else sets a unit apart",
     look: "The unit's frame and lift arm, its down pressure and springs, against the unit beside it." },
 ];
 
 /** The rivals whose figure a check reads when it points at these causes. */
 export const rivalsMoving = (check: string, causes: readonly string[]): readonly Rival[] =>
-  RIVALS.filter(({ like, moves }) => (moves as readonly string[]).includes(check) && causes.includes(like));
+  RIVALS.filter(
+    ({ like, takenFor = [], moves }) =>
+      (moves as readonly string[]).includes(check) && [like, ...takenFor].some((cause) => causes.includes(cause)),
+  );
