@@ -43,13 +43,15 @@ const cut = (jobId: number, looks: "all-alike" | "same") => cutWith(db, clock, j
 describe("what to do next in a job", () => {
   it("goes from safe through the checks that tell most, to the fix, the proof, the cut and the close", () => {
     const jobId = openJob(db, clock);
-    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "locked-out" });
-    makeSafe(db, clock, jobId, "locked-out");
-    // Soft tyres leave a ledge on a hung deck one time in seven: the hangers tell more, and the tyres come before the level that rests on them.
-    expect(look(jobId).next).toBe("check:hanger-inspection");
-    hangersSound(jobId);
+    // The tyres, read while it stands parked, come before the level that rests on them, and the hangers on the way to it.
+    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "parked" });
+    makeSafe(db, clock, jobId, "parked");
     expect(look(jobId).next).toBe("check:tyre-pressure");
     take(jobId, "tyre-pressure", tyres([12, 18, 18, 12]));
+    expect(look(jobId)).toMatchObject({ next: "safe", wanted: "locked-out" });
+    makeSafe(db, clock, jobId, "locked-out");
+    expect(look(jobId).next).toBe("check:hanger-inspection");
+    hangersSound(jobId);
     expect(look(jobId).next).toBe("check:deck-level");
     take(jobId, "deck-level", tips(LEDGE_INCHES));
     expect(look(jobId).next).toBe("fix");

@@ -196,17 +196,21 @@ describe("tip speed at work", () => {
     expect(sizeOf(droop(bare, 3540), "droop")?.verdict).toBe("watch");
     expect(sizeOf(droop(bare, 3500), "droop")?.verdict).toBe("out");
     const own = droop(zeroTurn, 3560);
-    // A belt may slip, an engine be weak, under load alone: neither is cleared.
-    expect(own.evidence).toEqual([{ check: "tip-speed", cause: "belt-off", result: "not-found" }]);
+    // A belt may slip, an engine be weak, under load alone: each a little likelier, and neither sure.
+    expect(own.evidence).toEqual([
+      { cause: "belt-slipping", likelihoodRatio: 4 },
+      { cause: "engine-speed-low", likelihoodRatio: 4 },
+      { check: "tip-speed", cause: "belt-off", result: "not-found" },
+    ]);
     expect([sizeOf(own, "droop")?.verdict, own.actions.map(({ code }) => code)]).toEqual(["out", ["look-for-load"]]);
   });
 
-  it("of a cordless machine that sags at low charge suspects its pack, and says what lift is left", () => {
+  it("of a cordless machine that sags at low charge makes its pack or motor a little likelier, and says what lift is left", () => {
     const sag = told(machineOf("WC-1"), {
       spindles: { blade: { revolutionsPerMinute: 3200, lowChargeRevolutionsPerMinute: 2600 } },
       charge: { full: 1, low: 0.2 },
     });
-    expect([sag.verdict, sag.evidence]).toEqual(["out", [{ check: "tip-speed", cause: "engine-speed-low", result: "suspect" }]]);
+    expect([sag.verdict, sag.evidence]).toEqual(["out", [{ cause: "engine-speed-low", likelihoodRatio: 4 }]]);
     expect(sizeOf(sag, "lift-left")?.value).toBeCloseTo((2600 / 3200) ** 2, 9);
     expect(sag.actions.map(({ code }) => code)).toEqual(["charge-sooner"]);
   });
