@@ -3,11 +3,11 @@ import { Prospect } from "@/core/diagnosis/gains";
 import type { KnownCheck } from "@/core/diagnosis/knowledge";
 import type { CheckId, CheckState } from "@/core/trade";
 
-/** What could come of a case: the ways a check may come out there, each with its chance. */
-type Node = { isNamed: boolean; given: Case; ways: ReadonlyMap<CheckId, readonly { chance: number; node: Node }[]> };
+/** What could come of a case: by check that is left, the ways it may come out, each with its chance. None where all is found. */
+type Node = { given: Case; ways: ReadonlyMap<CheckId, readonly { chance: number; node: Node }[]> };
 
 const LEAST_CHANCE = 1e-4;
-/** More than this is read off the first two figures of a check: the tree doubles with each. */
+/** Of a check so many figures are read: the tree doubles with each. */
 const MOST_FIGURES = 2;
 
 /** A case small enough that every order can be searched: the checks that speak most to what may have shown it. */
@@ -57,7 +57,6 @@ function treeOf(knowledge: Knowledge, given: Case, known: Map<string, Node>): No
   const isNamed = symptoms.every(({ status }) => status === "found");
   const left = isNamed ? [] : leftOf(knowledge, given);
   const node: Node = {
-    isNamed,
     given,
     ways: new Map(
       left.map((check) => [

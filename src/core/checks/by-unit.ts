@@ -32,7 +32,7 @@ type SizeOfUnit<Code extends string, Do extends string> = Common & {
   most: number | ((unit: Unit) => number);
   standing: Standing;
   means: Omit<Means<Code, Do>, "verdict">;
-  /** Sizes that should all come out like this one: over its limit while most of them are not, it is as likely a slip, and accuses nothing. */
+  /** Sizes that should all come out like this one: over its limit while none of the others is, it is as likely a slip, and accuses nothing. */
   alike?: readonly string[];
 };
 export type OfUnit<Code extends string, Do extends string> = ChoiceOfUnit<Code, Do> | SizeOfUnit<Code, Do>;

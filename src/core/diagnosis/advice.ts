@@ -39,7 +39,8 @@ export function adviceOn({ causes, symptoms }: Diagnosis, plan: Pick<Plan, "chec
 
 /** With less a rival is as good as out. Estimate. */
 const RIVAL_LEVEL = 0.03;
-const hasRival = (causes: Diagnosis["causes"], cause: CauseId): boolean =>
+/** Whether something in no table may as well have moved what speaks for this cause: then it is only the likeliest. */
+export const hasRival = (causes: Diagnosis["causes"], cause: CauseId): boolean =>
   causes.some(({ rivalOf, presence }) => rivalOf === cause && presence >= RIVAL_LEVEL);
 
 /** Two leading causes this near each other in odds are called tied. Estimate. */

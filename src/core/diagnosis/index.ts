@@ -1,8 +1,9 @@
-export { type Advice, adviceOn, TIE_ODDS, tiedLeaders } from "./advice";
+export { type Advice, adviceOn, hasRival, TIE_ODDS, tiedLeaders } from "./advice";
 export type { Case, SymptomState } from "./case";
 export { contradictionIn } from "./context";
 export { type Diagnosis, diagnose, type RankedCause, type SymptomExplained } from "./diagnose";
 export type { CaseEvidence } from "./evidence";
+export { CERTAIN_LOOKS } from "./evidence";
 export { allFeatures, type CauseGroup, groupOf, type Knowledge, type KnownCause, type KnownCheck, knowledgeOf } from "./knowledge";
 export { EXPLAINED_LEVEL, NOTHING_EXPLAINS_LEVEL, WORTH_A_LOOK_LEVEL } from "./levels";
 export { MOST_FINDINGS } from "./network";

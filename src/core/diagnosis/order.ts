@@ -38,7 +38,6 @@ export function walkRound(args: { offered: readonly Offered[]; state: CheckState
 const TRIED = 4;
 /** Another is taken first only where it saves more than looking ahead errs by. Estimate. */
 const WORTH_CHANGING = 0.95;
-
 /** Where a check looks at what is likelier than not, nobody goes elsewhere first for less than this saves. Estimate. */
 const WORTH_LEAVING = 0.92;
 
@@ -47,7 +46,11 @@ const speaksTo = ({ figures }: Offered, cause: CauseId | undefined): boolean =>
 
 /** Of the checks that might come first, each followed by what tells most after it, the one after which the cause is named soonest. */
 export function foreseen(
-  args: Information & { outline: () => Outline /** A cause that is likelier than not. */; likeliest?: CauseId | undefined },
+  args: Information & {
+    outline: () => Outline;
+    /** A cause that is likelier than not. */
+    likeliest?: CauseId | undefined;
+  },
 ): Offered[] {
   const suggested = byInformation(args);
   if (suggested.length < 2 || args.first.length > 0 || args.minutesLeft !== undefined) return suggested;

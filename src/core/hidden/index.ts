@@ -3,4 +3,5 @@ export { cutOf, ledgeOf, oddBladeOf, overlapOf, shakeOf, speedsOf, tipHeight } f
 export { readingsOf } from "./gauges";
 export { type LinkOf, looksOf, physicalLooks, strengthOf } from "./noticed";
 export { CAREFUL, CARELESS, type Hand } from "./reader";
-export { type HiddenState, NO_SPREAD, type Spread, soundState, spreadFrom, type World } from "./state";
+export { NO_SPREAD, type Spread, spreadFrom, type World } from "./spread";
+export { type HiddenState, soundState } from "./state";

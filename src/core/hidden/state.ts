@@ -2,9 +2,9 @@ import { targetPressure } from "@/core/checks/tyre-pressure";
 import type { Plane } from "@/core/geometry";
 import { featuresOf } from "@/core/kinds";
 import { isRider, type Machine, referenceSpindle, type Spindle } from "@/core/machine";
-import { gaussian } from "@/core/random";
 import type { PassWay } from "@/core/turf";
 import { MM } from "./sizes";
+import { NO_SPREAD, type Spread } from "./spread";
 import { type ReelSide, soundReelSide, usualReelSpeed } from "./units";
 
 export type BladeEnd = {
@@ -99,21 +99,6 @@ export type HiddenState = {
   /** Of a reel machine: its units and what goes with them; no units on a rotary. */
   reel: ReelSide;
 };
-
-/**
- * How unlike sound machines are. `narrow`: only what decks, tyres and gaps differ by. `wide`: besides it how they are kept and driven, films of
- * grass on rollers, heels, groomers and skews that are each a little other, reels that turn unlike, batteries that sag.
- */
-export type World = "narrow" | "wide";
-
-/** Draws of a spread; none at all for a machine without any, as worked examples have it. `wide` draws only in the wide world. */
-export type Spread = { normal: (deviation: number) => number; wide: (deviation: number) => number };
-export const NO_SPREAD: Spread = { normal: () => 0, wide: () => 0 };
-/** Each world reads a stream of its own, so that the same machine is made in both. */
-export const spreadFrom = (random: () => number, wide?: () => number): Spread => ({
-  normal: (deviation) => gaussian(random) * deviation,
-  wide: (deviation) => (wide ? gaussian(wide) * deviation : 0),
-});
 
 /** What sound machines differ by, one standard deviation (estimate). */
 const SOUND = {

@@ -7,7 +7,8 @@ import { readingsOf } from "./gauges";
 import { physicalLooks } from "./noticed";
 import { CAREFUL } from "./reader";
 import { MM } from "./sizes";
-import { type HiddenState, soundState, spreadFrom } from "./state";
+import { spreadFrom } from "./spread";
+import { type HiddenState, soundState } from "./state";
 import { clipShareOf } from "./unit-gauges";
 import { gapAt, type HiddenUnit, paperAt, turnsAt, UNIT_EDGE, unitCut } from "./units";
 

@@ -3,6 +3,7 @@ import { pickOne } from "@/core/random";
 import { type Along, type ContactSchool, edgeShare, type Paper, type ReelTurns, speedForClip } from "@/core/reel";
 import type { CauseId } from "@/core/trade";
 import { MM } from "./sizes";
+import type { Spread } from "./spread";
 
 /** A reel unit as it truly is. Metres; edges as radii. */
 export type HiddenUnit = {
@@ -60,9 +61,7 @@ const WIDE = {
 } as const;
 export const SOUND_HEEL = 0.7;
 
-type Draws = { normal: (deviation: number) => number; wide: (deviation: number) => number };
-
-export function soundUnit(machine: Machine, unit: Unit, { normal, wide }: Draws): HiddenUnit {
+export function soundUnit(machine: Machine, unit: Unit, { normal, wide }: Spread): HiddenUnit {
   return {
     edgeMetres: UNIT_EDGE.sharp,
     nick: "none",
@@ -110,7 +109,7 @@ export type ReelSide = {
   hasRolledLines: boolean;
 };
 
-export const soundReelSide = (machine: Machine, draws: Draws): ReelSide => ({
+export const soundReelSide = (machine: Machine, draws: Spread): ReelSide => ({
   units: Object.fromEntries(machine.units.map((unit) => [unit.id, soundUnit(machine, unit, draws)])),
   clipShare: USUAL_CLIP_SHARE,
   sinksMetres: 0,

@@ -1,6 +1,6 @@
 "use client";
 
-import { EXPLAINED_LEVEL, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
+import { CERTAIN_LOOKS, EXPLAINED_LEVEL, hasRival, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
 import { CAUSE_TAKEN, LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayMoved } from "@/ui/words/diagnosis";
 import type { PanelId } from "./steps";
 
@@ -90,7 +90,13 @@ export function Suspects({
       <ol>
         {causes.slice(0, SHOWN).map((cause) => (
           <li key={cause.id}>
-            <SuspectRow cause={cause} moved={movedBy(cause, lastCheck)} isHere={here === `cause:${cause.id}`} open={open} />
+            <SuspectRow
+              cause={cause}
+              moved={movedBy(cause, lastCheck)}
+              isTaken={hasRival([...causes, ...alsoWorthALook], cause.id)}
+              isHere={here === `cause:${cause.id}`}
+              open={open}
+            />
           </li>
         ))}
       </ol>
@@ -113,11 +119,14 @@ function NoLook({ open }: { open: (panel: PanelId) => void }) {
 function SuspectRow({
   cause,
   moved,
+  isTaken,
   isHere,
   open,
 }: {
   cause: RankedCause;
   moved: number | undefined;
+  /** Something in no table may as well be behind what was read. */
+  isTaken: boolean;
   isHere: boolean;
   open: (panel: PanelId) => void;
 }) {
@@ -152,7 +161,7 @@ function SuspectRow({
         </span>
         <span className="w-28 text-right text-sm whitespace-nowrap text-soft">
           {isFound ? (
-            <span className="font-semibold text-ink">{cause.looks > 1 ? "found" : "on one look"}</span>
+            <span className="font-semibold text-ink">{cause.looks < CERTAIN_LOOKS ? "on one look" : isTaken ? "likeliest" : "found"}</span>
           ) : (
             <>
               {word} <span className="font-semibold text-ink tabular-nums">{percent(cause.probability)}</span>
