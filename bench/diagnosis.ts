@@ -1,7 +1,8 @@
+import type { SymptomId } from "@/core/catalogue";
 import { allFeatures, type Case, diagnose, knowledgeOf, planChecks } from "@/core/diagnosis";
-import type { SymptomId } from "@/core/trade";
 
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
+const at = (values: readonly number[], share: number) =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? Number.NaN;
 
 /** As many complaints at once as asked for, the ones most causes can show first: the hardest case there is. */
 function hardest(cutsWith: "rotary" | "reel", count: number): { given: Case; knowledge: ReturnType<typeof knowledgeOf> } {
@@ -14,7 +15,7 @@ function hardest(cutsWith: "rotary" | "reel", count: number): { given: Case; kno
   };
 }
 
-/** Median milliseconds of posteriors, of the reasons with them, and of the next checks, with this many symptoms complained of. */
+/** Milliseconds, the median and the slowest of twenty, of posteriors, of the reasons with them, and of the next checks, with this many symptoms complained of. */
 export function timeDiagnosis(cutsWith: "rotary" | "reel", count: number, runs: number) {
   const { knowledge, given } = hardest(cutsWith, count);
   const timed = (work: () => unknown) => {
@@ -23,7 +24,10 @@ export function timeDiagnosis(cutsWith: "rotary" | "reel", count: number, runs: 
     return performance.now() - start;
   };
   const diagnosis = diagnose(knowledge, given, { withReasons: false });
-  const repeat = (work: () => unknown) => median(Array.from({ length: runs }, () => timed(work)));
+  const repeat = (work: () => unknown) => {
+    const times = Array.from({ length: runs }, () => timed(work));
+    return { half: at(times, 0.5), slowest: at(times, 0.95) };
+  };
   return {
     posteriors: repeat(() => diagnose(knowledge, given, { withReasons: false })),
     withReasons: repeat(() => diagnose(knowledge, given)),

@@ -2,7 +2,7 @@ import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { seededRandom } from "@/core/random";
+import { seededRandom } from "@/core/basics/random";
 import { openDatabase } from "@/data/connection";
 import { emptyDepot, openJob } from "../tests/data/helpers";
 import { spoil } from "../tests/fuzz/mutate";

@@ -1,8 +1,8 @@
 import { performance } from "node:perf_hooks";
+import { seededRandom } from "@/core/basics/random";
 import { assessCheck, worksheetById } from "@/core/checks";
 import { type Machine, machineSchema, unitSheetOf } from "@/core/machine";
-import { seededRandom } from "@/core/random";
-import { movedRoller, rippleSources, scalpingRadius, stanceOf } from "@/core/reel";
+import { movedRoller, rippleSources, scalpingRadius, stanceOf } from "@/core/physics/reel";
 import { FLEET } from "@/demo/fleet";
 import { sideScene } from "@/drawings/side-view/scene";
 import { soundReadings, spoiled } from "@/stories/sound-readings";

@@ -1,8 +1,8 @@
 import { chromium } from "@playwright/test";
 import { build } from "esbuild";
+import { seededRandom } from "@/core/basics/random";
 import { assessCheck, worksheetsFor } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
-import { seededRandom } from "@/core/random";
 import { FLEET } from "@/demo/fleet";
 import { soundReadings } from "@/stories/sound-readings";
 import { seenIn } from "./figures";
@@ -35,7 +35,7 @@ export function timeSheets(): { check: string; milliseconds: number }[] {
 export async function timeTimingWorker(): Promise<{ first: number; later: number[] }> {
   const { outputFiles } = await build({
     stdin: {
-      contents: `import { studyPair } from "./src/core/blades/timing-study";
+      contents: `import { studyPair } from "./src/core/physics/blades/timing-study";
         self.onmessage = ({ data }) => { const start = performance.now(); const found = data.map(studyPair); self.postMessage({ took: performance.now() - start, found: found.length }); };`,
       resolveDir: ".",
     },

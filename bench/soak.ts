@@ -1,7 +1,7 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { seededRandom } from "@/core/random";
+import { seededRandom } from "@/core/basics/random";
 import { openDatabase } from "@/data/connection";
 import { emptyDepot, makeSafe, openJob } from "../tests/data/helpers";
 import { DAY, faultsAfter, writeAndKill } from "../tests/fuzz/soak";

@@ -1,7 +1,8 @@
-import { CAREFUL, CARELESS } from "@/core/hidden";
-import { kindById } from "@/core/kinds";
+import { kindById } from "@/core/catalogue/kinds";
 import { machineSchema } from "@/core/machine";
+import { CAREFUL, CARELESS } from "@/core/simulator";
 import { FLEET } from "@/demo/fleet";
+import { type Both, followed } from "./after-mend";
 import { casesOver, knowledgeFor, type Worked, work, worksheetsAlone } from "./worksheets";
 
 /** `npm run trial:worksheets [cases] [seed] [rotary|reel]`: whole cases by worksheets on the hidden machine, and each worksheet alone. Prints the tables of docs/diagnosis.md. */
@@ -58,6 +59,16 @@ for (const [name, hand] of HANDS) {
   console.log(
     `| ${name} | ${percent(mean(listed.map(({ by }) => Number(by.isResolved))))} | ${percent(found.length / CASES)}, ${percent(mean(found.map(({ by }) => Number(by.foundRight))))} | ${percent(mean(sure.map(Number)))} |`,
   );
+}
+/** Of the wide world: what the second fault of a look costs, and what asking the look again after the mend gives back. */
+const several = casesOver(machines, { seed: SEED, count: CASES }).filter(({ targets }) => targets.length > 1);
+console.log(
+  `\n## ${several.length} cases with several causes to be found\n\n| hand | all found at first | with the look asked again after each mend |\n| --- | --- | --- |`,
+);
+for (const [name, hand] of HANDS) {
+  const both = several.flatMap((one) => followed(one, work(one, knowledgeFor(one.machine), { hand, order: "information" }), hand) ?? []);
+  const share = (is: (one: Both) => boolean) => percent(mean(both.map((one) => Number(is(one)))));
+  console.log(`| ${name} | ${share(({ atFirst }) => atFirst)} | ${share(({ inTheEnd }) => inTheEnd)} |`);
 }
 if (refused.size > 0) console.log(`\nreadings refused: ${[...refused].map(([id, n]) => `${id} ${n}`).join(", ")}`);
 

@@ -1,6 +1,6 @@
+import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/catalogue";
 import type { Case, CaseEvidence, Knowledge } from "@/core/diagnosis";
 import { contextFactor } from "@/core/diagnosis/context";
-import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/trade";
 
 /** How often each context is there (trade handbook, "a fair trial"). */
 export const CONTEXT_RATE = 0.08;

@@ -1,6 +1,6 @@
+import type { CheckId, CheckState } from "@/core/catalogue";
 import { type Case, diagnose, EXPLAINED_LEVEL, type Knowledge, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { presenceOf } from "@/core/diagnosis/case";
-import type { CheckId, CheckState } from "@/core/trade";
 import { shuffled, type TrialCase } from "./cases";
 
 export const ORDERS = ["information", "walk-round", "random", "posterior-per-minute"] as const;

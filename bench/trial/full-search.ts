@@ -1,7 +1,7 @@
+import type { CheckId, CheckState } from "@/core/catalogue";
 import { type Case, diagnose, type Knowledge, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { Prospect } from "@/core/diagnosis/gains";
 import type { KnownCheck } from "@/core/diagnosis/knowledge";
-import type { CheckId, CheckState } from "@/core/trade";
 
 /** What could come of a case: by check that is left, the ways it may come out, each with its chance. None where all is found. */
 type Node = { given: Case; ways: ReadonlyMap<CheckId, readonly { chance: number; node: Node }[]> };

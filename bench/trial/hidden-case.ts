@@ -1,7 +1,12 @@
+import { type Finding, onePlaceOf, type Verdict } from "@/core/basics/findings";
+import { namedRandom, pickOne } from "@/core/basics/random";
+import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/catalogue";
 import { assessWith, type Check, worksheetById } from "@/core/checks";
 import type { Case, CaseEvidence, Knowledge } from "@/core/diagnosis";
 import { contextFactor } from "@/core/diagnosis/context";
-import { type Finding, onePlaceOf, type Verdict } from "@/core/findings";
+import { deckContext } from "@/core/job/jobs";
+import { cuttersOf, type Machine } from "@/core/machine";
+import type { PassWay } from "@/core/physics/turf";
 import {
   drawSeverity,
   type Fault,
@@ -16,12 +21,7 @@ import {
   UNLISTED,
   unlistedFault,
   type World,
-} from "@/core/hidden";
-import { deckContext } from "@/core/jobs";
-import { cuttersOf, type Machine } from "@/core/machine";
-import { namedRandom, pickOne } from "@/core/random";
-import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/trade";
-import type { PassWay } from "@/core/turf";
+} from "@/core/simulator";
 import { CONTEXT_RATE, shuffled } from "./cases";
 
 const MOST_REPORTED = 5;

@@ -1,10 +1,10 @@
+import { namedRandom } from "@/core/basics/random";
+import type { CauseId, CheckId } from "@/core/catalogue";
+import { kindById } from "@/core/catalogue/kinds";
 import { worksheetsFor } from "@/core/checks";
-import { CAREFUL, drawSeverity, MODELLED } from "@/core/hidden";
-import { spokenFor } from "@/core/jobs";
-import { kindById } from "@/core/kinds";
+import { spokenFor } from "@/core/job/jobs";
 import { machineSchema } from "@/core/machine";
-import { namedRandom } from "@/core/random";
-import type { CauseId, CheckId } from "@/core/trade";
+import { CAREFUL, drawSeverity, MODELLED } from "@/core/simulator";
 import { FLEET } from "@/demo/fleet";
 import { machineWith, make } from "./hidden-case";
 import { knowledgeFor } from "./worksheets";

@@ -1,6 +1,6 @@
+import { seededRandom } from "@/core/basics/random";
+import { type FeatureId, KINDS } from "@/core/catalogue/kinds";
 import { allFeatures, type Knowledge, knowledgeOf } from "@/core/diagnosis";
-import { type FeatureId, KINDS } from "@/core/kinds";
-import { seededRandom } from "@/core/random";
 import { CONTEXT_RATE, disturbed, drawCase } from "./cases";
 import { follow, ORDERS, type Order, type Said } from "./follow";
 

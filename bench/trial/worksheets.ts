@@ -1,13 +1,13 @@
+import { namedRandom } from "@/core/basics/random";
+import type { CauseId, CheckId, CheckState } from "@/core/catalogue";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { worksheetsFor } from "@/core/checks";
 import { adviceOn, diagnose, EXPLAINED_LEVEL, type Knowledge, knowledgeOf, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { presenceOf } from "@/core/diagnosis/case";
 import { secondLookMinutes } from "@/core/diagnosis/second-looks";
-import { drawSeverity, type Hand, MODELLED, type World } from "@/core/hidden";
-import { spokenFor } from "@/core/jobs";
-import { featuresOf, kindById } from "@/core/kinds";
+import { spokenFor } from "@/core/job/jobs";
 import type { Machine } from "@/core/machine";
-import { namedRandom } from "@/core/random";
-import type { CauseId, CheckId, CheckState } from "@/core/trade";
+import { drawSeverity, type Hand, MODELLED, type World } from "@/core/simulator";
 import { drawHidden, type HiddenCase, type Made, machineWith, make } from "./hidden-case";
 
 export type WorksheetOrder = "information" | "walk-round";

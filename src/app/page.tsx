@@ -1,7 +1,7 @@
 import Link from "next/link";
-import type { JobState } from "@/core/jobs";
-import { stopsMowing } from "@/core/safety";
-import { SYMPTOMS, type SymptomId } from "@/core/trade";
+import { SYMPTOMS, type SymptomId } from "@/core/catalogue";
+import type { JobState } from "@/core/job/jobs";
+import { stopsMowing } from "@/core/job/safety";
 import { type BayJob, getBay, type HeldMachine } from "@/data/bay";
 import { database } from "@/data/connection";
 import { type DueLine, dueNow, dueThisWeek } from "@/data/due";

@@ -1,6 +1,6 @@
+import { type Dimension, parseQuantity, shownUnit, type UnitSystem } from "@/core/basics/units";
 import { type Check, type Field, keyOf, rowsOf } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import { type Dimension, parseQuantity, shownUnit, type UnitSystem } from "@/core/units";
 import { AppError, type Issue } from "./errors";
 
 const SYSTEMS: readonly UnitSystem[] = ["us", "metric"];

@@ -1,7 +1,7 @@
-import type { JobState } from "@/core/jobs";
-import type { KindId } from "@/core/kinds";
+import type { KindId } from "@/core/catalogue/kinds";
+import type { JobState } from "@/core/job/jobs";
+import type { MachineState } from "@/core/job/status";
 import { type Machine, machineSchema } from "@/core/machine";
-import type { MachineState } from "@/core/state";
 import { looksSchema } from "./complaints";
 import type { Db } from "./connection";
 import { IN_FLEET } from "./machines";

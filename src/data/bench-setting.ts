@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { heightEndOf, isInTravel, settingOf, viewSet, withSettings } from "@/core/bench/set-up";
-import { unitSheetOf } from "@/core/machine";
-import { sideProblems, stanceOf } from "@/core/reel";
+import { isInTravel, settingOf, viewSet, withSettings } from "@/core/job/bench/set-up";
+import { heightEndOf, unitSheetOf } from "@/core/machine";
+import { sideProblems, stanceOf } from "@/core/physics/reel";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";

@@ -1,7 +1,7 @@
-import { liveSteps } from "@/core/jobs";
+import { taskRow } from "@/core/fleet/service/tasks";
+import { liveSteps } from "@/core/job/jobs";
 import { type Machine, placesOf } from "@/core/machine";
-import { taskRow } from "@/core/service/tasks";
-import { sheetDifferences } from "@/core/sheet";
+import { sheetDifferences } from "@/core/machine/specification";
 import { complaintsOfMachine } from "./complaints";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import type { CheckId } from "@/core/catalogue";
 import {
   type Assessment,
   type BeltReadings,
@@ -12,9 +13,8 @@ import {
   type Want,
   worksheetsFor,
 } from "@/core/checks";
-import { staleReasons, staleReasonsAt } from "@/core/events";
-import { type DeckContext, deckContext, type TakeRecord } from "@/core/jobs";
-import type { CheckId } from "@/core/trade";
+import { type DeckContext, deckContext, type TakeRecord } from "@/core/job/jobs";
+import { staleReasons, staleReasonsAt } from "@/core/job/staleness";
 import type { Db } from "./connection";
 import { greaseDue } from "./due";
 import { listEvents } from "./events-read";

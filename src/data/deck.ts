@@ -1,6 +1,6 @@
 import * as z from "zod";
-import { moveProblems } from "@/core/sequences/counted";
-import { type DeckMove, deckState, deckSteps } from "@/core/sequences/deck-off";
+import { moveProblems } from "@/core/job/sequences/counted";
+import { type DeckMove, deckState, deckSteps } from "@/core/job/sequences/deck-off";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";

@@ -1,4 +1,4 @@
-import type { RunReason } from "@/core/state";
+import type { RunReason } from "@/core/job/status";
 
 type Reason = RunReason["code"];
 

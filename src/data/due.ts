@@ -1,7 +1,8 @@
-import type { KindId } from "@/core/kinds";
-import { paceOf, type Season, sharpenAfterHours } from "@/core/lasting";
-import { type SpindleStanding, spindleStandings } from "@/core/service/spindle-standings";
-import { greasedSpindles, type SpindleEntry, spindlesSeen } from "@/core/service/spindles";
+import { emptyTable } from "@/core/basics/tables";
+import type { KindId } from "@/core/catalogue/kinds";
+import { paceOf, type Season, sharpenAfterHours } from "@/core/fleet/reliability";
+import { type SpindleStanding, spindleStandings } from "@/core/fleet/service/spindle-standings";
+import { greasedSpindles, type SpindleEntry, spindlesSeen } from "@/core/fleet/service/spindles";
 import {
   byPressing,
   type DueArgs,
@@ -12,9 +13,8 @@ import {
   type ServiceEntry,
   type ServiceStanding,
   serviceStandings,
-} from "@/core/service/standings";
-import type { LastSeen, TaskId } from "@/core/service/tasks";
-import { emptyTable } from "@/core/tables";
+} from "@/core/fleet/service/standings";
+import type { LastSeen, TaskId } from "@/core/fleet/service/tasks";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { edgeLooks } from "./edge-looks";

@@ -1,6 +1,6 @@
-import { inOrderOfTime, meterIn } from "@/core/events";
-import type { KindId } from "@/core/kinds";
-import type { EdgeLook } from "@/core/lasting";
+import type { KindId } from "@/core/catalogue/kinds";
+import type { EdgeLook } from "@/core/fleet/reliability";
+import { inOrderOfTime, meterIn } from "@/core/job/staleness";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { allNames } from "./machines";

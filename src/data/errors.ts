@@ -1,4 +1,4 @@
-import { DIGEST } from "@/core/border";
+import { DIGEST } from "@/core/basics/validation";
 
 /** Every failure that reaches a person or the API, with its HTTP status. One table, one translation. */
 export const ERROR_STATUS = {

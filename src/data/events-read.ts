@@ -1,6 +1,6 @@
 import * as z from "zod";
-import type { LoggedEvent } from "@/core/events";
-import type { EventId } from "@/core/trade";
+import type { EventId } from "@/core/catalogue";
+import type { LoggedEvent } from "@/core/job/staleness";
 import type { Db } from "./connection";
 import { ofMachine, whileUnchanged } from "./reads";
 import { pressureChangeSchema } from "./step-data";

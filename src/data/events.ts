@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { isSubstantial } from "@/core/safety";
-import { mayRun } from "@/core/state";
-import { EVENT_IDS, type EventId } from "@/core/trade";
+import { EVENT_IDS, type EventId } from "@/core/catalogue";
+import { isSubstantial } from "@/core/job/safety";
+import { mayRun } from "@/core/job/status";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

@@ -1,7 +1,7 @@
-import type { JobState } from "@/core/jobs";
-import { type KindId, kindById } from "@/core/kinds";
+import { type KindId, kindById } from "@/core/catalogue/kinds";
+import type { JobState } from "@/core/job/jobs";
+import type { MachineState } from "@/core/job/status";
 import { cuttingWidth } from "@/core/machine";
-import type { MachineState } from "@/core/state";
 import type { Db } from "./connection";
 import { dueNow } from "./due";
 import { grouped } from "./grouped";

@@ -1,7 +1,6 @@
 import type * as z from "zod";
-import { liveSteps } from "@/core/jobs";
-import type { Machine } from "@/core/machine";
-import { moveProblems } from "@/core/sequences/counted";
+import { liveSteps } from "@/core/job/jobs";
+import { moveProblems } from "@/core/job/sequences/counted";
 import {
   eventOfRound,
   type GuidedMove,
@@ -13,7 +12,8 @@ import {
   ROUND_STATE,
   ROUNDS,
   roundsOf,
-} from "@/core/sequences/guided";
+} from "@/core/job/sequences/guided";
+import type { Machine } from "@/core/machine";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";

@@ -1,7 +1,7 @@
+import { CAUSES, type CauseRow, EVENTS, type EventRow } from "@/core/catalogue";
 import { groupOf } from "@/core/diagnosis";
-import { inOrderOfTime, meterIn } from "@/core/events";
-import { type Back, backOf, type ClosedJob, type Counted, isCounted, priorRate, type Rate, rateOf } from "@/core/lasting";
-import { CAUSES, type CauseRow, EVENTS, type EventRow } from "@/core/trade";
+import { type Back, backOf, type ClosedJob, type Counted, isCounted, priorRate, type Rate, rateOf } from "@/core/fleet/reliability";
+import { inOrderOfTime, meterIn } from "@/core/job/staleness";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";

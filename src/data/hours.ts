@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { physicalOrNought } from "@/core/units/physical";
+import { physicalOrNought } from "@/core/basics/units/physical";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";

@@ -1,5 +1,5 @@
+import type { ContextId } from "@/core/catalogue";
 import type { Machine } from "@/core/machine";
-import type { ContextId } from "@/core/trade";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { tickedSinceProof } from "./job-view";

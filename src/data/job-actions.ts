@@ -1,22 +1,13 @@
 import * as z from "zod";
-import { isIncredibleTorque } from "@/core/blades/bolts";
+import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL, type SymptomId } from "@/core/catalogue";
 import { checkRow, type FitDetail } from "@/core/checks";
 import { contradictionIn } from "@/core/diagnosis";
-import {
-  complainedOf,
-  isFromBeforeClosing,
-  type Answers as JobAnswers,
-  liveSteps,
-  type Proof,
-  spokenFor,
-  undoable,
-  workOutProof,
-} from "@/core/jobs";
+import { complainedOf, isFromBeforeClosing, liveSteps, type Proof, spokenFor, undoable, workOutProof } from "@/core/job/jobs";
+import { isLockOut, isSubstantial } from "@/core/job/safety";
+import { finishesRebuild } from "@/core/job/sequences/rebuild";
+import { isLetGoByWord, mayRun, offBench, type RunReason } from "@/core/job/status";
 import { cutters, type Machine } from "@/core/machine";
-import { isLockOut, isSubstantial } from "@/core/safety";
-import { finishesRebuild } from "@/core/sequences/rebuild";
-import { isLetGoByWord, mayRun, offBench, type RunReason } from "@/core/state";
-import { EVENT_IDS, type EventId, type FixRow, fixRow, isByUnit, SPINS_REEL, type SymptomId } from "@/core/trade";
+import { isIncredibleTorque } from "@/core/physics/blades/bolts";
 import { takeRecord } from "./check-context";
 import { complaintsOfJob, logToldStrike, partAgain, strikeSchema } from "./complaints";
 import type { Db } from "./connection";
@@ -31,7 +22,7 @@ import { requireMayRun, requireState, requireSubstance, stateOfMachine } from ".
 import { getMachine } from "./machines";
 import { addHandedOver, addLetGo, addOwed } from "./owed";
 import { boxStates } from "./rebuild-moves";
-import { movesOfMachine } from "./step-data";
+import { answersIn, mendsIn, movesOfMachine } from "./step-data";
 import { type AnyStep, addStep, getJobRow, listSteps, openJobRow, STEP_DATA, type StepData } from "./steps";
 import { takesOfJob } from "./takes-read";
 
@@ -309,11 +300,14 @@ export function recordHandover(db: Db, doing: Doing, args: ForJob<typeof newHand
 }
 
 /** What is complained of in a job, from every complaint and answer. */
-const complainedInJob = (db: Db, jobId: number): SymptomId[] =>
-  complainedOf({
+function complainedInJob(db: Db, jobId: number): SymptomId[] {
+  const steps = liveSteps(listSteps(db, jobId));
+  return complainedOf({
     complaints: complaintsOfJob(db, jobId).map(({ looks }) => looks),
-    answers: liveSteps(listSteps(db, jobId)).flatMap((step) => (step.kind === "answer" ? [step.data as JobAnswers] : [])),
+    answers: answersIn(steps),
+    mends: mendsIn(steps),
   });
+}
 
 /** The proof of a job as its readings, changes and cuts, and the machine's state, have it now. */
 export function proofOfJob(db: Db, jobId: number): Proof {

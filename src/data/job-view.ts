@@ -1,14 +1,14 @@
+import { table } from "@/core/basics/tables";
+import { CHECKS, type CheckId, type ContextId, type SymptomId } from "@/core/catalogue";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { worksheetsFor } from "@/core/checks";
 import type { WorkUpInput } from "@/core/diagnosis";
-import { meterAt, overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/events";
-import { type Answers, caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/jobs";
-import { featuresOf, kindById } from "@/core/kinds";
-import { isWithin } from "@/core/lasting";
-import { type DeckState, deckState } from "@/core/sequences/deck-off";
-import type { GuidedState } from "@/core/sequences/guided";
-import { type MachineState, mayRun } from "@/core/state";
-import { table } from "@/core/tables";
-import { CHECKS, type CheckId, type ContextId, type SymptomId } from "@/core/trade";
+import { isWithin } from "@/core/fleet/reliability";
+import { caseOfJob, type JobCase, type JobState, liveSteps, type Proof, undoable } from "@/core/job/jobs";
+import { type DeckState, deckState } from "@/core/job/sequences/deck-off";
+import type { GuidedState } from "@/core/job/sequences/guided";
+import { meterAt, overdueContexts, type StaleReason, staleReasons, tickedContexts } from "@/core/job/staleness";
+import { type MachineState, mayRun } from "@/core/job/status";
 import { type CheckContexts, checkContexts, soundPlacesOf } from "./check-context";
 import { type Complaint, complaintsOfJob } from "./complaints";
 import type { Db } from "./connection";
@@ -24,7 +24,7 @@ import { stateOfMachine } from "./machine-state";
 import { getMachine, type MachineRecord } from "./machines";
 import { type BoxState, boxStates } from "./rebuild-moves";
 import { type Hazards, hazardsOf } from "./site-places";
-import { movesOfMachine } from "./step-data";
+import { answersIn, mendsIn, movesOfMachine } from "./step-data";
 import { type AnyStep, getJobRow, listSteps } from "./steps";
 import { everyTakeOfJob, type Take, takesOfJob } from "./takes-read";
 
@@ -79,7 +79,14 @@ export function getJobView(db: Db, jobId: number, now = new Date().toISOString()
   const complaints = complaintsOfJob(db, jobId);
   const events = listEvents(db, job.machineId);
   const last = undoable(steps);
-  const ticked = tickedSinceProof(db, { machineId: job.machineId, events, openedAt: job.openedAt, beforeSeq: steps[0]?.seq ?? 0 });
+  const mends = new Set(steps.flatMap(({ id, kind }) => (kind === "fix" ? [id] : [])));
+  const ticked = tickedSinceProof(db, {
+    machineId: job.machineId,
+    // What was mended in this job came after what is complained of, and did not bring it about.
+    events: events.filter(({ stepId }) => stepId === undefined || !mends.has(stepId)),
+    openedAt: job.openedAt,
+    beforeSeq: steps[0]?.seq ?? 0,
+  });
   const takes = takesOfJob(db, jobId).map((take) => ({
     ...take,
     stale: staleReasons({ machine: machine.machine, check: take.checkId, takenSeq: take.seq, events }),
@@ -132,10 +139,11 @@ function caseView(args: {
   const { given, standing, meaning, done, asked } = caseOfJob({
     machine,
     complaints: args.complaints.map(({ looks }) => looks),
-    answers: args.steps.flatMap((step) => (step.kind === "answer" ? [step.data as Answers] : [])),
+    answers: answersIn(args.steps),
     ticked: args.ticked.map(({ context }) => context),
-    takes: args.takes.map(({ stepId, checkId, result, stale }) => ({
+    takes: args.takes.map(({ stepId, checkId, seq, result, stale }) => ({
       check: checkId,
+      seq,
       evidence: result.evidence,
       isStale: stale.length > 0,
       soundPlaces: soundPlacesOf(result),
@@ -143,8 +151,8 @@ function caseView(args: {
       told: result.told,
       seconds: args.steps.flatMap((step) => (step.kind === "second-look" && step.data.takeStepId === stepId ? [step.data] : [])),
     })),
-    fixedSeqs: args.steps.flatMap(({ kind, seq }) => (kind === "fix" ? [seq] : [])),
-    testCuts: args.steps.flatMap((step) => (step.kind === "test-cut" ? [{ seq: step.seq, looks: step.data.looks }] : [])),
+    mends: mendsIn(args.steps),
+    testCuts: args.steps.flatMap((step) => (step.kind === "test-cut" ? [{ ...step.data, seq: step.seq }] : [])),
   });
   const skipped = skipsOf(args.steps).map(({ checkId }) => checkId);
   const { cutsWith } = kindById(machine.kind);

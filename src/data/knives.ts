@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { meterAt } from "@/core/events";
-import { dueDay, type Season } from "@/core/lasting";
+import { dueDay, type Season } from "@/core/fleet/reliability";
+import { meterAt } from "@/core/job/staleness";
 import { unitSheetOf, unitsAcross } from "@/core/machine";
-import { type Ground, type KnifeLife, knifeLife, type ReelStanding, type ReelTally, reelStanding } from "@/core/reel";
+import { type Ground, type KnifeLife, knifeLife, type ReelStanding, type ReelTally, reelStanding } from "@/core/physics/reel";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { getMachine, type MachineRecord } from "./machines";

@@ -1,6 +1,6 @@
-import { kindById } from "@/core/kinds";
+import { CAUSES, type CauseRow } from "@/core/catalogue";
+import { kindById } from "@/core/catalogue/kinds";
 import { isPlaceOf, type Machine, type SheetProblem, sheetProblems } from "@/core/machine";
-import { CAUSES, type CauseRow } from "@/core/trade";
 import { AppError, type Issue } from "./errors";
 
 const causes: readonly CauseRow[] = CAUSES;

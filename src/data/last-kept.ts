@@ -1,5 +1,5 @@
+import type { CheckId } from "@/core/catalogue";
 import { type Check, worksheetsFor } from "@/core/checks";
-import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { getMachine } from "./machines";
 import { ofMachine, whileUnchanged } from "./reads";

@@ -1,4 +1,4 @@
-import { goneBetween, type HeldReason, type MachineState } from "@/core/state";
+import { goneBetween, type HeldReason, type MachineState } from "@/core/job/status";
 import type { Db } from "./connection";
 import type { Doing } from "./context";
 import { DEEDS, type DeedId } from "./deeds";

@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
-import { liveSteps } from "@/core/jobs";
-import type { SafeState } from "@/core/safety";
-import { type Answers, isSubstantial } from "@/core/safety";
-import { type LastSeen, lastSeen } from "@/core/service/tasks";
+import { FIX_LABELS, type FixId } from "@/core/catalogue";
+import { type LastSeen, lastSeen } from "@/core/fleet/service/tasks";
+import { liveSteps } from "@/core/job/jobs";
+import type { SafeState } from "@/core/job/safety";
+import { type Answers, isSubstantial } from "@/core/job/safety";
 import {
   BELT_SEATED,
   goneBetween,
@@ -17,8 +18,7 @@ import {
   type Purpose,
   type RunReason,
   TURNED,
-} from "@/core/state";
-import { FIX_LABELS, type FixId } from "@/core/trade";
+} from "@/core/job/status";
 import type { Db } from "./connection";
 import { AppError, type Issue } from "./errors";
 import { type EventRecord, listEvents, listTakenBackRuns } from "./events-read";

@@ -1,10 +1,10 @@
-import { BENCH_ORDER, type BenchUnit, benchOf } from "@/core/bench";
+import type { Verdict } from "@/core/basics/findings";
+import { type CheckId, EVENTS, type EventRow } from "@/core/catalogue";
 import { type Check, checkRow, isOffered, worksheetsFor } from "@/core/checks";
-import { staleReasons } from "@/core/events";
-import type { Verdict } from "@/core/findings";
+import { BENCH_ORDER, type BenchUnit, benchOf } from "@/core/job/bench";
+import { staleReasons } from "@/core/job/staleness";
+import type { MachineState } from "@/core/job/status";
 import type { Machine } from "@/core/machine";
-import type { MachineState } from "@/core/state";
-import { type CheckId, EVENTS, type EventRow } from "@/core/trade";
 import type { Db } from "./connection";
 import { spindlesOf } from "./due";
 import { canTakeBack, HOLDING_EVENTS } from "./events";

@@ -1,6 +1,6 @@
-import type { OwedDetail, ProofGap } from "@/core/jobs";
-import type { HeldReason } from "@/core/state";
-import { FIXES, type FixRow, type SymptomId } from "@/core/trade";
+import { FIXES, type FixRow, type SymptomId } from "@/core/catalogue";
+import type { OwedDetail, ProofGap } from "@/core/job/jobs";
+import type { HeldReason } from "@/core/job/status";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

@@ -1,7 +1,8 @@
 import type * as z from "zod";
-import type { SequenceState } from "@/core/sequences/counted";
-import { guidedOrder, type Round, roundsOf } from "@/core/sequences/guided";
-import { gearboxes, REBUILD } from "@/core/sequences/rebuild";
+import type { SequenceState } from "@/core/job/sequences/counted";
+import { guidedOrder, type Round, roundsOf } from "@/core/job/sequences/guided";
+import { REBUILD } from "@/core/job/sequences/rebuild";
+import { gearboxes } from "@/core/machine";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";

@@ -1,6 +1,5 @@
 import * as z from "zod";
-import { meterAt } from "@/core/events";
-import { cheaperLot, costAnHour, type Interval, type Lot, type LotVerdict, lifeBelief, lifeOf, workFactors } from "@/core/lasting";
+import { emptyTable } from "@/core/basics/tables";
 import {
   FIT_VERDICTS,
   type Fit,
@@ -12,8 +11,18 @@ import {
   type SetStanding,
   setStanding,
   sharpOn,
-} from "@/core/parts";
-import { emptyTable } from "@/core/tables";
+} from "@/core/fleet/parts";
+import {
+  cheaperLot,
+  costAnHour,
+  type Interval,
+  type Lot,
+  type LotVerdict,
+  lifeBelief,
+  lifeOf,
+  workFactors,
+} from "@/core/fleet/reliability";
+import { meterAt } from "@/core/job/staleness";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

@@ -1,6 +1,6 @@
 import * as z from "zod";
+import type { UnitSystem } from "@/core/basics/units";
 import type { Standpoint } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

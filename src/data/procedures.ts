@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import * as z from "zod";
-import { CHECKS, type CheckId } from "@/core/trade";
+import { CHECKS, type CheckId } from "@/core/catalogue";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

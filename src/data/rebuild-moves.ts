@@ -1,6 +1,7 @@
-import { liveSteps } from "@/core/jobs";
+import { liveSteps } from "@/core/job/jobs";
+import { type RebuildMove, type RebuildState, rebuildState, type Tightened } from "@/core/job/sequences/rebuild";
 import type { Machine } from "@/core/machine";
-import { gearboxes, type RebuildMove, type RebuildState, rebuildState, type Tightened } from "@/core/sequences/rebuild";
+import { gearboxes } from "@/core/machine";
 import { ownList } from "./guided";
 import type { AnyStep } from "./steps";
 

@@ -1,6 +1,7 @@
 import type * as z from "zod";
-import { chosenAt, moveProblems } from "@/core/sequences/counted";
-import { gearboxes, mayStayLoose, type RebuildMove, rebuildOrder, rebuildState } from "@/core/sequences/rebuild";
+import { chosenAt, moveProblems } from "@/core/job/sequences/counted";
+import { mayStayLoose, type RebuildMove, rebuildOrder, rebuildState } from "@/core/job/sequences/rebuild";
+import { gearboxes } from "@/core/machine";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError, type Issue } from "./errors";

@@ -1,4 +1,4 @@
-import type { CheckId } from "@/core/trade";
+import type { CheckId } from "@/core/catalogue";
 import { type CheckContexts, checkContexts } from "./check-context";
 import type { Db } from "./connection";
 import { lastKept } from "./last-kept";

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { hasTask, TASK_IDS, type TaskId, taskRow } from "@/core/service/tasks";
+import { hasTask, TASK_IDS, type TaskId, taskRow } from "@/core/fleet/service/tasks";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";

@@ -9,8 +9,8 @@ import {
   type SafetyItem,
   satisfies,
   statesOf,
-} from "@/core/safety";
-import { type MachineState, putBackPoints } from "@/core/state";
+} from "@/core/job/safety";
+import { type MachineState, putBackPoints } from "@/core/job/status";
 import type { Db } from "./connection";
 import { type Doing, once } from "./context";
 import { AppError } from "./errors";

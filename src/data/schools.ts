@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { SCHOOLS, type School, schoolById, schoolFollowed, withSchool } from "@/core/sheet";
+import { SCHOOLS, type School, schoolById, schoolFollowed, withSchool } from "@/core/machine/specification";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

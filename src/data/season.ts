@@ -1,4 +1,4 @@
-import { learntSeason, type MonthsSeen, monthsSeen, type Pace, paceOf, type Season } from "@/core/lasting";
+import { learntSeason, type MonthsSeen, monthsSeen, type Pace, paceOf, type Season } from "@/core/fleet/reliability";
 import type { Db } from "./connection";
 import { meterReadings } from "./hours";
 import { listMachines } from "./machines";

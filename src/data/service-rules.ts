@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { KIND_IDS, type KindId } from "@/core/kinds";
-import { type SetRule, TASK_IDS, type TaskId, taskRow } from "@/core/service/tasks";
-import { physical } from "@/core/units/physical";
+import { physical } from "@/core/basics/units/physical";
+import { KIND_IDS, type KindId } from "@/core/catalogue/kinds";
+import { type SetRule, TASK_IDS, type TaskId, taskRow } from "@/core/fleet/service/tasks";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { getMachine } from "./machines";

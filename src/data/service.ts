@@ -1,7 +1,7 @@
 import * as z from "zod";
+import type { ServiceEntry } from "@/core/fleet/service/standings";
+import { hasTask, placesOf, TASK_IDS, type TaskId, taskRow } from "@/core/fleet/service/tasks";
 import type { Machine } from "@/core/machine";
-import type { ServiceEntry } from "@/core/service/standings";
-import { hasTask, placesOf, TASK_IDS, type TaskId, taskRow } from "@/core/service/tasks";
 import { localDay } from "./clock";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";

@@ -1,9 +1,9 @@
-import { type Drift, driftOf } from "@/core/drift";
-import { staleReasons } from "@/core/events";
-import type { Verdict } from "@/core/findings";
+import type { Verdict } from "@/core/basics/findings";
+import type { CheckId } from "@/core/catalogue";
+import { type Drift, driftOf } from "@/core/checks/baseline";
+import { staleReasons } from "@/core/job/staleness";
 import { cuttingWidth } from "@/core/machine";
-import { type SheetDifference, sheetDifferences } from "@/core/sheet";
-import type { CheckId } from "@/core/trade";
+import { type SheetDifference, sheetDifferences } from "@/core/machine/specification";
 import type { Db } from "./connection";
 import { listEvents } from "./events-read";
 import { grouped } from "./grouped";

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { greasedSpindles, isRotation, SPINDLE_DEEDS, type SpindleDeed, type SpindleEntry } from "@/core/service/spindles";
+import { greasedSpindles, isRotation, SPINDLE_DEEDS, type SpindleDeed, type SpindleEntry } from "@/core/fleet/service/spindles";
 import type { Db } from "./connection";
 import { audit, type Doing, once } from "./context";
 import { AppError } from "./errors";

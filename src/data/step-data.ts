@@ -1,5 +1,8 @@
 import * as z from "zod";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
+import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/catalogue";
 import {
+  type Answers,
   CUT_DRIVERS,
   CUT_DRYNESS,
   CUT_HEIGHTS,
@@ -7,14 +10,13 @@ import {
   CUT_LOOKS,
   CUT_PATCHES,
   CUT_TURFS,
+  type Mend,
   type Step,
   type StepKind,
   SYMPTOM_NOW,
-} from "@/core/jobs";
-import { answerSchema, SAFE_STATES } from "@/core/safety";
-import { ROUNDS } from "@/core/sequences/guided";
-import { CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
-import { physical, physicalOrNought } from "@/core/units/physical";
+} from "@/core/job/jobs";
+import { answerSchema, SAFE_STATES } from "@/core/job/safety";
+import { ROUNDS } from "@/core/job/sequences/guided";
 import type { Db } from "./connection";
 import { ofJob, ofMachine, whileUnchanged } from "./reads";
 
@@ -250,3 +252,11 @@ function fromRow(row: Row): AnyStep {
     ...(row.undoes_id === null ? {} : { undoesId: row.undoes_id }),
   } as AnyStep;
 }
+
+/** What was asked and answered, oldest first, with its place in the log. */
+export const answersIn = (steps: readonly AnyStep[]): Answers[] =>
+  steps.flatMap((step) => (step.kind === "answer" ? [{ ...(step.data as Answers), seq: step.seq }] : []));
+
+/** Which causes something was done about, oldest first. */
+export const mendsIn = (steps: readonly AnyStep[]): Mend[] =>
+  steps.flatMap((step) => (step.kind === "fix" ? [{ seq: step.seq, cause: step.data.cause }] : []));

@@ -1,4 +1,4 @@
-import { type JobState, type StepKind, stateOf } from "@/core/jobs";
+import { type JobState, type StepKind, stateOf } from "@/core/job/jobs";
 import type { Db } from "./connection";
 import { audit, type Doing } from "./context";
 import { AppError } from "./errors";

@@ -1,6 +1,6 @@
+import type { Finding, Verdict } from "@/core/basics/findings";
+import type { CheckId } from "@/core/catalogue";
 import type { Assessment, Mark } from "@/core/checks";
-import type { Finding, Verdict } from "@/core/findings";
-import type { CheckId } from "@/core/trade";
 import type { Db } from "./connection";
 import { ofJob, ofMachine, whileUnchanged } from "./reads";
 

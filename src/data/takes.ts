@@ -1,4 +1,5 @@
 import * as z from "zod";
+import type { CheckId, CheckRow } from "@/core/catalogue";
 import {
   type Assessment,
   assessCheck,
@@ -11,7 +12,6 @@ import {
   rowsOf,
   worksheetById,
 } from "@/core/checks";
-import type { CheckId, CheckRow } from "@/core/trade";
 import { requireAsTyped } from "./as-typed";
 import { contextOf } from "./check-context";
 import type { Db } from "./connection";

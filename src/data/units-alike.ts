@@ -1,8 +1,8 @@
+import { kindById } from "@/core/catalogue/kinds";
 import { type MatchDetail, matchReadingsSchema, type UnitProperty, unitMatrix } from "@/core/checks";
-import { staleReasonsAt } from "@/core/events";
-import { kindById } from "@/core/kinds";
+import { staleReasonsAt } from "@/core/job/staleness";
 import { type Bracket, bracketFor, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { stanceOf } from "@/core/reel";
+import { stanceOf } from "@/core/physics/reel";
 import type { Db } from "./connection";
 import { AppError } from "./errors";
 import { listEvents } from "./events-read";

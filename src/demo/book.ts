@@ -1,8 +1,8 @@
-import { type Part, partSchema, wantedBlade } from "@/core/parts";
-import { seededRandom } from "@/core/random";
-import { hasTask, SERVICE_TASKS, type TaskId, type TaskRow, usualRule } from "@/core/service/tasks";
-import { withValue } from "@/core/sheet";
-import { table } from "@/core/tables";
+import { seededRandom } from "@/core/basics/random";
+import { table } from "@/core/basics/tables";
+import { type Part, partSchema, wantedBlade } from "@/core/fleet/parts";
+import { hasTask, SERVICE_TASKS, type TaskId, type TaskRow, usualRule } from "@/core/fleet/service/tasks";
+import { withValue } from "@/core/machine/specification";
 import type { Db } from "@/data/connection";
 import { getMachine, replaceSheet } from "@/data/machines";
 import { addPart, addSet, logSet, movePart } from "@/data/parts";

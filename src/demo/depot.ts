@@ -1,5 +1,5 @@
+import { greasedSpindles, greaseRule } from "@/core/fleet/service/spindles";
 import { machineSchema } from "@/core/machine";
-import { greasedSpindles, greaseRule } from "@/core/service/spindles";
 import type { Db } from "@/data/connection";
 import { logHours } from "@/data/hours";
 import { addMachine, getMachine } from "@/data/machines";

@@ -1,5 +1,5 @@
+import { FOOT_METRES, INCH_METRES, POUND_FORCE_NEWTONS, PSI_PASCALS } from "@/core/basics/units";
 import type { MachineInput } from "@/core/machine";
-import { FOOT_METRES, INCH_METRES, POUND_FORCE_NEWTONS, PSI_PASCALS } from "@/core/units";
 
 /** The demo depot's machines: invented, laid out in inches and psi as a sheet of such a machine would be. */
 export type FleetMachine = { fleetNumber: string; name: string; site: string; hours: number; machine: MachineInput };

@@ -1,5 +1,5 @@
-import { seededRandom } from "@/core/random";
-import type { CauseId } from "@/core/trade";
+import { seededRandom } from "@/core/basics/random";
+import type { CauseId } from "@/core/catalogue";
 import type { Db } from "@/data/connection";
 import type { Story } from "@/stories/story";
 import { Teller } from "@/stories/teller";

@@ -1,5 +1,5 @@
-import { BENCH_ORDER } from "@/core/bench";
-import type { Ground } from "@/core/reel";
+import { BENCH_ORDER } from "@/core/job/bench";
+import type { Ground } from "@/core/physics/reel";
 import type { Story } from "@/stories/story";
 
 const counted = (inFeeds: number, passes: number) => ({ plannedMetres: 0.00025, inFeeds, inFeedMetres: 0.00005, passes });

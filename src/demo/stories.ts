@@ -1,5 +1,5 @@
-import { BENCH_ORDER } from "@/core/bench";
-import type { CheckId } from "@/core/trade";
+import type { CheckId } from "@/core/catalogue";
+import { BENCH_ORDER } from "@/core/job/bench";
 import type { Story } from "@/stories/story";
 import { knife } from "./reel-stories";
 

@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { planeHeight } from "@/core/geometry";
+import { planeHeight } from "@/core/basics/geometry";
+import { INCH_METRES } from "@/core/basics/units";
+import { SYMPTOMS, type SymptomId } from "@/core/catalogue";
 import {
   cutters,
   cuttingEdges,
@@ -12,9 +14,7 @@ import {
   seenFrom,
   turnSeenFrom,
 } from "@/core/machine";
-import { SYMPTOMS, type SymptomId } from "@/core/trade";
-import { cutSection, LOOKS, ledgeBetweenPasses } from "@/core/turf";
-import { INCH_METRES } from "@/core/units";
+import { cutSection, LOOKS, ledgeBetweenPasses } from "@/core/physics/turf";
 import { FLEET } from "@/demo/fleet";
 import { fitInto } from "./fit";
 import { contourLines, planScene } from "./plan/scene";

@@ -1,4 +1,4 @@
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
 
 /** Metres to picture units: one scale for both ways, the middle of `bounds` in the middle of the box, y upwards on the page. */
 export type Fit = { scale: number; toPage: (p: Point) => { x: number; y: number } };

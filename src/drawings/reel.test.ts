@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import { unitSheetOf } from "@/core/machine";
-import { movedRoller, rolledAcross, stanceOf } from "@/core/reel";
+import { movedRoller, rolledAcross, stanceOf } from "@/core/physics/reel";
 import { clipScene } from "./clip-window/scene";
 import { planScene } from "./plan/scene";
 import { sideScene } from "./side-view/scene";

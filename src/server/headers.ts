@@ -1,4 +1,4 @@
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
 
 /** Nothing of a browser's is asked for: photographs come from its own picker. */
 const PERMISSIONS = ["accelerometer", "camera", "geolocation", "gyroscope", "microphone", "payment", "usb", "serial", "bluetooth"]

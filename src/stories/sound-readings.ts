@@ -1,19 +1,19 @@
+import { gaussian } from "@/core/basics/random";
+import { INCH_METRES } from "@/core/basics/units";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { quickForm, targetPressure } from "@/core/checks";
-import { paperSpeed } from "@/core/drive/paper";
-import { featuresOf, kindById } from "@/core/kinds";
 import {
   type BladeSheet,
   benchHeight,
   cuttingWidth,
+  gearboxes,
   isRider,
   type Machine,
   referenceSpindle,
   type Spindle,
   spindlesAcross,
 } from "@/core/machine";
-import { gaussian } from "@/core/random";
-import { gearboxes } from "@/core/sequences/rebuild";
-import { INCH_METRES } from "@/core/units";
+import { paperSpeed } from "@/core/physics/drive/paper";
 import { soundUnits } from "./sound-units";
 
 type Readings = Record<string, unknown>;

@@ -1,7 +1,7 @@
-import { featuresOf, kindById } from "@/core/kinds";
+import { gaussian } from "@/core/basics/random";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { benchHeight, bracketFor, type Machine, reelBladesOf, schoolOf, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
-import { gaussian } from "@/core/random";
-import { speedForClip, stanceOf } from "@/core/reel";
+import { speedForClip, stanceOf } from "@/core/physics/reel";
 
 type Readings = Record<string, unknown>;
 

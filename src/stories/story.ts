@@ -1,6 +1,6 @@
-import type { Ground } from "@/core/reel";
-import type { SafeState } from "@/core/safety";
-import type { CauseId, CheckId, ContextId, FixId, SymptomId } from "@/core/trade";
+import type { CauseId, CheckId, ContextId, FixId, SymptomId } from "@/core/catalogue";
+import type { SafeState } from "@/core/job/safety";
+import type { Ground } from "@/core/physics/reel";
 
 /** A complaint with what is really wrong, and how far its job went. */
 export type Story = {

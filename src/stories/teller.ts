@@ -1,3 +1,7 @@
+import { addPlanes, type Plane, planeHeight } from "@/core/basics/geometry";
+import { gaussian } from "@/core/basics/random";
+import { INCH_METRES, PSI_PASCALS } from "@/core/basics/units";
+import { CHECKS, type CheckId, type CheckRow, type ContextId, FIXES, type FixRow } from "@/core/catalogue";
 import {
   type Assessment,
   type DeckDetail,
@@ -8,14 +12,10 @@ import {
   twistForm,
   worksheetsFor,
 } from "@/core/checks";
-import { addPlanes, type Plane, planeHeight } from "@/core/geometry";
-import { READ_OF_THE_CUT } from "@/core/jobs";
+import { READ_OF_THE_CUT } from "@/core/job/jobs";
+import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
+import { isIn, putBackPoints } from "@/core/job/status";
 import { cutters, cuttingWidth, type Machine, referenceSpindle } from "@/core/machine";
-import { gaussian } from "@/core/random";
-import { allYes, itemsFor, type SafeState } from "@/core/safety";
-import { isIn, putBackPoints } from "@/core/state";
-import { CHECKS, type CheckId, type CheckRow, type ContextId, FIXES, type FixRow } from "@/core/trade";
-import { INCH_METRES, PSI_PASCALS } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";

@@ -1,10 +1,10 @@
 "use client";
 
 import { Suspense } from "react";
+import { CHECKS, EVENTS } from "@/core/catalogue";
 import type { Assessment } from "@/core/checks";
-import type { StaleReason } from "@/core/events";
+import type { StaleReason } from "@/core/job/staleness";
 import type { Machine, Standpoint } from "@/core/machine";
-import { CHECKS, EVENTS } from "@/core/trade";
 import { faceOf } from "./checks/faces";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./checks/words";
 import { useSeat } from "./person";

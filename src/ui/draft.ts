@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
 import { addressOf, dropAt, type Keeper, type Kept, keepAt, keptAt, keptIn, NOBODY, newSubmissionId, othersAt, setAside } from "./kept";
 import { useSeat } from "./person";
 

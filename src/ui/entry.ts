@@ -1,4 +1,3 @@
-import type { Field } from "@/core/checks";
 import {
   type Dimension,
   fromSi,
@@ -8,7 +7,8 @@ import {
   type QuantityRange,
   shownUnit,
   type UnitSystem,
-} from "@/core/units";
+} from "@/core/basics/units";
+import type { Field } from "@/core/checks";
 
 /** What became of the text in a field. */
 export type Entry =

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
 
 /** Whose draft of which record: the same numbers come again in another record, and another's words are not mine. */
 export type Keeper = { recordId: string; who: string };

@@ -1,8 +1,8 @@
 "use client";
 
 import { createContext, type ReactNode, useContext } from "react";
+import type { UnitSystem } from "@/core/basics/units";
 import type { Standpoint } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 
 /** Asks for initials where somebody would write something down and nobody knows who: at the top, wherever the page is scrolled to. */
 export const ASK_WHO = "zygometer:ask-who";

@@ -10,7 +10,7 @@ import {
   type UnitId,
   type UnitSystem,
   unitById,
-} from "@/core/units";
+} from "@/core/basics/units";
 import { sayQuantityIssue } from "./words/issues";
 
 export type FieldEntry =

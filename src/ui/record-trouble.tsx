@@ -1,5 +1,5 @@
-import { DIGEST } from "@/core/border";
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
+import { DIGEST } from "@/core/basics/validation";
 import { sayError } from "./words/issues";
 
 /** The code behind a digest; nothing where the failure is none of ours. */

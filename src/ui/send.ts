@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useRef, useState } from "react";
-import { RECORD_HEADER } from "@/core/border";
+import { RECORD_HEADER } from "@/core/basics/validation";
 import type { Ticket } from "./draft";
 import { newSubmissionId } from "./kept";
 

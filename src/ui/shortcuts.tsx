@@ -2,7 +2,7 @@
 
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
 
 const SHORTCUTS: readonly (readonly [string, string])[] = [
   ["Enter", "Keep this reading, go to the next in measuring order"],

@@ -1,4 +1,4 @@
-import type { Verdict } from "@/core/findings";
+import type { Verdict } from "@/core/basics/findings";
 import { VERDICT_WORDS } from "./words/quantities";
 
 const INK: Record<Verdict, string> = {

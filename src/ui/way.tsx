@@ -1,7 +1,7 @@
 "use client";
 
 /** What to bring and how it is done. */
-import { type CheckId, WAYS } from "@/core/trade";
+import { type CheckId, WAYS } from "@/core/catalogue";
 export function WayOf({ checkId }: { checkId: string }) {
   const { bring, how } = WAYS[checkId as CheckId];
   return (

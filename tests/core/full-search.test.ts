@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { kindById } from "@/core/kinds";
+import { kindById } from "@/core/catalogue/kinds";
 import { machineSchema } from "@/core/machine";
 import { FLEET } from "@/demo/fleet";
 import { searched, smallOf } from "../../bench/trial/full-search";

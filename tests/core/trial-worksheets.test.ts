@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { namedRandom } from "@/core/basics/random";
+import type { CheckId } from "@/core/catalogue";
+import { kindById } from "@/core/catalogue/kinds";
 import { WORKSHEETS, worksheetById, worksheetsFor } from "@/core/checks";
-import { CAREFUL, CARELESS, drawSeverity, readingsOf, soundState } from "@/core/hidden";
-import { kindById } from "@/core/kinds";
 import { machineSchema } from "@/core/machine";
-import { namedRandom } from "@/core/random";
-import type { CheckId } from "@/core/trade";
+import { CAREFUL, CARELESS, drawSeverity, readingsOf, soundState } from "@/core/simulator";
 import { FLEET } from "@/demo/fleet";
 import { machineWith } from "../../bench/trial/hidden-case";
 import { casesOver, knowledgeFor, work, worksheetsAlone } from "../../bench/trial/worksheets";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/basics/random";
 import { allFeatures, type Knowledge, knowledgeOf } from "@/core/diagnosis";
-import { seededRandom } from "@/core/random";
 import { disturbed, drawCase, type TrialCase } from "../../bench/trial/cases";
 import { follow, type Order } from "../../bench/trial/follow";
 

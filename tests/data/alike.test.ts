@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/basics/random";
 import { withSheet } from "@/core/machine";
-import { seededRandom } from "@/core/random";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";
 import { getMachine, replaceSheet } from "@/data/machines";

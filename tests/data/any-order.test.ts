@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { seededRandom } from "@/core/random";
-import type { SafeState } from "@/core/safety";
-import { allYes } from "@/core/safety";
-import { isLetGoByWord, putBackPoints } from "@/core/state";
+import { seededRandom } from "@/core/basics/random";
+import type { SafeState } from "@/core/job/safety";
+import { allYes } from "@/core/job/safety";
+import { isLetGoByWord, putBackPoints } from "@/core/job/status";
 import type { Db } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { closeJob, recordFix, recordHold, recordJobEvent, recordRelease, undoStep } from "@/data/job-actions";

@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { dueDay } from "@/core/lasting";
+import { seededRandom } from "@/core/basics/random";
+import { dueDay } from "@/core/fleet/reliability";
+import { allYes, itemsFor } from "@/core/job/safety";
 import { unitSheetOf } from "@/core/machine";
-import { seededRandom } from "@/core/random";
-import type { Ground } from "@/core/reel";
-import { allYes, itemsFor } from "@/core/safety";
+import type { Ground } from "@/core/physics/reel";
 import { keepBenchSetting } from "@/data/bench-setting";
 import { heightContext } from "@/data/check-context";
 import type { Db } from "@/data/connection";

@@ -1,8 +1,8 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { wantedBlade } from "@/core/fleet/parts";
+import { allYes, itemsFor } from "@/core/job/safety";
 import { machineSchema } from "@/core/machine";
-import { wantedBlade } from "@/core/parts";
-import { allYes, itemsFor } from "@/core/safety";
-import { templateMachine, withValue } from "@/core/sheet";
+import { templateMachine, withValue } from "@/core/machine/specification";
 import { bookOf, sheetChanges } from "@/data/book";
 import { localDay } from "@/data/clock";
 import { takeComplaint } from "@/data/complaints";

@@ -2,7 +2,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
-import { seededRandom } from "@/core/random";
+import { seededRandom } from "@/core/basics/random";
 import { type Db, database, databaseFile, recordId } from "@/data/connection";
 import { getJobView } from "@/data/job-view";
 import { getMachineView } from "@/data/machine-view";

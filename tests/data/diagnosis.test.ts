@@ -1,10 +1,10 @@
 import { readdirSync, readFileSync } from "node:fs";
 import Database from "better-sqlite3";
 import { beforeEach, describe, expect, it } from "vitest";
+import { CAUSES, CHECKS, RIVALS, SYMPTOMS } from "@/core/catalogue";
+import { kindById } from "@/core/catalogue/kinds";
 import { checkRow, isOffered } from "@/core/checks";
 import { EXPLAINED_LEVEL, workUp } from "@/core/diagnosis";
-import { kindById } from "@/core/kinds";
-import { CAUSES, CHECKS, RIVALS, SYMPTOMS } from "@/core/trade";
 import { joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { AppError } from "@/data/errors";
@@ -41,6 +41,26 @@ const look = (jobId: number, checkId: string, each: { cause: string; result: "se
   recordFinding(db, clock.doing(), { jobId, checkId, result: "unclear", causes: [], note: "", each });
 
 describe("a job's diagnosis", () => {
+  it("asks the look again after a mend: what is still so is sought elsewhere, and answered gone it is proved all the same", () => {
+    const jobId = openJob(db, clock);
+    recordAnswer(db, clock.doing(), { jobId, symptoms: { vibration: "present" } });
+    makeSafe(db, clock, jobId, "parked");
+    look(jobId, "tyre-pressure", [{ cause: "tyres-unequal", result: "seen" }]);
+    expect(presence(jobId, "tyres-unequal")).toBeGreaterThan(EXPLAINED_LEVEL);
+    recordFix(db, clock.doing(), { jobId, cause: "tyres-unequal", fix: "set-pressures", words: "", places: [], units: [] } as never);
+    const { standing, input } = getJobView(db, jobId).case;
+    expect([standing, input.given.symptoms]).toEqual(["unknown-until-cut", {}]);
+    // What was mended here was no work on tyres before the complaint.
+    expect(input.given.context).not.toContain("tyre-work");
+    recordAnswer(db, clock.doing(), { jobId, symptoms: { "step-between-passes": "present" } });
+    expect(getJobView(db, jobId).case.standing).toBe("still-so");
+    expect(presence(jobId, "tyres-unequal")).toBeLessThan(0.1);
+    expect(workedUp(jobId).diagnosis.causes[0]?.id).not.toBe("tyres-unequal");
+    recordAnswer(db, clock.doing(), { jobId, symptoms: { vibration: "denied" } });
+    expect(getJobView(db, jobId).case.input.given.symptoms).toEqual({ "step-between-passes": "present", vibration: "denied" });
+    expect(getJobView(db, jobId).proof.asks).toContain("vibration");
+  });
+
   it("moves with the readings of a worksheet, and back when they are undone", () => {
     const jobId = openJob(db, clock);
     makeSafe(db, clock, jobId);
@@ -116,7 +136,17 @@ describe("a job's diagnosis", () => {
       standing: "back-after-cut",
       input: { given: { symptoms: { "step-between-passes": "present" } } },
     });
-    expect(getJobView(db, jobId).case.input.given.context).toContain("height-changed");
+    // The mend is the mechanic's own, not what happened to the machine before it cut badly.
+    expect(getJobView(db, jobId).case.input.given.context).not.toContain("height-changed");
+  });
+
+  it("a fix of an earlier job is something that happened to the machine", () => {
+    const jobId = openJob(db, clock);
+    makeSafe(db, clock, jobId);
+    recordFix(db, clock.doing(), { jobId, fix: "adjust-hangers", cause: "deck-out-of-level", words: "" });
+    const laterId = openJob(db, clock);
+    expect(getJobView(db, laterId).case.input.given.context).toContain("height-changed");
+    expect(getJobView(db, jobId).case.input.given.context).not.toContain("height-changed");
   });
 });
 

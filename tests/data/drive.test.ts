@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/basics/random";
 import { worksheetById } from "@/core/checks";
-import { seededRandom } from "@/core/random";
-import type { SafeState } from "@/core/safety";
-import { usualMoves } from "@/core/sequences/moves.fixtures";
-import { REBUILD, type RebuildMove } from "@/core/sequences/rebuild";
+import type { SafeState } from "@/core/job/safety";
+import { usualMoves } from "@/core/job/sequences/moves.fixtures";
+import { REBUILD, type RebuildMove } from "@/core/job/sequences/rebuild";
 import { contextOf } from "@/data/check-context";
 import type { Db } from "@/data/connection";
 import { spindlesOf } from "@/data/due";

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { sayDue } from "@/app/due";
 import { calendarOf } from "@/app/due-calendar";
-import { allYes, itemsFor } from "@/core/safety";
+import { allYes, itemsFor } from "@/core/job/safety";
 import type { Db } from "@/data/connection";
 import { type DueLine, dueNow, dueThisWeek, greaseDue } from "@/data/due";
 import { logHours } from "@/data/hours";

@@ -1,9 +1,9 @@
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
+import { lastSeen } from "@/core/fleet/service/tasks";
+import { isAtRest, type LogLine, machineState } from "@/core/job/status";
 import type { Machine } from "@/core/machine";
-import { lastSeen } from "@/core/service/tasks";
-import { isAtRest, type LogLine, machineState } from "@/core/state";
 import { grouped } from "@/data/grouped";
 import { FOLD_VERSION } from "@/data/machine-state";
 

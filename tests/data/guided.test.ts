@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { guidedOrder, type Round } from "@/core/sequences/guided";
-import { usualMoves } from "@/core/sequences/moves.fixtures";
+import { guidedOrder, type Round } from "@/core/job/sequences/guided";
+import { usualMoves } from "@/core/job/sequences/moves.fixtures";
 import type { Db } from "@/data/connection";
 import { listEvents } from "@/data/events";
 import { recordGuidedMove } from "@/data/guided";

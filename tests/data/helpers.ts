@@ -1,10 +1,10 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { PSI_PASCALS, toSi } from "@/core/basics/units";
+import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
+import { putBackPoints } from "@/core/job/status";
 import { machineSchema } from "@/core/machine";
-import { allYes, itemsFor, type SafeState } from "@/core/safety";
-import { putBackPoints } from "@/core/state";
-import { PSI_PASCALS, toSi } from "@/core/units";
 import { takeComplaint } from "@/data/complaints";
 import { type Db, openDatabase } from "@/data/connection";
 import type { Doing } from "@/data/context";

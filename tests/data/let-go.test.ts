@@ -1,8 +1,8 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
+import { usualMove } from "@/core/job/sequences/moves.fixtures";
+import { heldReasons, mayRun, putBackPoints } from "@/core/job/status";
 import { type Machine, machineSchema } from "@/core/machine";
-import { allYes, itemsFor, type SafeState } from "@/core/safety";
-import { usualMove } from "@/core/sequences/moves.fixtures";
-import { heldReasons, mayRun, putBackPoints } from "@/core/state";
 import type { Db } from "@/data/connection";
 import { recordDeckMove } from "@/data/deck";
 import { logEvent, voidEvent } from "@/data/events";

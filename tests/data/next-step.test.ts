@@ -1,12 +1,12 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { panelOf } from "@/app/jobs/[id]/clearing";
 import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/steps";
+import { seededRandom } from "@/core/basics/random";
+import { CHECKS } from "@/core/catalogue";
 import { checkRow } from "@/core/checks";
 import { workUp } from "@/core/diagnosis";
-import { seededRandom } from "@/core/random";
-import { allYes, itemsFor } from "@/core/safety";
-import { putBackPoints } from "@/core/state";
-import { CHECKS } from "@/core/trade";
+import { allYes, itemsFor } from "@/core/job/safety";
+import { putBackPoints } from "@/core/job/status";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import { logEvent } from "@/data/events";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { toSi } from "@/core/basics/units";
 import { type Machine, withSheet } from "@/core/machine";
-import { toSi } from "@/core/units";
 import { openDatabase } from "@/data/connection";
 import { logHours } from "@/data/hours";
 import { getIntake } from "@/data/intake";

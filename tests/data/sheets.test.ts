@@ -1,10 +1,10 @@
 import { beforeEach, describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/basics/random";
 import type { HeightReadings } from "@/core/checks";
 import { EXPLAINED_LEVEL, workUp } from "@/core/diagnosis";
-import { seededRandom } from "@/core/random";
-import { deckSteps } from "@/core/sequences/deck-off";
-import { usualMoves } from "@/core/sequences/moves.fixtures";
-import { putBackPoints } from "@/core/state";
+import { deckSteps } from "@/core/job/sequences/deck-off";
+import { usualMoves } from "@/core/job/sequences/moves.fixtures";
+import { putBackPoints } from "@/core/job/status";
 import type { CheckContexts } from "@/data/check-context";
 import { takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";

@@ -1,9 +1,9 @@
 import { expect, type Page, test } from "@playwright/test";
+import { seededRandom } from "@/core/basics/random";
+import { CHECKS } from "@/core/catalogue";
 import { type Field, keyOf, readAt, worksheetById } from "@/core/checks";
+import { allYes, itemsFor } from "@/core/job/safety";
 import { type Machine, machineSchema } from "@/core/machine";
-import { seededRandom } from "@/core/random";
-import { allYes, itemsFor } from "@/core/safety";
-import { CHECKS } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
 import { soundReadings } from "@/stories/sound-readings";
 import { stubbleInSeason } from "@/stories/sound-units";

@@ -280,3 +280,36 @@ test("a dead middle blade after a refit is found by its speed, mended, read agai
   await page.getByRole("button", { name: "Close the job" }).click();
   await expect(page.getByText("Closed, proved.")).toBeVisible();
 });
+
+test("what shakes is asked again between the mend and the cut, and if it still does another fault is looked for", async ({ page }) => {
+  await sitDown(page, "JM");
+  const machineId = await twinOf(page, "zt-3", "ZT-3TWO");
+  const job = await newJob(page, { machineId, words: "shakes and leaves a ledge", symptoms: ["vibration", "step-between-passes"] });
+  await open(page, `/jobs/${job}`);
+  await page
+    .getByRole("button", { name: /^Make it safe/ })
+    .first()
+    .click();
+  await makeSafe(page, "Parked");
+  const fixed = await page.request.post(`/api/v1/jobs/${job}/fixes`, {
+    headers: { origin: "http://127.0.0.1:3187" },
+    data: { who: "JM", cause: "tyres-unequal", fix: "set-pressures", words: "" },
+  });
+  expect(fixed.status()).toBe(201);
+  await again(page);
+  await putBack(page);
+  await makeReady(page);
+  const mended = page.getByRole("region", { name: "After the mend" });
+  await expect(mended).toContainText("only the test cut tells");
+  await expect(suspects(page)).toHaveCount(0);
+  const headers = { origin: "http://127.0.0.1:3187" };
+  const state = async () => (await (await page.request.get(`/api/v1/jobs/${job}`, { headers })).json()).case;
+  await mended.getByRole("radio", { name: "Gone" }).click();
+  await expect.poll(state).toMatchObject({ standing: "unknown-until-cut", input: { given: { symptoms: { vibration: "denied" } } } });
+  await mended.getByRole("radio", { name: "Still there" }).click();
+  await expect(mended).toContainText("Mended, and still there.");
+  await expect(suspects(page).getByRole("listitem").first()).toBeVisible();
+  // What was mended is not sent after again.
+  await expect(suspects(page)).not.toContainText("Tyres unequal");
+  expect(await state()).toMatchObject({ standing: "still-so", input: { given: { symptoms: { vibration: "present" } } } });
+});

@@ -90,7 +90,8 @@ export async function cutAlike(page: Page): Promise<void> {
     const choice = page.getByRole("radio", { name, exact: true });
     if ((await choice.count()) > 0) await choice.click();
   }
-  for (const gone of await page.getByRole("radio", { name: "Gone", exact: true }).all()) await gone.click();
+  const inHand = page.getByRole("region", { name: "In hand" });
+  for (const gone of await inHand.getByRole("radio", { name: "Gone", exact: true }).all()) await gone.click();
   const blades = page.getByRole("group", { name: "Seen to cut, each of them" });
   if ((await blades.count()) > 0) for (const blade of await blades.getByRole("button").all()) await blade.click();
   await page.getByRole("button", { name: "Write the test cut down" }).click();

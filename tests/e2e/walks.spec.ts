@@ -1,9 +1,9 @@
 import { expect, type Page, test } from "@playwright/test";
+import { namedRandom } from "@/core/basics/random";
+import { CHECKS, type CheckId } from "@/core/catalogue";
 import { worksheetById } from "@/core/checks";
-import { CAREFUL, type Fault, putIn, readingsOf, soundState } from "@/core/hidden";
 import { type Machine, machineSchema } from "@/core/machine";
-import { namedRandom } from "@/core/random";
-import { CHECKS, type CheckId } from "@/core/trade";
+import { CAREFUL, type Fault, putIn, readingsOf, soundState } from "@/core/simulator";
 import { FLEET } from "@/demo/fleet";
 import { answerUsual, answerYes, BASE, cutAlike, open, putBack, sitDown, twinOf } from "./helpers";
 

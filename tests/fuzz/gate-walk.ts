@@ -1,14 +1,14 @@
-import { settingOf } from "@/core/bench/set-up";
+import { seededRandom } from "@/core/basics/random";
+import { CAUSES, type CauseRow, CHECKS, type CheckId, causesNow, EVENT_IDS, FIXES, type FixRow } from "@/core/catalogue";
 import { type Assessment, worksheetById, worksheetsFor } from "@/core/checks";
 import { SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
-import { liveSteps, undoable } from "@/core/jobs";
-import { cutters, type Machine, machineSchema, unitSheetOf } from "@/core/machine";
-import { seededRandom } from "@/core/random";
-import { allYes, isSubstantial, itemsFor, type SafeState, statesOf } from "@/core/safety";
-import { deckState } from "@/core/sequences/deck-off";
-import { ROUND_STATE } from "@/core/sequences/guided";
-import { usualMove } from "@/core/sequences/moves.fixtures";
-import { lastSeen } from "@/core/service/tasks";
+import { lastSeen } from "@/core/fleet/service/tasks";
+import { settingOf } from "@/core/job/bench/set-up";
+import { liveSteps, undoable } from "@/core/job/jobs";
+import { allYes, isSubstantial, itemsFor, type SafeState, statesOf } from "@/core/job/safety";
+import { deckState } from "@/core/job/sequences/deck-off";
+import { ROUND_STATE } from "@/core/job/sequences/guided";
+import { usualMove } from "@/core/job/sequences/moves.fixtures";
 import {
   type HeldReason,
   heldReasons,
@@ -20,8 +20,8 @@ import {
   mayRun,
   putBackPoints,
   type RunReason,
-} from "@/core/state";
-import { CAUSES, type CauseRow, CHECKS, type CheckId, causesNow, EVENT_IDS, FIXES, type FixRow } from "@/core/trade";
+} from "@/core/job/status";
+import { cutters, type Machine, machineSchema, unitSheetOf } from "@/core/machine";
 import { keepBenchSetting } from "@/data/bench-setting";
 import { complaintsOfJob, joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
 import type { Db } from "@/data/connection";

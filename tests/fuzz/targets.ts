@@ -1,7 +1,7 @@
-import { settingOf } from "@/core/bench/set-up";
+import { settingOf } from "@/core/job/bench/set-up";
+import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
+import { putBackPoints } from "@/core/job/status";
 import { unitSheetOf } from "@/core/machine";
-import { allYes, itemsFor, type SafeState } from "@/core/safety";
-import { putBackPoints } from "@/core/state";
 import type { Db } from "@/data/connection";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";

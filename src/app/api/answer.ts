@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { headers } from "next/headers";
 import { NextResponse } from "next/server";
 import * as z from "zod";
-import { RECORD_HEADER, shapeProblem, unknownKeys } from "@/core/border";
+import { RECORD_HEADER, shapeProblem, unknownKeys } from "@/core/basics/validation";
 import { type Db, database, recordId } from "@/data/connection";
 import type { Doing } from "@/data/context";
 import { AppError, type ErrorCode, type Issue, ofDriver } from "@/data/errors";

@@ -2,11 +2,11 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
+import { table } from "@/core/basics/tables";
+import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom, type SymptomId } from "@/core/catalogue";
+import { featuresOf, kindById, meetsNeed } from "@/core/catalogue/kinds";
+import { stopsMowing } from "@/core/job/safety";
 import type { Machine } from "@/core/machine";
-import { stopsMowing } from "@/core/safety";
-import { table } from "@/core/tables";
-import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom, type SymptomId } from "@/core/trade";
 import type { Intake } from "@/data/intake";
 import type { MachineName } from "@/data/machines";
 import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
+import type { ContextId, SymptomId } from "@/core/catalogue";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import type { WorkUpInput } from "@/core/diagnosis";
-import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
-import type { ContextId, SymptomId } from "@/core/trade";
 
 /** Every context there is, so that all of them come back with their chance. */
 const ALL = 60;

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { FIX_LABELS, type FixId } from "@/core/trade";
+import { FIX_LABELS, type FixId } from "@/core/catalogue";
 import { database } from "@/data/connection";
 import { type HoldRow, holdsOf } from "@/data/holds";
 import { labelOfCause } from "@/ui/words/diagnosis";

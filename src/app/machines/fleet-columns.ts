@@ -1,4 +1,4 @@
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
 import type { FleetRow, FleetState } from "@/data/fleet";
 
 export const STATE_WORDS: Record<FleetState, string> = {

@@ -6,7 +6,7 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import Link from "next/link";
 import { unparse } from "papaparse";
 import { useMemo, useRef, useState } from "react";
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
 import type { FleetRow } from "@/data/fleet";
 import { useSeat } from "@/ui/person";
 import { PlanPicture } from "@/ui/plan-picture";

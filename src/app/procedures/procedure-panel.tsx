@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { CHECKS } from "@/core/trade";
+import { CHECKS } from "@/core/catalogue";
 import type { jobsBy, ProcedureVersion } from "@/data/procedures";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

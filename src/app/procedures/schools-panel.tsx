@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import { SCHOOLS, type School } from "@/core/sheet";
+import { SCHOOLS, type School } from "@/core/machine/specification";
 import type { SchoolStanding } from "@/data/schools";
 import { Choice } from "@/ui/choice";
 import { dateOnly } from "@/ui/time";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { CHECKS, type CheckRow, WAYS } from "@/core/catalogue";
 import { worksheetsFor } from "@/core/checks";
-import { CHECKS, type CheckRow, WAYS } from "@/core/trade";
 import { database } from "@/data/connection";
 import { listMachines } from "@/data/machines";
 import { MoreLink } from "@/ui/more-link";

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
 
 /** What a link to the reckoner holds: machine, units, and every field as it was typed; nothing of it is kept anywhere else. */
 export type ReckonerState = {

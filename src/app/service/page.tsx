@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { headers } from "next/headers";
 import Link from "next/link";
-import { SERVICE_TASKS } from "@/core/service/tasks";
+import { SERVICE_TASKS } from "@/core/fleet/service/tasks";
 import { database } from "@/data/connection";
 import { dueNow, dueThisWeek } from "@/data/due";
 import { feedKey } from "@/data/feed-key";

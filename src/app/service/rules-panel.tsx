@@ -1,9 +1,9 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { KINDS } from "@/core/kinds";
+import { KINDS } from "@/core/catalogue/kinds";
+import { placesOf, SERVICE_TASKS, taskRow } from "@/core/fleet/service/tasks";
 import { machineSchema } from "@/core/machine";
-import { placesOf, SERVICE_TASKS, taskRow } from "@/core/service/tasks";
 import type { RuleRecord } from "@/data/service-rules";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

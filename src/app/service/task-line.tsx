@@ -2,8 +2,8 @@
 
 import Link from "next/link";
 import { type ReactNode, useState } from "react";
-import { presses } from "@/core/service/standings";
-import { taskRow } from "@/core/service/tasks";
+import { presses } from "@/core/fleet/service/standings";
+import { taskRow } from "@/core/fleet/service/tasks";
 import type { DueLine } from "@/data/due";
 import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly, dayIn } from "@/ui/time";

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import type { TaskId } from "@/core/service/tasks";
+import type { TaskId } from "@/core/fleet/service/tasks";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 import { taskLabel } from "@/ui/words/service";

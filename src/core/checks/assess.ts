@@ -1,8 +1,8 @@
 import type { z } from "zod";
-import { unknownKeys } from "@/core/border";
-import { everyFeature, featuresOf, KINDS, kindById, meetsNeed } from "@/core/kinds";
+import { unknownKeys } from "@/core/basics/validation";
+import { CHECKS, type CheckRow } from "@/core/catalogue";
+import { everyFeature, featuresOf, KINDS, kindById, meetsNeed } from "@/core/catalogue/kinds";
 import { type Machine, machineSchema } from "@/core/machine";
-import { CHECKS, type CheckRow } from "@/core/trade";
 import type { Assessment, Check, ReadingProblem } from "./types";
 
 export function checkRow(id: string): CheckRow | undefined {

@@ -1,9 +1,8 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation, type Standing, type Verdict } from "@/core/findings";
-import { kindById } from "@/core/kinds";
+import { type Figure, type Finding, judgeDeviation, type Standing, type Verdict } from "@/core/basics/findings";
+import type { Caution, CheckId } from "@/core/catalogue";
+import { kindById } from "@/core/catalogue/kinds";
 import { type Machine, pointOf, type Unit, unitsAcross } from "@/core/machine";
-import type { Caution } from "@/core/safety";
-import type { CheckId } from "@/core/trade";
 import { type Field, type Form, readAt } from "./form";
 import { isPastGauge, pointsAt, settled } from "./settled";
 import type { Assessment, At, Check } from "./types";

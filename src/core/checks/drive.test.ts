@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { gapAt } from "@/core/blades/timing";
+import { gapAt } from "@/core/physics/blades/timing";
 import type { TimingDetail } from "./blade-timing";
 import { FASTEST_METRES_PER_SECOND, type GroundSpeedDetail } from "./ground-speed";
 import type { PassDetail } from "./pass-overlap";

@@ -1,5 +1,5 @@
+import { seededRandom } from "@/core/basics/random";
 import type { Machine } from "@/core/machine";
-import { seededRandom } from "@/core/random";
 import { FLEET } from "@/demo/fleet";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Field, keyOf } from "./form";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { seededRandom } from "@/core/random";
+import { seededRandom } from "@/core/basics/random";
 import { tips, tyres } from "../../../tests/data/helpers";
 import { keyOfFinding, SHEETS, type Sheet, type Spoil, saidOf, spoilsOf, with_ } from "./every-answer.fixtures";
 import { assessed, machineOf } from "./sheets.fixtures";

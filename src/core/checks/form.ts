@@ -1,5 +1,5 @@
-import type { Point } from "@/core/geometry";
-import type { Dimension, Instrument, QuantityRange } from "@/core/units";
+import type { Point } from "@/core/basics/geometry";
+import type { Dimension, Instrument, QuantityRange } from "@/core/basics/units";
 
 /** Where a value stands in a worksheet's readings: the keys down to it. Ids hold no dots, so a joined path is a key. */
 type Common = {

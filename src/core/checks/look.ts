@@ -1,8 +1,8 @@
+import type { Evidence, Finding, Verdict } from "@/core/basics/findings";
+import type { CauseId, CheckId, CheckRow } from "@/core/catalogue";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { knowledgeOf } from "@/core/diagnosis";
-import type { Evidence, Finding, Verdict } from "@/core/findings";
-import { featuresOf, kindById } from "@/core/kinds";
 import type { Machine } from "@/core/machine";
-import type { CauseId, CheckId, CheckRow } from "@/core/trade";
 import { worksheetsFor } from "./registry";
 import { settled } from "./settled";
 import type { Assessment } from "./types";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Figure, Verdict } from "@/core/findings";
+import type { Figure, Verdict } from "@/core/basics/findings";
 import { SHEETS, type Sheet, with_ } from "./every-answer.fixtures";
 import type { QuantityAsked } from "./form";
 import type { Assessment } from "./types";

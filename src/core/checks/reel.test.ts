@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/basics/random";
 import { type Machine, machineSchema, unitSheetOf } from "@/core/machine";
-import { seededRandom } from "@/core/random";
-import { GAP_METRES, movedRoller, stanceOf, travelFor } from "@/core/reel";
+import { GAP_METRES, movedRoller, stanceOf, travelFor } from "@/core/physics/reel";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { FASTEST_METRES_PER_SECOND } from "./ground-speed";
 import type { AttitudeDetail, ContactDetail, LayoutDetail, MatchDetail, ReelSpeedDetail } from "./index";

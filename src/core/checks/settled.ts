@@ -1,4 +1,4 @@
-import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
+import type { Evidence, Figure, Finding, Verdict } from "@/core/basics/findings";
 import type { Assessment, Mark } from "./types";
 import { overall } from "./verdicts";
 

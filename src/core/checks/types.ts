@@ -1,8 +1,7 @@
 import type { z } from "zod";
-import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
+import type { Evidence, Figure, Finding, Verdict } from "@/core/basics/findings";
+import type { Caution, CheckId, EventId } from "@/core/catalogue";
 import type { Machine } from "@/core/machine";
-import type { Caution } from "@/core/safety";
-import type { CheckId, EventId } from "@/core/trade";
 import type { Form } from "./form";
 
 /** What is said by a code, with the details its words need. */

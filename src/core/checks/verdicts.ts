@@ -1,4 +1,4 @@
-import { gravest, type Verdict } from "@/core/findings";
+import { gravest, type Verdict } from "@/core/basics/findings";
 import type { At } from "./types";
 
 /** The gravest of what was read; while something is unread, good news waits. */

@@ -1,4 +1,4 @@
-import type { CauseId, SymptomId } from "@/core/trade";
+import type { CauseId, SymptomId } from "@/core/catalogue";
 import type { Diagnosis } from "./diagnose";
 import { CERTAIN_LOOKS } from "./evidence";
 import { EXPLAINED_LEVEL } from "./levels";

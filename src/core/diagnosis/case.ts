@@ -1,4 +1,4 @@
-import { type CauseId, type CheckId, type ContextId, moversOf, rivalsMoving, type SymptomId } from "@/core/trade";
+import { type CauseId, type CheckId, type ContextId, moversOf, rivalsMoving, type SymptomId } from "@/core/catalogue";
 import { contextFactor } from "./context";
 import { type CaseEvidence, causesOf, checkOf, isShared, looksBehind, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { ContextId } from "@/core/trade";
+import type { ContextId } from "@/core/catalogue";
 import { contextFactor, contradictionIn } from "./context";
 import { allFeatures, knowledgeOf } from "./index";
 

@@ -1,4 +1,4 @@
-import type { ContextId } from "@/core/trade";
+import type { ContextId } from "@/core/catalogue";
 import type { KnownCause } from "./knowledge";
 
 /** Several things that changed on one day are not told twice: the most that contexts together raise a cause by. Estimate. */

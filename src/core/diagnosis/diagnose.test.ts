@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { seededRandom } from "@/core/random";
-import { CONTEXTS, type ContextId, moversOf, rivalsMoving, type SymptomId } from "@/core/trade";
+import { seededRandom } from "@/core/basics/random";
+import { CONTEXTS, type ContextId, moversOf, rivalsMoving, type SymptomId } from "@/core/catalogue";
 import { SEEN_RATIO } from "./evidence";
 import { allFeatures, type Case, type CaseEvidence, diagnose, type Knowledge, knowledgeOf } from "./index";
 

@@ -1,4 +1,4 @@
-import type { CauseId, SymptomId } from "@/core/trade";
+import type { CauseId, SymptomId } from "@/core/catalogue";
 import { assemble, type Case } from "./case";
 import { causesOf, checkOf, looksBehind, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";

@@ -1,4 +1,4 @@
-import type { Evidence } from "@/core/findings";
+import type { Evidence } from "@/core/basics/findings";
 import type { Knowledge } from "./knowledge";
 
 /** As a check's assessment gives it; a measured ratio may name the check it comes from, so that a later one replaces it. */

@@ -1,4 +1,4 @@
-import type { CauseId, CheckState } from "@/core/trade";
+import type { CauseId, CheckState } from "@/core/catalogue";
 import { type Assembled, moved } from "./case";
 import type { KnownCheck } from "./knowledge";
 import { EXPLAINED_LEVEL } from "./levels";

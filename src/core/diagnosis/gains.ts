@@ -1,4 +1,4 @@
-import type { CauseId, CheckId, SymptomId } from "@/core/trade";
+import type { CauseId, CheckId, SymptomId } from "@/core/catalogue";
 import { type Assembled, assemble, type Case, moved } from "./case";
 import type { Knowledge, KnownCheck } from "./knowledge";
 import { jointPresences, logEvidence, type Network, presences, presencesGiven } from "./network";

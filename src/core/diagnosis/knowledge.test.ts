@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type CutsWith, featuresOf, KINDS } from "@/core/kinds";
-import { CAUSES, CHECKS, FIXES, RIVALS, SYMPTOMS } from "@/core/trade";
+import { CAUSES, CHECKS, FIXES, RIVALS, SYMPTOMS } from "@/core/catalogue";
+import { type CutsWith, featuresOf, KINDS } from "@/core/catalogue/kinds";
 import { FLEET } from "@/demo/fleet";
 import { allFeatures, knowledgeOf } from "./index";
 

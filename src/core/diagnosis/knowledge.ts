@@ -1,4 +1,3 @@
-import { type CutsWith, everyFeature, type FeatureId, KINDS, meetsNeed } from "@/core/kinds";
 import {
   CAUSES,
   type CauseId,
@@ -14,7 +13,8 @@ import {
   type Strength,
   SYMPTOMS,
   type SymptomId,
-} from "@/core/trade";
+} from "@/core/catalogue";
+import { type CutsWith, everyFeature, type FeatureId, KINDS, meetsNeed } from "@/core/catalogue/kinds";
 
 /** Whether it is mended on the machine, or with a word to the operator, or is the ground's own. */
 export type CauseGroup = "machine" | "operation" | "turf";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { seededRandom } from "@/core/random";
+import { seededRandom } from "@/core/basics/random";
 import { quickscoreExactly, quickscoreInDoubles } from "./exact.fixtures";
 import { logEvidence, type Network, posteriors, presencesByPasses, presencesGiven, shownOnlyBy } from "./network";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { seededRandom } from "@/core/random";
-import { type CheckState, moversOf, type SymptomId } from "@/core/trade";
+import { seededRandom } from "@/core/basics/random";
+import { type CheckState, moversOf, type SymptomId } from "@/core/catalogue";
 import { presenceOf } from "./case";
 import { boundToComplaint, entropy, expectedFall, gainsOf, Prospect } from "./gains";
 import {

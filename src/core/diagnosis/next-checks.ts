@@ -1,4 +1,4 @@
-import type { CauseId, CheckId, CheckState, SymptomId } from "@/core/trade";
+import type { CauseId, CheckId, CheckState, SymptomId } from "@/core/catalogue";
 import type { Case } from "./case";
 import type { Diagnosis } from "./diagnose";
 import { type Outline, outlineOf } from "./foresight";

@@ -1,4 +1,4 @@
-import type { CauseId, CheckId, CheckState } from "@/core/trade";
+import type { CauseId, CheckId, CheckState } from "@/core/catalogue";
 import { minutesToName, type Outline } from "./foresight";
 import type { Gain } from "./gains";
 import type { KnownCheck } from "./knowledge";

@@ -1,5 +1,5 @@
+import { CAUSES, type CauseId, type CauseRow, type CheckId } from "@/core/catalogue";
 import { cutters, cuttingEdges, type Machine } from "@/core/machine";
-import { CAUSES, type CauseId, type CauseRow, type CheckId } from "@/core/trade";
 import type { Knowledge } from "./knowledge";
 
 /** Where in the swath it shows, metres from the driver's middle, positive to the driver's right. */

@@ -1,4 +1,4 @@
-import { type CauseId, CONTEXTS, type ContextId, type SymptomId } from "@/core/trade";
+import { type CauseId, CONTEXTS, type ContextId, type SymptomId } from "@/core/catalogue";
 import { type Case, logWeightOf, presenceOf } from "./case";
 import { rateOf } from "./context";
 import { boundToComplaint, entropy } from "./gains";

@@ -1,4 +1,4 @@
-import type { CauseId, ContextId, SymptomId } from "@/core/trade";
+import type { CauseId, ContextId, SymptomId } from "@/core/catalogue";
 import { type Case, presenceOf, type SymptomState } from "./case";
 import { type CaseEvidence, causesOf, checkOf, standing } from "./evidence";
 import type { Knowledge } from "./knowledge";

@@ -1,6 +1,6 @@
 import * as z from "zod";
-import { FEATURE_IDS, type FeatureId } from "@/core/kinds";
-import { CAUSES, CHECKS, type CheckId, CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
+import { CAUSES, CHECKS, type CheckId, CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/catalogue";
+import { FEATURE_IDS, type FeatureId } from "@/core/catalogue/kinds";
 import type { Case } from "./case";
 import { contradictionIn } from "./context";
 import { diagnose, type RankedCause } from "./diagnose";

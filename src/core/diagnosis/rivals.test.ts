@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { namedRandom } from "@/core/random";
-import { RIVALS } from "@/core/trade";
+import { namedRandom } from "@/core/basics/random";
+import { RIVALS } from "@/core/catalogue";
 import { moved, presenceOf } from "./case";
 import { SEEN_RATIO } from "./evidence";
 import { allFeatures, type Case, knowledgeOf } from "./index";

@@ -1,4 +1,4 @@
-import type { CauseId, CheckId } from "@/core/trade";
+import type { CauseId, CheckId } from "@/core/catalogue";
 import type { Case } from "./case";
 import { type CaseEvidence, CERTAIN_LOOKS, causesOf, checkOf, standing } from "./evidence";
 import type { Knowledge } from "./knowledge";

@@ -6,7 +6,7 @@ const TO_RUNNING_MINUTES = 2;
 const HEIGHT: Record<Exclude<CheckState, "running">, number> = { parked: 0, "locked-out": 1, raised: 2, bench: 3 };
 
 /** Minutes of making ready, from one state of the machine to another; nothing to stay, or to come down again. Estimates. */
-import type { CheckState } from "@/core/trade";
+import type { CheckState } from "@/core/catalogue";
 export function setUpMinutes(from: CheckState, to: CheckState): number {
   if (from === to) return 0;
   if (from === "running") return STOPPING_MINUTES + FROM_PARKED[to];

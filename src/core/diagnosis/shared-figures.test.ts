@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { MOVED_BY, moversOf, RIVALS, rivalsMoving, type SymptomId } from "@/core/trade";
+import { MOVED_BY, moversOf, RIVALS, rivalsMoving, type SymptomId } from "@/core/catalogue";
 import { presenceOf } from "./case";
 import { allFeatures, type Case, type CaseEvidence, diagnose, knowledgeOf, planChecks } from "./index";
 

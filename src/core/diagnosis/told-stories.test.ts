@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type KindId, kindById } from "@/core/kinds";
-import type { CauseId, CheckId, ContextId, SymptomId } from "@/core/trade";
+import type { CauseId, CheckId, ContextId, SymptomId } from "@/core/catalogue";
+import { type KindId, kindById } from "@/core/catalogue/kinds";
 import { type Case, diagnose, knowledgeOf, type PlaceMeaning, placeOdds, planChecks } from "./index";
 
 /** What a mechanic is told, and how he would go about it (common practice). */

@@ -25,6 +25,20 @@ describe("a job worked up", () => {
     for (const cause of settles) expect(plan.checks[0]?.tells).toContain(cause);
   });
 
+  it("without reasons says the same, and why of nothing", () => {
+    const [whole, quick] = [workUp(ledge), workUp(ledge, { withReasons: false })];
+    const bare = (causes: typeof whole.diagnosis.causes) => causes.map((cause) => ({ ...cause, reasons: [] }));
+    expect(whole.diagnosis.causes.some(({ reasons }) => reasons.length > 0)).toBe(true);
+    expect(quick).toEqual({
+      ...whole,
+      diagnosis: {
+        ...whole.diagnosis,
+        causes: bare(whole.diagnosis.causes),
+        alsoWorthALook: bare(whole.diagnosis.alsoWorthALook),
+      },
+    });
+  });
+
   it("leaves out what was left out, and what is done unless it has gone stale", () => {
     const ids = (input: WorkUpInput) => workUp(input).plan.checks.map(({ id }) => id);
     expect(ids({ ...ledge, skipped: ["hanger-inspection"] })).not.toContain("hanger-inspection");

@@ -1,6 +1,6 @@
 import * as z from "zod";
-import { FEATURE_IDS } from "@/core/kinds";
-import { CAUSES, type CauseId, CHECKS, type CheckId, CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/trade";
+import { CAUSES, type CauseId, CHECKS, type CheckId, CONTEXTS, type ContextId, SYMPTOMS, type SymptomId } from "@/core/catalogue";
+import { FEATURE_IDS } from "@/core/catalogue/kinds";
 import { type Advice, adviceOn, tiedLeaders } from "./advice";
 import type { Case } from "./case";
 import { type Diagnosis, diagnose } from "./diagnose";
@@ -54,11 +54,11 @@ export type WorkUp = {
   settles: CauseId[];
 };
 
-/** Everything the job's left-hand side shows: causes with reasons, what to check next and why, when to stop. */
-export function workUp(input: WorkUpInput): WorkUp {
+/** Everything the job's left-hand side shows: causes with reasons, what to check next and why, when to stop. Reasons are most of the time it takes. */
+export function workUp(input: WorkUpInput, { withReasons } = { withReasons: true }): WorkUp {
   const knowledge = knowledgeOf(input);
   const given = input.given as Case;
-  const diagnosis = diagnose(knowledge, given);
+  const diagnosis = diagnose(knowledge, given, { withReasons });
   const { state, order, done } = input;
   const skipped = [...input.skipped, ...(input.barred ?? [])];
   const common = { knowledge, given, diagnosis, state, done, skipped, prospect: new Prospect(knowledge, given) };

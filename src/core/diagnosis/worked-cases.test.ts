@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { type KindId, kindById } from "@/core/kinds";
-import type { CauseId, CheckId, CheckState, ContextId, SymptomId } from "@/core/trade";
+import type { CauseId, CheckId, CheckState, ContextId, SymptomId } from "@/core/catalogue";
+import { type KindId, kindById } from "@/core/catalogue/kinds";
 import {
   type Case,
   diagnose,

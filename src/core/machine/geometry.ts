@@ -1,5 +1,5 @@
-import type { Point } from "@/core/geometry";
-import { featuresOf, kindById, type Power } from "@/core/kinds";
+import type { Point } from "@/core/basics/geometry";
+import { featuresOf, kindById, type Power } from "@/core/catalogue/kinds";
 import type { Machine, Spindle } from "./schema";
 
 export type Direction = "left" | "front" | "right" | "rear";

@@ -1,3 +1,4 @@
+export { gearboxes } from "./gearboxes";
 export {
   cutters,
   cuttingEdges,
@@ -46,6 +47,7 @@ export {
   benchHeight,
   bracketFor,
   cuttersOf,
+  heightEndOf,
   nearestBracket,
   reelBladesOf,
   schoolOf,

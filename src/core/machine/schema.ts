@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { FEATURE_IDS, REEL_KIND_IDS, ROTARY_KIND_IDS } from "@/core/kinds";
-import { CONTACT_SCHOOLS } from "@/core/reel/contact";
-import { physical, physicalOrNought } from "@/core/units/physical";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
+import { CONTACT_SCHOOLS } from "@/core/catalogue";
+import { FEATURE_IDS, REEL_KIND_IDS, ROTARY_KIND_IDS } from "@/core/catalogue/kinds";
 
 const id = z
   .string()

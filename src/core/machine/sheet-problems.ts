@@ -1,9 +1,9 @@
-import { crossingSides } from "@/core/geometry";
-import { featuresOf, kindById } from "@/core/kinds";
-import { type SideView, sideProblems, stanceOf } from "@/core/reel/side-view";
+import { crossingSides } from "@/core/basics/geometry";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { pointOf } from "./geometry";
 import { placesOf } from "./places";
 import type { Machine, UnitSheet } from "./schema";
+import { type SideView, sideProblems, stanceOf } from "./side-view";
 
 export type SheetProblem = { code: SheetProblemCode; path: (string | number)[]; [detail: string]: unknown };
 export type SheetProblemCode =

@@ -1,4 +1,4 @@
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
 
 /** Where the mechanic stands, looking at the machine; underneath: lying under it, head to the rear, looking up. */
 export type Standpoint = "behind" | "front" | "left" | "right" | "underneath";

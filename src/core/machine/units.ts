@@ -1,5 +1,6 @@
-import { type ContactSchool, stanceOf } from "@/core/reel";
+import type { ContactSchool } from "@/core/catalogue";
 import type { FACINGS, Machine, Unit, UnitSheet } from "./schema";
+import { type End, stanceOf } from "./side-view";
 
 /** Units from the driver's left to right, the forward one first where two stand one behind the other. */
 export function unitsAcross({ units }: Pick<Machine, "units">): Unit[] {
@@ -70,3 +71,7 @@ export const withSheet = <M extends Machine>(machine: M, changes: Partial<M["she
   ...machine,
   sheet: { ...machine.sheet, ...changes },
 });
+
+/** The end of a unit that its height screws move. */
+export const heightEndOf = ({ machine, unit }: { machine: Pick<Machine, "units" | "sheet">; unit: string }): End =>
+  unitSheetOf(machine, unit).adjusters?.heightEnd ?? "rear";

@@ -1,4 +1,4 @@
-import { KINDS } from "@/core/kinds";
+import { KINDS } from "@/core/catalogue/kinds";
 
 /** Version of the schema that sheets are written in; without a number a sheet is of the first. */
 export const SHEET_SCHEMA_VERSION = 4;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import { machineBelt } from "@/core/drive/machine-belt";
 import type { Standpoint } from "@/core/machine";
+import { machineBelt } from "@/core/physics/drive/machine-belt";
 import { beltScene } from "./scene";
 
 const machine = machineOf("ZT-1");

@@ -1,6 +1,6 @@
-import { type BeltRoute, beltRoute, type RoutedPulley } from "@/core/drive/belt-route";
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
 import { type Machine, pointOf, type Standpoint, seenFrom } from "@/core/machine";
+import { type BeltRoute, beltRoute, type RoutedPulley } from "@/core/physics/drive/belt-route";
 
 export type DrawnPulley = { id: string; label: string; role: "drive" | "spindle" | "idler"; at: Point; radius: number; isBack: boolean };
 

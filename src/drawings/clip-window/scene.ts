@@ -1,4 +1,4 @@
-import { CLIP_SHARE } from "@/core/reel";
+import { CLIP_SHARE } from "@/core/physics/reel";
 
 /** Clip against speed: for each unit a line through nought; between browning and ripples is where the point should lie. */
 export type ClipScene = { mostSpeed: number; mostClip: number; browns: number; ripples: number; bestFrom: number };

@@ -1,4 +1,4 @@
-import type { Along, Paper, Setting } from "@/core/reel";
+import type { Along, Paper, Setting } from "@/core/physics/reel";
 
 const ALONG: readonly Along[] = ["left", "middle", "right"];
 const CELL = 74;

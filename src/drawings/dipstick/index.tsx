@@ -1,4 +1,4 @@
-import type { Dipstick } from "@/core/drive/dipstick";
+import type { Dipstick } from "@/core/physics/drive/dipstick";
 
 const MILLIMETRES = 1000;
 const PAGE_WIDTH = 150;

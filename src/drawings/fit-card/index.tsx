@@ -1,5 +1,5 @@
-import { HEAD_MARKS } from "@/core/blades/fit";
 import type { BladeSheet, BoltGrade, HoleShape, StackPart } from "@/core/machine";
+import { HEAD_MARKS } from "@/core/physics/blades/fit";
 import { holeOutlines } from "./shapes";
 
 const CHALK = "var(--chalk)";

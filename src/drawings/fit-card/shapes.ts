@@ -1,4 +1,4 @@
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
 import type { HoleShape } from "@/core/machine";
 
 /** A hole to scale about its middle: closed outlines, metres. A star's waist and a spline's root are drawn in usual proportion (estimates). */

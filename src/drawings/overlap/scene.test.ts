@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { bladesOf, leastOverlap, straightOverlaps, turnOverlaps } from "@/core/blades/overlap";
 import { machineOf } from "@/core/checks/sheets.fixtures";
+import { bladesOf, leastOverlap, straightOverlaps, turnOverlaps } from "@/core/physics/blades/overlap";
 import { holeOutlines } from "../fit-card/shapes";
 import { overlapScene, type Travel } from "./scene";
 

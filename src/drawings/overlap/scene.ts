@@ -1,5 +1,5 @@
-import { leastOverlap, type SweptBlade, straightOverlaps, turnOverlaps } from "@/core/blades/overlap";
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
+import { leastOverlap, type SweptBlade, straightOverlaps, turnOverlaps } from "@/core/physics/blades/overlap";
 
 /** How the deck travels: straight with its nose turned, or about a point on the line of the axle that does not steer. */
 export type Travel = { kind: "straight"; crabRadians: number } | { kind: "turn"; radiusMetres: number };

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
 import { type Fit, fitInto } from "../fit";
 import type { PlanScene } from "./scene";
 

@@ -1,4 +1,4 @@
-import type { Plane, Point } from "@/core/geometry";
+import type { Plane, Point } from "@/core/basics/geometry";
 import { type Machine, pointOf, type Standpoint, seenFrom, type Unit, unitSheetOf } from "@/core/machine";
 
 export type Outline = { id: string; corners: Point[] };

@@ -1,6 +1,6 @@
-import { type Plane, type Point, planeHeight } from "@/core/geometry";
+import { type Plane, type Point, planeHeight } from "@/core/basics/geometry";
 import { cuttingEdges, type Machine, type Standpoint, seenFrom } from "@/core/machine";
-import { cutSection, ledgeBetweenPasses } from "@/core/turf";
+import { cutSection, ledgeBetweenPasses } from "@/core/physics/turf";
 
 /** `across` is the viewer's x, as in the plan above it; heights in metres above the wheels' plane. */
 export type SectionPoint = { across: number; height?: number };

@@ -1,4 +1,4 @@
-import { alongGround, crestHeight, groundLine, heightOver, type SidePoint, type SideView, stanceOf } from "@/core/reel";
+import { alongGround, crestHeight, groundLine, heightOver, type SidePoint, type SideView, stanceOf } from "@/core/physics/reel";
 
 export type SideParts = SideView & { reel?: SidePoint | undefined; reelRadiusMetres?: number | undefined };
 export type SideCircle = { id: "front" | "rear" | "reel"; x: number; z: number; radius: number };

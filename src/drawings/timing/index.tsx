@@ -1,4 +1,4 @@
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
 
 export type TurnedBlade = { id: string; centre: Point; lengthMetres: number; widthMetres: number; angle: number };
 

@@ -2,9 +2,9 @@
 
 import { Activity, AudioWaveform, CircleStop, Droplet, Flame, Thermometer, TrendingDown } from "lucide-react";
 import { useEffect, useRef } from "react";
-import type { SymptomId } from "@/core/trade";
-import { LOOKS, PATCH } from "@/core/turf";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
+import type { SymptomId } from "@/core/catalogue";
+import { LOOKS, PATCH } from "@/core/physics/turf";
 import { turfPixels } from "./scene";
 
 const WIDTH = 240;

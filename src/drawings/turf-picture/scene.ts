@@ -1,4 +1,4 @@
-import { type Look, makeNoise, PATCH, type TurfPoint, turfAt } from "@/core/turf";
+import { type Look, makeNoise, PATCH, type TurfPoint, turfAt } from "@/core/physics/turf";
 
 const SEED = 4711;
 /** How much of the light comes from the left and how much from the far side. */

@@ -1,4 +1,4 @@
-import type { LaidUnit, RolledStretch } from "@/core/reel";
+import type { LaidUnit, RolledStretch } from "@/core/physics/reel";
 import { swathScene } from "./scene";
 
 const WIDTH = 640;

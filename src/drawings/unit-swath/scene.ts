@@ -1,5 +1,5 @@
-import type { Point } from "@/core/geometry";
-import { endsOf, type LaidUnit, type RolledStretch } from "@/core/reel";
+import type { Point } from "@/core/basics/geometry";
+import { endsOf, type LaidUnit, type RolledStretch } from "@/core/physics/reel";
 
 /** Units from above with the step chart of how often the swath is rolled beneath, one scale across. Metres, x to the driver's right, y forward. */
 export type SwathScene = {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import type { UnitSystem } from "@/core/basics/units";
 import { SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
-import type { UnitSystem } from "@/core/units";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayState, sayWarning } from "./words";
 
 /** A worksheet whose whole answer is that all is well. */

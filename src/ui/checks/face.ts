@@ -1,8 +1,8 @@
 import type { ComponentType } from "react";
+import type { Point } from "@/core/basics/geometry";
+import type { UnitSystem } from "@/core/basics/units";
 import type { Assessment, Check, Of, Said } from "@/core/checks";
-import type { Point } from "@/core/geometry";
 import type { Machine, Standpoint } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 
 /** To whom something is said: of which machine, in whose units. */
 export type Told = { machine: Machine; system: UnitSystem };

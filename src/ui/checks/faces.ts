@@ -1,4 +1,4 @@
-import type { CheckId } from "@/core/trade";
+import type { CheckId } from "@/core/catalogue";
 import { face as antiScalpWheels } from "./anti-scalp-wheels";
 import { face as armPlay } from "./arm-play";
 import { face as bedknifeAttitude } from "./bedknife-attitude";

@@ -1,6 +1,6 @@
+import { seededRandom } from "@/core/basics/random";
+import type { UnitSystem } from "@/core/basics/units";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
-import { seededRandom } from "@/core/random";
-import type { UnitSystem } from "@/core/units";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./words";
 

@@ -1,7 +1,7 @@
+import type { Instrument, UnitSystem } from "@/core/basics/units";
 import type { Assessment, Mark } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import { gearboxes } from "@/core/sequences/rebuild";
-import type { Instrument, UnitSystem } from "@/core/units";
+import { gearboxes } from "@/core/machine";
 import { placeName, show } from "../words/quantities";
 import type { AnyFace, Told } from "./face";
 

@@ -1,6 +1,6 @@
+import type { UnitSystem } from "@/core/basics/units";
 import type { UnitSheet } from "@/core/machine";
-import { LEAST_CLEARANCE_SHARE, type SideView, scalpingRadius, stanceOf, wheelbaseOf } from "@/core/reel";
-import type { UnitSystem } from "@/core/units";
+import { LEAST_CLEARANCE_SHARE, type SideView, scalpingRadius, stanceOf, wheelbaseOf } from "@/core/physics/reel";
 import { SideViewDrawing } from "@/drawings/side-view";
 import { length, sayDegrees, sayRadius } from "./shared";
 

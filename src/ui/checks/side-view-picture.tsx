@@ -3,7 +3,7 @@
 import { useState } from "react";
 import type { AttitudeReadings } from "@/core/checks/bedknife-attitude";
 import { unitSheetOf, unitsAcross } from "@/core/machine";
-import { laidOn, movedRoller, travelFor } from "@/core/reel";
+import { laidOn, movedRoller, travelFor } from "@/core/physics/reel";
 import type { PictureArgs } from "./face";
 import { Waiting } from "./framed";
 import { PictureSlider } from "./picture-slider";

@@ -1,6 +1,6 @@
-import { type Plane, type Point, planeHeight } from "@/core/geometry";
+import { type Plane, type Point, planeHeight } from "@/core/basics/geometry";
+import type { UnitSystem } from "@/core/basics/units";
 import { pointOf, type Standpoint, seenFrom } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 import { contourLines } from "@/drawings/plan/scene";
 import { SwathSection } from "@/drawings/section";
 import { sectionScene } from "@/drawings/section/scene";

@@ -1,6 +1,6 @@
 "use client";
 
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
 import { PictureSlider } from "./picture-slider";
 import { sayRadius } from "./shared";
 

@@ -1,7 +1,7 @@
+import type { Figure } from "@/core/basics/findings";
+import type { UnitSystem } from "@/core/basics/units";
 import type { Action, Assessment, Told as Said } from "@/core/checks";
-import type { Figure } from "@/core/findings";
 import type { Machine } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 import { figureValue as plainValue, VERDICT_WORDS } from "../words/quantities";
 import type { Told, ToldFrom } from "./face";
 import { faceOf } from "./faces";

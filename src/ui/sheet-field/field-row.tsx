@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import type { SheetWord } from "@/core/machine";
-import type { SheetField } from "@/core/sheet";
+import type { SheetField } from "@/core/machine/specification";
 import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { QuantityField } from "@/ui/quantity-field";

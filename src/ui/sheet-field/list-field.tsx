@@ -2,7 +2,7 @@
 
 import { ArrowDown, ArrowUp, X } from "lucide-react";
 import { Fragment, type ReactNode } from "react";
-import type { SheetField } from "@/core/sheet";
+import type { SheetField } from "@/core/machine/specification";
 import { useSeat } from "@/ui/person";
 import { choiceWords } from "@/ui/words/sheet";
 import { columnId, type FieldTrouble, linesOf, type RowText, rowsIn, rowTroubles } from "./read-text";

@@ -1,5 +1,5 @@
-import { type FieldSpec, type Row, TABLE_ROWS, UNSEEN } from "@/core/sheet";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
+import { type FieldSpec, type Row, TABLE_ROWS, UNSEEN } from "@/core/machine/specification";
 import { type Entry, readEntry, writeQuantity } from "@/ui/entry";
 
 export type FieldTrouble =

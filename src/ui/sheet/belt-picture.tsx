@@ -1,7 +1,7 @@
 "use client";
 
-import { machineBelt } from "@/core/drive/machine-belt";
 import type { Machine, Standpoint } from "@/core/machine";
+import { machineBelt } from "@/core/physics/drive/machine-belt";
 import { BeltPath } from "@/drawings/belt-path";
 import { beltScene } from "@/drawings/belt-path/scene";
 import { fitInto } from "@/drawings/fit";

@@ -1,12 +1,12 @@
 "use client";
 
 import { Suspense, useMemo } from "react";
+import type { Verdict } from "@/core/basics/findings";
+import type { Point } from "@/core/basics/geometry";
+import { table } from "@/core/basics/tables";
+import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/basics/units";
 import { type Assessment, type Field, type Form, keyOf, type QuantityAsked, readAt } from "@/core/checks";
-import type { Verdict } from "@/core/findings";
-import type { Point } from "@/core/geometry";
 import { type Machine, STANDPOINT_LABELS, type Standpoint, seenFrom } from "@/core/machine";
-import { table } from "@/core/tables";
-import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
 import { type Fit, fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";

@@ -1,10 +1,10 @@
 "use client";
 
 import { type ReactNode, Suspense, useEffect, useMemo, useRef, useState } from "react";
+import type { UnitSystem } from "@/core/basics/units";
 import { type Assessment, type Check, type Form, keyOf } from "@/core/checks";
-import type { StaleReason } from "@/core/events";
+import type { StaleReason } from "@/core/job/staleness";
 import type { Machine, Standpoint } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 import { AnswerActions, AnswerDetails, AnswerHead } from "../answer";
 import { faceOf } from "../checks/faces";
 import { isWrong } from "../entry";

@@ -1,3 +1,5 @@
+import { emptyTable } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
 import {
   type Assessment,
   assessWith,
@@ -10,8 +12,6 @@ import {
   readAt,
 } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import { emptyTable } from "@/core/tables";
-import type { UnitSystem } from "@/core/units";
 import { type FieldEntry, isWrong, readField, valueIn, writeQuantity } from "../entry";
 import { sayIssue } from "../words/issues";
 

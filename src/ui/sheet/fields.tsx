@@ -12,8 +12,8 @@ import {
   useState,
 } from "react";
 import { flushSync } from "react-dom";
+import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/basics/units";
 import { type Field, type Group, keyOf, type QuantityAsked } from "@/core/checks";
-import { formatQuantity, shownUnit, type UnitSystem, unitById } from "@/core/units";
 import type { FieldEntry, ListEntry, NumberEntry } from "../entry";
 import { QuantityField } from "../quantity-field";
 import { type Evaluated, type Typed, typedIn } from "./evaluate";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { seededRandom } from "@/core/basics/random";
 import { type Check, keyOf, rowsOf, worksheetById, worksheetsFor } from "@/core/checks";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import { seededRandom } from "@/core/random";
 import { FLEET } from "@/demo/fleet";
 import { soundReadings } from "@/stories/sound-readings";
 import { evaluate, typedAgain } from "./evaluate";

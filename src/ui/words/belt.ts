@@ -1,7 +1,7 @@
-import type { RouteProblem } from "@/core/drive/belt-route";
-import { LEAST_WRAP, type MachineBelt } from "@/core/drive/machine-belt";
+import type { UnitSystem } from "@/core/basics/units";
 import type { Machine } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
+import type { RouteProblem } from "@/core/physics/drive/belt-route";
+import { LEAST_WRAP, type MachineBelt } from "@/core/physics/drive/machine-belt";
 import { placeName, show } from "./quantities";
 
 type Pulleys = readonly { id: string; label: string }[];

@@ -1,10 +1,19 @@
 import { describe, expect, it } from "vitest";
-import { KIND_IDS } from "@/core/kinds";
+import { KIND_IDS } from "@/core/catalogue/kinds";
+import { type FitReason, fitsMachine, PART_KINDS, partFields, partSchema } from "@/core/fleet/parts";
+import { DUE_STATES, type ServiceStanding } from "@/core/fleet/service/standings";
+import { SERVICE_TASKS } from "@/core/fleet/service/tasks";
 import { type Machine, machineSchema, SHEET_WORDS } from "@/core/machine";
-import { type FitReason, fitsMachine, PART_KINDS, partFields, partSchema } from "@/core/parts";
-import { DUE_STATES, type ServiceStanding } from "@/core/service/standings";
-import { SERVICE_TASKS } from "@/core/service/tasks";
-import { fieldsOf, missingOf, type SheetPart, sheetDifferences, sheetPlaces, TEMPLATES, templateMachine, withValue } from "@/core/sheet";
+import {
+  fieldsOf,
+  missingOf,
+  type SheetPart,
+  sheetDifferences,
+  sheetPlaces,
+  TEMPLATES,
+  templateMachine,
+  withValue,
+} from "@/core/machine/specification";
 import { FLEET } from "@/demo/fleet";
 import { FIT_WORDS, money, PART_WORDS, sayFit, sayReason } from "./parts";
 import { STATE_LABELS, sayDay, sayRaised, sayRule, taskLabel } from "./service";

@@ -1,5 +1,5 @@
+import type { Caution } from "@/core/catalogue";
 import { worksheetById } from "@/core/checks";
-import type { Caution } from "@/core/safety";
 
 export const DEFER = "The machine's manual, your employer's lock-out rules and local law come first.";
 export const TEST_CUT_CAUTION = "Drive off, engine stopped, blades still, before leaving the seat to look.";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { CONTEXTS, SYMPTOMS } from "@/core/catalogue";
 import { likelihoodOf } from "@/core/diagnosis";
-import { CONTEXTS, SYMPTOMS } from "@/core/trade";
 import { LIKELIHOOD_WORDS, labelOfCause, percent, sayAdvice, sayMoved, sayReason } from "./diagnosis";
 import { sayQuestion } from "./questions";
 

@@ -1,6 +1,7 @@
+import { table } from "@/core/basics/tables";
+import { CAUSES, CHECKS, CONTEXTS, causesNow, RIVALS, SYMPTOMS } from "@/core/catalogue";
 import type { Advice, Likelihood, Reason } from "@/core/diagnosis";
-import { table } from "@/core/tables";
-import { CAUSES, CHECKS, CONTEXTS, causesNow, RIVALS, SYMPTOMS } from "@/core/trade";
+import { MENDED } from "@/core/diagnosis/levels";
 
 export const LIKELIHOOD_WORDS: Record<Likelihood, string> = {
   "very-likely": "very likely",
@@ -50,6 +51,7 @@ export function sayReason(reason: Reason): string {
     case "place":
       return "Where it shows in the swath";
     case "evidence": {
+      if (reason.check === MENDED) return "Something was done about it";
       const check = reason.check ? labelOfCheck(reason.check) : "A measured figure";
       return reason.result ? `${check}: ${RESULT_WORDS[reason.result] ?? reason.result}` : `${check}, as read`;
     }

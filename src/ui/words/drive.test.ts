@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
-import { machineBelt } from "@/core/drive/machine-belt";
+import { machineBelt } from "@/core/physics/drive/machine-belt";
 import { said } from "../checks/said.fixtures";
 import { sayWarning } from "../checks/words";
 import { sayBelt, sayRouteProblem } from "./belt";

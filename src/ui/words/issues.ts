@@ -1,5 +1,5 @@
-import { table } from "@/core/tables";
-import { type Dimension, formatQuantity, type QuantityIssue, type UnitSystem } from "@/core/units";
+import { table } from "@/core/basics/tables";
+import { type Dimension, formatQuantity, type QuantityIssue, type UnitSystem } from "@/core/basics/units";
 import { FACED } from "../checks/faces";
 import { sayProblem } from "../checks/words";
 import { labelOfCheck } from "./diagnosis";

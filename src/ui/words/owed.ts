@@ -1,5 +1,5 @@
-import type { OwedDetail } from "@/core/jobs";
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
+import type { OwedDetail } from "@/core/job/jobs";
 import { sayGap } from "./proof";
 
 const WORDS: Record<string, string> = table({

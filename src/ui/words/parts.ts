@@ -1,6 +1,6 @@
-import type { Fit, FitReason, PartKind } from "@/core/parts";
-import { table } from "@/core/tables";
-import type { UnitSystem } from "@/core/units";
+import { table } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
+import type { Fit, FitReason, PartKind } from "@/core/fleet/parts";
 import { showSize } from "./quantities";
 
 export const PART_WORDS: Record<PartKind, string> = {

@@ -1,5 +1,5 @@
-import type { CutGrade, ProofGap } from "@/core/jobs";
-import { CHECKS } from "@/core/trade";
+import { CHECKS } from "@/core/catalogue";
+import type { CutGrade, ProofGap } from "@/core/job/jobs";
 import { labelOfSymptom } from "./diagnosis";
 import { VERDICT_WORDS } from "./quantities";
 import { sayDoubts } from "./state";

@@ -1,7 +1,7 @@
-import type { Movement, StaleReason } from "@/core/events";
-import { type Figure, plusMinus95, type Standing, type Tolerance, type Verdict } from "@/core/findings";
+import { type Figure, plusMinus95, type Standing, type Tolerance, type Verdict } from "@/core/basics/findings";
+import { type Dimension, formatQuantity, fromSi, type Instrument, type UnitSystem } from "@/core/basics/units";
+import type { Movement, StaleReason } from "@/core/job/staleness";
 import type { Machine } from "@/core/machine";
-import { type Dimension, formatQuantity, fromSi, type Instrument, type UnitSystem } from "@/core/units";
 
 type Told = { machine: Machine; system: UnitSystem };
 

@@ -1,5 +1,5 @@
+import { table } from "@/core/basics/tables";
 import type { Question } from "@/core/diagnosis";
-import { table } from "@/core/tables";
 import { labelOfContext, labelOfSymptom } from "./diagnosis";
 
 /** Questions as they are asked over the telephone; what is not here is asked by its label. */

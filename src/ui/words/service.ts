@@ -1,6 +1,6 @@
-import type { DueState, ServiceStanding } from "@/core/service/standings";
-import { type ServiceRule, type TaskId, taskRow } from "@/core/service/tasks";
-import { EVENTS } from "@/core/trade";
+import { EVENTS } from "@/core/catalogue";
+import type { DueState, ServiceStanding } from "@/core/fleet/service/standings";
+import { type ServiceRule, type TaskId, taskRow } from "@/core/fleet/service/tasks";
 import { dateOnly, sinceWords } from "../time";
 
 export const STATE_LABELS: Record<DueState, string> = {

@@ -1,5 +1,5 @@
-import type { SetUp, Unsuited } from "@/core/bench/set-up";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
+import type { SetUp, Unsuited } from "@/core/job/bench/set-up";
 import { show } from "./quantities";
 
 type Say<Codes extends { code: string }> = { [Code in Codes["code"]]: (one: Extract<Codes, { code: Code }>, system: UnitSystem) => string };

@@ -1,4 +1,6 @@
-import { FEATURES, KINDS } from "@/core/kinds";
+import { table } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
+import { FEATURES, KINDS } from "@/core/catalogue/kinds";
 import { type Machine, SHEET_WORDS, type SheetWord, wordOf } from "@/core/machine";
 import {
   type DRAWN,
@@ -12,9 +14,7 @@ import {
   TABLE_ROWS,
   type UnitPart,
   valueAt,
-} from "@/core/sheet";
-import { table } from "@/core/tables";
-import type { UnitSystem } from "@/core/units";
+} from "@/core/machine/specification";
 import { asWritten, show } from "./quantities";
 
 export const WORD_LABELS: Record<SheetWord, string> = {

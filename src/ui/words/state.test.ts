@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { CHECKS, FIXES } from "@/core/catalogue";
 import { SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import type { CutDoubt, ProofGap } from "@/core/jobs";
+import type { CutDoubt, ProofGap } from "@/core/job/jobs";
+import { itemsFor, SAFE_STATES } from "@/core/job/safety";
+import { type Clearing, machineState, mayRun, type RunReason, type Unsafe } from "@/core/job/status";
+import { Log } from "@/core/job/status/log.fixtures";
 import { cutters } from "@/core/machine";
-import { itemsFor, SAFE_STATES } from "@/core/safety";
-import { type Clearing, machineState, mayRun, type RunReason, type Unsafe } from "@/core/state";
-import { Log } from "@/core/state/log.fixtures";
-import { CHECKS, FIXES } from "@/core/trade";
 import { FLEET } from "@/demo/fleet";
 import { STATE_WORDS, sayIssue } from "./issues";
 import { sayOwed } from "./owed";

@@ -1,6 +1,6 @@
-import type { CutDoubt } from "@/core/jobs";
+import type { CutDoubt } from "@/core/job/jobs";
+import type { Clearing, RunReason, Unsafe } from "@/core/job/status";
 import type { Machine } from "@/core/machine";
-import type { Clearing, RunReason, Unsafe } from "@/core/state";
 import { placeIn } from "../checks/shared";
 import { sayPlace, sayState } from "../checks/words";
 import { labelOfCause, labelOfCheck } from "./diagnosis";

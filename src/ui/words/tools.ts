@@ -1,5 +1,5 @@
-import type { Tool } from "@/core/tools";
-import { formatFraction, type UnitSystem } from "@/core/units";
+import { formatFraction, type UnitSystem } from "@/core/basics/units";
+import type { Tool } from "@/core/job/tools";
 import { show } from "./quantities";
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

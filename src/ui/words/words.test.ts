@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { INCH_METRES, PSI_PASCALS, parseQuantity, type UnitSystem } from "@/core/basics/units";
 import { type Action, assessCheck } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
-import { INCH_METRES, PSI_PASCALS, parseQuantity, type UnitSystem } from "@/core/units";
 import { FLEET } from "@/demo/fleet";
 import { sayAction, sayAnswer } from "../checks/words";
 import { sayError, sayIssue, sayQuantityIssue } from "./issues";

@@ -7,7 +7,7 @@ function answer(request: Request): Answer {
   if (request.kind === "questions") {
     return { kind: "questions", number: request.number, result: questionsFor(request.input, request.answered, request.most) };
   }
-  return { kind: "work-up", number: request.number, result: workUp(request.input) };
+  return { kind: "work-up", number: request.number, result: workUp(request.input, request) };
 }
 
 answering((data) => requestSchema.safeParse(data), answer);

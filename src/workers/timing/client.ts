@@ -1,4 +1,4 @@
-import type { PairStudied, PairStudy } from "@/core/blades/timing-study";
+import type { PairStudied, PairStudy } from "@/core/physics/blades/timing-study";
 import { asker } from "../asking";
 import type { Answer, Request } from "./protocol";
 

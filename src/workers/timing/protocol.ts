@@ -1,6 +1,6 @@
 import * as z from "zod";
-import type { PairStudy } from "@/core/blades/timing-study";
-import { physical, physicalOrNought } from "@/core/units/physical";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
+import type { PairStudy } from "@/core/physics/blades/timing-study";
 
 const bladeSchema = z.object({ lengthMetres: physical("metres", 2), widthMetres: physical("metres", 2) });
 

@@ -1,4 +1,4 @@
-import { studyPair } from "@/core/blades/timing-study";
+import { studyPair } from "@/core/physics/blades/timing-study";
 import { answering } from "../asking";
 import { type Answer, type Request, requestSchema } from "./protocol";
 

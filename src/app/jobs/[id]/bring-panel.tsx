@@ -1,9 +1,9 @@
 "use client";
 
 import { useState } from "react";
+import { CHECKS, type CheckId, type CheckRow, FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/catalogue";
 import type { WorkUp } from "@/core/diagnosis";
-import { toolsFor } from "@/core/tools";
-import { CHECKS, type CheckId, type CheckRow, FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/trade";
+import { toolsFor } from "@/core/job/tools";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
 import { labelOfCheck } from "@/ui/words/diagnosis";

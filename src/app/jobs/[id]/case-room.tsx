@@ -6,6 +6,7 @@ import { VerdictMark } from "@/ui/verdict";
 import { labelOfCause } from "@/ui/words/diagnosis";
 import { CheckListHead } from "./check-list";
 import { Said } from "./complaint-panel";
+import { LookAgain } from "./look-again";
 import { type ListedStep, otherChecks, type PanelId } from "./steps";
 import { Suspects } from "./suspects";
 import type { Desk } from "./use-diagnosis";
@@ -32,7 +33,7 @@ export function CaseRoom({ view, now, desk, order, setOrder, listed, panel, sugg
     <aside className="relative min-h-0 overflow-y-auto border-rule p-3 lg:border-r" aria-label="The job">
       <Said view={view} now={now} open={open} />
       {view.machineState.struck && <Suspicion struck={view.machineState.struck} open={open} />}
-      <Standing view={view} />
+      <LookAgain view={view} workUp={desk.workUp} open={open} />
       <Suspects
         workUp={desk.workUp}
         lastCheck={view.takes.at(-1)?.checkId}
@@ -84,16 +85,6 @@ function Suspicion({ struck, open }: { struck: NonNullable<JobView["machineState
       </div>
     </details>
   );
-}
-
-const STANDING_WORDS: Partial<Record<JobView["case"]["standing"], string>> = {
-  "unknown-until-cut": "Something was mended: nobody knows what is left of the complaint until the test cut.",
-  gone: "The test cut was all alike: nothing of the complaint is left.",
-};
-
-function Standing({ view }: { view: JobView }) {
-  const words = STANDING_WORDS[view.case.standing];
-  return words && view.state !== "closed" ? <p className="mt-3 border-l-4 border-dye px-2 leading-snug">{words}</p> : null;
 }
 
 const STATUS_WORDS: Record<ListedStep["status"], string> = { done: "done", bad: "not right", stale: "to be read again", open: "open" };

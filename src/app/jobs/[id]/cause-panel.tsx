@@ -1,9 +1,5 @@
 "use client";
 
-import { isOffered } from "@/core/checks";
-import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
-import type { Machine } from "@/core/machine";
-import { putBackPoints } from "@/core/state";
 import {
   CAUSES,
   type CauseRow,
@@ -17,7 +13,11 @@ import {
   type FixRow,
   RIVALS,
   type Rival,
-} from "@/core/trade";
+} from "@/core/catalogue";
+import { isOffered } from "@/core/checks";
+import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
+import { putBackPoints } from "@/core/job/status";
+import type { Machine } from "@/core/machine";
 import type { JobView } from "@/data/job-view";
 import { LIKELIHOOD_WORDS, labelOfCause, labelOfCheck, labelOfSymptom, percent, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";

@@ -1,6 +1,6 @@
-import { spokenFor } from "@/core/jobs";
-import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
-import { CAUSES, type CauseRow } from "@/core/trade";
+import { CAUSES, type CauseRow } from "@/core/catalogue";
+import { featuresOf, kindById, meetsNeed } from "@/core/catalogue/kinds";
+import { spokenFor } from "@/core/job/jobs";
 import type { JobView } from "@/data/job-view";
 
 const causeRows: readonly CauseRow[] = CAUSES;

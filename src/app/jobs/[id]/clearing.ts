@@ -1,4 +1,4 @@
-import type { Clearing } from "@/core/state";
+import type { Clearing } from "@/core/job/status";
 import type { PanelId } from "./steps";
 
 /** Where the screen leads to clear a reason. */

@@ -1,9 +1,9 @@
 "use client";
 
 import { useRouter } from "next/navigation";
+import { SYMPTOMS } from "@/core/catalogue";
+import { stopsMowing } from "@/core/job/safety";
 import { cutters } from "@/core/machine";
-import { stopsMowing } from "@/core/safety";
-import { SYMPTOMS } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { HazardNote } from "@/ui/hazard-note";
 import { sinceWords } from "@/ui/time";

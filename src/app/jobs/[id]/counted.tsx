@@ -2,9 +2,9 @@
 
 import { Minus, Plus } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
-import { TORQUE_WITHIN } from "@/core/blades/bolts";
-import { type Ask, asksOf, type SequenceState, stepProblems } from "@/core/sequences/counted";
-import { parseQuantity, shownUnit, unitById } from "@/core/units";
+import { parseQuantity, shownUnit, unitById } from "@/core/basics/units";
+import { type Ask, asksOf, type SequenceState, stepProblems } from "@/core/job/sequences/counted";
+import { TORQUE_WITHIN } from "@/core/physics/blades/bolts";
 import { Choice, TextField } from "@/ui/choice";
 import { type Ticket, useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

@@ -1,8 +1,8 @@
 "use client";
 
+import { CHECKS, type CheckId, EVENTS } from "@/core/catalogue";
 import { isOffered } from "@/core/checks";
-import { type DeckState, WHILE_OFF } from "@/core/sequences/deck-off";
-import { CHECKS, type CheckId, EVENTS } from "@/core/trade";
+import { type DeckState, WHILE_OFF } from "@/core/job/sequences/deck-off";
 import type { JobView } from "@/data/job-view";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import type { Act } from "./act";

@@ -1,5 +1,6 @@
 "use client";
 
+import { CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/catalogue";
 import type {
   CUT_DRIVERS,
   CUT_DRYNESS,
@@ -10,10 +11,9 @@ import type {
   CUT_TURFS,
   ProofGap,
   SYMPTOM_NOW,
-} from "@/core/jobs";
+} from "@/core/job/jobs";
+import { mayRun } from "@/core/job/status";
 import { cutters } from "@/core/machine";
-import { mayRun } from "@/core/state";
-import { CHECKS, FIX_LABELS, type FixId, type SymptomId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

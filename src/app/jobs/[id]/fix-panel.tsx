@@ -1,15 +1,14 @@
 "use client";
 
 import { useMemo } from "react";
-import { isIncredibleTorque } from "@/core/blades/bolts";
+import { emptyTable, table } from "@/core/basics/tables";
+import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/basics/units";
+import { CHECKS, EVENTS, FIX_CAUTIONS, FIX_LABELS, FIXES, type FixRow, GRINDS_KNIFE, isByUnit, SPINS_REEL } from "@/core/catalogue";
 import type { DeckDetail, TyreDetail } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
+import { offBench } from "@/core/job/status";
 import { reelBladesOf, unitSheetOf } from "@/core/machine";
-import { FIX_CAUTIONS } from "@/core/safety";
-import { offBench } from "@/core/state";
-import { emptyTable, table } from "@/core/tables";
-import { CHECKS, EVENTS, FIX_LABELS, FIXES, type FixRow, GRINDS_KNIFE, isByUnit, SPINS_REEL } from "@/core/trade";
-import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/units";
+import { isIncredibleTorque } from "@/core/physics/blades/bolts";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -1,10 +1,10 @@
 "use client";
 
 import { memo, useEffect } from "react";
+import type { CheckRow } from "@/core/catalogue";
 import { type Assessment, worksheetById } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
-import type { CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { faceOf } from "@/ui/checks/faces";
 import { useDraft } from "@/ui/draft";

@@ -1,6 +1,6 @@
 "use client";
 
-import type { SafeState } from "@/core/safety";
+import type { SafeState } from "@/core/job/safety";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { PanelId } from "./steps";
 

@@ -1,7 +1,7 @@
 "use client";
 
-import { type Face, GRINDING_HABIT, type Ground, PASSES_AN_IN_FEED, planGrind, planReel } from "@/core/reel";
-import { INCH_METRES, parseQuantity, shownUnit, type UnitSystem } from "@/core/units";
+import { INCH_METRES, parseQuantity, shownUnit, type UnitSystem } from "@/core/basics/units";
+import { type Face, GRINDING_HABIT, type Ground, PASSES_AN_IN_FEED, planGrind, planReel } from "@/core/physics/reel";
 import { sayQuantityIssue } from "@/ui/words/issues";
 import { show } from "@/ui/words/quantities";
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { ROUND_STATE, type Round } from "@/core/sequences/guided";
+import { ROUND_STATE, type Round } from "@/core/job/sequences/guided";
 import type { JobView } from "@/data/job-view";
 import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";

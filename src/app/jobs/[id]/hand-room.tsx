@@ -2,10 +2,10 @@
 
 import dynamic from "next/dynamic";
 import type { ReactNode } from "react";
+import { table } from "@/core/basics/tables";
 import { type Assessment, checkRow } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
-import { table } from "@/core/tables";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause } from "@/ui/words/diagnosis";
 import type { Act } from "./act";

@@ -1,7 +1,7 @@
 "use client";
 
-import { isSubstantial } from "@/core/safety";
-import { isBroken, isLetGoByWord, mayRun, type Stands, type Unsafe } from "@/core/state";
+import { isSubstantial } from "@/core/job/safety";
+import { isBroken, isLetGoByWord, mayRun, type Stands, type Unsafe } from "@/core/job/status";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

@@ -1,4 +1,4 @@
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
 import type { JobView } from "@/data/job-view";
 import type { Owed } from "@/data/owed";
 import { dateAndTime, dateOnly, type Zone } from "@/ui/time";

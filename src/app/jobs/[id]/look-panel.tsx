@@ -1,9 +1,9 @@
 "use client";
 
+import { table } from "@/core/basics/tables";
+import { CAUSES, type CauseRow, type CheckRow } from "@/core/catalogue";
+import { featuresOf, kindById, meetsNeed } from "@/core/catalogue/kinds";
 import type { WorkUp } from "@/core/diagnosis";
-import { featuresOf, kindById, meetsNeed } from "@/core/kinds";
-import { table } from "@/core/tables";
-import { CAUSES, type CauseRow, type CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -1,8 +1,8 @@
 "use client";
 
 import { useEffect, useState } from "react";
+import type { ContextId } from "@/core/catalogue";
 import type { Question, WorkUp, WorkUpInput } from "@/core/diagnosis";
-import type { ContextId } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { useDraft } from "@/ui/draft";

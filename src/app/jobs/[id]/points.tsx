@@ -1,6 +1,6 @@
 "use client";
 
-import type { Answers, SafetyItem } from "@/core/safety";
+import type { Answers, SafetyItem } from "@/core/job/safety";
 
 /** Points answered one by one, by touch. A no at a firm one stops at once; a soft one may be missing, with the reason. */
 export function Points({

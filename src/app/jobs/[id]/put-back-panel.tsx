@@ -1,8 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import type { Answers, SafetyItem } from "@/core/safety";
-import { mayRun, putBackPoints } from "@/core/state";
+import type { Answers, SafetyItem } from "@/core/job/safety";
+import { mayRun, putBackPoints } from "@/core/job/status";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

@@ -1,7 +1,7 @@
 "use client";
 
+import { isSubstantial } from "@/core/job/safety";
 import type { Machine } from "@/core/machine";
-import { isSubstantial } from "@/core/safety";
 import type { JobView } from "@/data/job-view";
 import { sayPlace } from "@/ui/checks/words";
 import { VerdictLine } from "@/ui/verdict";

@@ -2,9 +2,9 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import type { SequenceState } from "@/core/sequences/counted";
-import { mayStayLoose, partLabel, type RebuildState } from "@/core/sequences/rebuild";
-import { EVENTS } from "@/core/trade";
+import { EVENTS } from "@/core/catalogue";
+import type { SequenceState } from "@/core/job/sequences/counted";
+import { mayStayLoose, partLabel, type RebuildState } from "@/core/job/sequences/rebuild";
 import type { JobView } from "@/data/job-view";
 import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";

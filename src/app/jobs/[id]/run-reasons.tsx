@@ -1,6 +1,6 @@
 "use client";
 
-import type { RunReason } from "@/core/state";
+import type { RunReason } from "@/core/job/status";
 import type { JobView } from "@/data/job-view";
 import { sayClearing, sayReason } from "@/ui/words/state";
 import { panelOf } from "./clearing";

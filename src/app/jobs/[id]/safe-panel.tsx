@@ -1,9 +1,9 @@
 "use client";
 
 import { useState } from "react";
+import { type Answers, isLockOut, itemsFor, type SafeState, type SafetyItem, statesOf } from "@/core/job/safety";
+import { mayRun, type Stands } from "@/core/job/status";
 import { cutters } from "@/core/machine";
-import { type Answers, isLockOut, itemsFor, type SafeState, type SafetyItem, statesOf } from "@/core/safety";
-import { mayRun, type Stands } from "@/core/state";
 import type { JobView } from "@/data/job-view";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -1,10 +1,10 @@
+import { table } from "@/core/basics/tables";
+import { formatTurns, type UnitSystem } from "@/core/basics/units";
+import { CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/catalogue";
 import type { Assessment, LookDetail, LookResult } from "@/core/checks";
-import { gradeCut } from "@/core/jobs";
+import { gradeCut } from "@/core/job/jobs";
+import { partLabel } from "@/core/job/sequences/rebuild";
 import type { Machine } from "@/core/machine";
-import { partLabel } from "@/core/sequences/rebuild";
-import { table } from "@/core/tables";
-import { CHECKS, EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
-import { formatTurns, type UnitSystem } from "@/core/units";
 import type { JobView } from "@/data/job-view";
 import { figureName, figureValue, sayAnswer } from "@/ui/checks/words";
 import { labelOfCause, labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";

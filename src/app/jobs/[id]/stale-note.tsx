@@ -1,7 +1,7 @@
 "use client";
 
-import type { StaleReason } from "@/core/events";
-import { EVENTS } from "@/core/trade";
+import { EVENTS } from "@/core/catalogue";
+import type { StaleReason } from "@/core/job/staleness";
 import type { JobView } from "@/data/job-view";
 import { useSeat } from "@/ui/person";
 import { sayStale } from "@/ui/words/quantities";

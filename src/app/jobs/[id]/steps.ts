@@ -1,9 +1,9 @@
+import { CHECKS, type CheckRow } from "@/core/catalogue";
 import { checkRow, isOffered } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
-import { READ_OF_THE_CUT } from "@/core/jobs";
-import type { SafeState } from "@/core/safety";
-import { isIn, mayRun } from "@/core/state";
-import { CHECKS, type CheckRow } from "@/core/trade";
+import { READ_OF_THE_CUT } from "@/core/job/jobs";
+import type { SafeState } from "@/core/job/safety";
+import { isIn, mayRun } from "@/core/job/status";
 import type { JobView } from "@/data/job-view";
 import { panelOf } from "./clearing";
 
@@ -297,7 +297,8 @@ export function nextPanel(view: JobView, workUp?: WorkUp, who?: string): PanelId
   if (check) return panelFor(view, check, who);
   const isMended = view.steps.some((step) => step.kind === "fix" && !step.isUndone);
   if (workUp?.advice.code === "found" && !isMended) return fix;
-  if (view.case.standing === "back-after-cut" && workUp?.advice.code === "found") return fix;
+  const isStillThere = view.case.standing === "back-after-cut" || view.case.standing === "still-so";
+  if (isStillThere && workUp?.advice.code === "found") return fix;
   if (isMended && view.proof.gaps.some(({ code }) => CUT_GAPS.includes(code))) {
     const isReady = mayRun(view.machineState, { to: "cut", who }).reasons.length === 0;
     return isReady ? "cut" : readyPanel(view, who);

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Assessment } from "@/core/checks";
 import type { WorkUp, WorkUpInput } from "@/core/diagnosis";
+import { takesLong } from "@/core/diagnosis/levels";
 import type { JobView } from "@/data/job-view";
 import { workUpInWorker } from "@/workers/diagnosis/client";
 
@@ -50,6 +51,11 @@ export function useDiagnosis(args: {
       return;
     }
     let isWanted = true;
+    // The worker answers in turn: the quick answer stands until the whole one does.
+    if (takesLong(question.given))
+      workUpInWorker(question, { withReasons: false }).then((workUp) => {
+        if (isWanted && workUp) setAnswer({ key: "", workUp });
+      });
     workUpInWorker(question).then((workUp) => {
       if (isWanted) setAnswer({ key, workUp });
     });

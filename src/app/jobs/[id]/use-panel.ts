@@ -1,6 +1,6 @@
 import { useCallback, useState } from "react";
-import type { StepKind } from "@/core/jobs";
-import type { SafeState } from "@/core/safety";
+import type { StepKind } from "@/core/job/jobs";
+import type { SafeState } from "@/core/job/safety";
 import type { JobView } from "@/data/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

@@ -1,8 +1,8 @@
 "use client";
 
 import { useState } from "react";
+import type { CauseId, CheckRow } from "@/core/catalogue";
 import { EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
-import type { CauseId, CheckRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "./act";

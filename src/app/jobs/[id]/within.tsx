@@ -1,7 +1,7 @@
 "use client";
 
+import { FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/catalogue";
 import type { WorkUp } from "@/core/diagnosis";
-import { FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/trade";
 import type { JobView } from "@/data/job-view";
 
 const fixRows: readonly FixRow[] = FIXES;

@@ -1,9 +1,9 @@
 import Link from "next/link";
-import type { BenchCell, BenchUnit } from "@/core/bench";
+import type { Verdict } from "@/core/basics/findings";
+import { EVENTS } from "@/core/catalogue";
 import { checkRow } from "@/core/checks";
-import type { Verdict } from "@/core/findings";
+import type { BenchCell, BenchUnit } from "@/core/job/bench";
 import { type Machine, unitSheetOf } from "@/core/machine";
-import { EVENTS } from "@/core/trade";
 import { sayState } from "@/ui/checks/words";
 import { dateOnly } from "@/ui/time";
 import { VerdictLine } from "@/ui/verdict";

@@ -1,5 +1,5 @@
+import type { UnitSystem } from "@/core/basics/units";
 import type { Machine } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 import { type BookLine, sheetChanges } from "@/data/book";
 import type { Db } from "@/data/connection";
 import { closedJobs } from "@/data/holds";

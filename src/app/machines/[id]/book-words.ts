@@ -1,9 +1,9 @@
+import { table } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
+import { EVENTS } from "@/core/catalogue";
 import type { Assessment } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import { sheetPlaces } from "@/core/sheet";
-import { table } from "@/core/tables";
-import { EVENTS } from "@/core/trade";
-import type { UnitSystem } from "@/core/units";
+import { sheetPlaces } from "@/core/machine/specification";
 import type { BookKind, BookLine, sheetChanges } from "@/data/book";
 import type { HeldFix } from "@/data/holds";
 import { dateOnly } from "@/ui/time";

@@ -1,6 +1,6 @@
 import Link from "next/link";
+import type { UnitSystem } from "@/core/basics/units";
 import { type Machine, placesOf } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
 import { BOOK_KINDS, type BookKind, bookOf } from "@/data/book";
 import type { Db } from "@/data/connection";
 import { dateOnly } from "@/ui/time";

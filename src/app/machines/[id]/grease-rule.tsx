@@ -1,7 +1,7 @@
 "use client";
 
+import { type GreaseRule, PURGE_HOURS, TOP_UP_HOURS } from "@/core/fleet/service/spindles";
 import { type Machine, withSheet } from "@/core/machine";
-import { type GreaseRule, PURGE_HOURS, TOP_UP_HOURS } from "@/core/service/spindles";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 

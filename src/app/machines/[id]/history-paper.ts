@@ -1,5 +1,5 @@
 import type { HistoryPaper } from "@/app/paper/history-pdf";
-import type { UnitSystem } from "@/core/units";
+import type { UnitSystem } from "@/core/basics/units";
 import { bookOf } from "@/data/book";
 import type { Db } from "@/data/connection";
 import { stateOfMachine } from "@/data/machine-state";

@@ -1,7 +1,7 @@
 "use client";
 
 import type { Machine } from "@/core/machine";
-import { EXPECTED_GRINDS } from "@/core/reel";
+import { EXPECTED_GRINDS } from "@/core/physics/reel";
 import type { UnitKnife } from "@/data/knives";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";

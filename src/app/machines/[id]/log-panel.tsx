@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { EVENTS, type EventRow } from "@/core/trade";
+import { EVENTS, type EventRow } from "@/core/catalogue";
 import { Choice } from "@/ui/choice";
 import { type Ticket, useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

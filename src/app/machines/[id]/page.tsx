@@ -1,12 +1,11 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { EVENTS, FIX_LABELS, type FixId } from "@/core/catalogue";
+import { featuresOf } from "@/core/catalogue/kinds";
 import { checkRow } from "@/core/checks";
-import { featuresOf } from "@/core/kinds";
-import { cutters, isPlaceOf, type Machine } from "@/core/machine";
-import { gearboxes } from "@/core/sequences/rebuild";
-import { greasedSpindles, greaseRule } from "@/core/service/spindles";
-import { EVENTS, FIX_LABELS, type FixId } from "@/core/trade";
+import { greasedSpindles, greaseRule } from "@/core/fleet/service/spindles";
+import { cutters, gearboxes, isPlaceOf, type Machine } from "@/core/machine";
 import { database } from "@/data/connection";
 import { type DueLine, dueOfMachine } from "@/data/due";
 import { AppError } from "@/data/errors";

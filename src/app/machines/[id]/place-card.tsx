@@ -1,7 +1,7 @@
 import Link from "next/link";
+import { type Dimension, formatQuantity, type UnitSystem } from "@/core/basics/units";
 import { checkRow } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import { type Dimension, formatQuantity, type UnitSystem } from "@/core/units";
 import type { PlaceTake } from "@/data/place-readings";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";

@@ -1,5 +1,5 @@
 import type { Machine } from "@/core/machine";
-import { sheetPlaces } from "@/core/sheet";
+import { sheetPlaces } from "@/core/machine/specification";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";

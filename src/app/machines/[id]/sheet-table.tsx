@@ -1,9 +1,9 @@
 "use client";
 
-import { kindById } from "@/core/kinds";
+import { formatQuantity, type UnitSystem } from "@/core/basics/units";
+import { kindById } from "@/core/catalogue/kinds";
 import { cuttingWidth, type Machine, type UnitSheet } from "@/core/machine";
-import { stanceOf } from "@/core/reel";
-import { formatQuantity, type UnitSystem } from "@/core/units";
+import { stanceOf } from "@/core/physics/reel";
 import { useSeat } from "@/ui/person";
 import { asWritten, show } from "@/ui/words/quantities";
 import { saidOtherwise, WORD_LABELS } from "@/ui/words/sheet";

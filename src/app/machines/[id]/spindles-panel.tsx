@@ -1,9 +1,9 @@
 "use client";
 
 import { useState } from "react";
+import type { SpindleStanding } from "@/core/fleet/service/spindle-standings";
+import { type GreaseRule, isRotation } from "@/core/fleet/service/spindles";
 import type { Machine } from "@/core/machine";
-import type { SpindleStanding } from "@/core/service/spindle-standings";
-import { type GreaseRule, isRotation } from "@/core/service/spindles";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";

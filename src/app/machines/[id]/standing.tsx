@@ -1,5 +1,5 @@
+import { type MachineState, mayRun } from "@/core/job/status";
 import type { Machine } from "@/core/machine";
-import { type MachineState, mayRun } from "@/core/state";
 import { placeIn } from "@/ui/checks/shared";
 import { dateOnly } from "@/ui/time";
 import { STATE_WORDS } from "@/ui/words/issues";

@@ -4,7 +4,7 @@ import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, TimeScal
 import "chartjs-adapter-date-fns";
 import { useEffect, useState } from "react";
 import { Line } from "react-chartjs-2";
-import { fromSi, shownUnit, unitById } from "@/core/units";
+import { fromSi, shownUnit, unitById } from "@/core/basics/units";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 

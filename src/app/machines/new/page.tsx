@@ -1,5 +1,5 @@
 import type { Metadata } from "next";
-import { TEMPLATES, templateMachine } from "@/core/sheet";
+import { TEMPLATES, templateMachine } from "@/core/machine/specification";
 import { database } from "@/data/connection";
 import { listMachineNames } from "@/data/machines";
 import { asEstimated } from "../sheet-desk/draft";

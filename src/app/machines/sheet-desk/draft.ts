@@ -1,3 +1,5 @@
+import { emptyTable } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
 import { type Machine, machineSchema, type SheetWord } from "@/core/machine";
 import {
   fieldsOf,
@@ -9,9 +11,7 @@ import {
   sheetPlaces,
   valueAt,
   withValue,
-} from "@/core/sheet";
-import { emptyTable } from "@/core/tables";
-import type { UnitSystem } from "@/core/units";
+} from "@/core/machine/specification";
 import { type FieldTrouble, readText, writeValue } from "@/ui/sheet-field/read-text";
 
 /**

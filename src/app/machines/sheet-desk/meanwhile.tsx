@@ -1,7 +1,7 @@
 "use client";
 
 import type { Machine } from "@/core/machine";
-import { mergedSheets, sheetDifferences, sheetPlaces, valueAt } from "@/core/sheet";
+import { mergedSheets, sheetDifferences, sheetPlaces, valueAt } from "@/core/machine/specification";
 import { useSeat } from "@/ui/person";
 import { differenceTitle, sayValue } from "@/ui/words/sheet";
 

@@ -1,10 +1,10 @@
 "use client";
 
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from "react";
+import { table } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
 import type { Machine } from "@/core/machine";
-import { GRID_METRES, type SheetPlace, sheetPlaces, snapped } from "@/core/sheet";
-import { table } from "@/core/tables";
-import type { UnitSystem } from "@/core/units";
+import { GRID_METRES, type SheetPlace, sheetPlaces, snapped } from "@/core/machine/specification";
 import { fitInto } from "@/drawings/fit";
 import { MachinePlan } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";

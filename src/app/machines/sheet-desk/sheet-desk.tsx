@@ -4,10 +4,11 @@ import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useRef, useState } from "react";
+import type { UnitSystem } from "@/core/basics/units";
+import { kindById } from "@/core/catalogue/kinds";
 import { checkRow } from "@/core/checks";
-import { kindById } from "@/core/kinds";
+import { usualDeckOff } from "@/core/job/sequences/deck-off";
 import { cuttingWidth, type Machine, machineSchema, SHEET_WORDS, STACK_PARTS, type StackPart, sheetProblems, wordOf } from "@/core/machine";
-import { usualDeckOff } from "@/core/sequences/deck-off";
 import {
   fieldsOf,
   isSameValue,
@@ -19,8 +20,7 @@ import {
   sheetPlaces,
   valueAt,
   withValue,
-} from "@/core/sheet";
-import type { UnitSystem } from "@/core/units";
+} from "@/core/machine/specification";
 import type { MachineRecord } from "@/data/machines";
 import { StackDrawing } from "@/drawings/fit-card";
 import { TextField } from "@/ui/choice";

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ReactNode, useState } from "react";
-import { FEATURES, type FeatureId, featuresOf, kindById } from "@/core/kinds";
+import { FEATURES, type FeatureId, featuresOf, kindById } from "@/core/catalogue/kinds";
 import type { Machine } from "@/core/machine";
 import {
   type PlaceSort,
@@ -12,7 +12,7 @@ import {
   UNIT_PART_IDS,
   type UnitPart,
   valueAt,
-} from "@/core/sheet";
+} from "@/core/machine/specification";
 import { OWN_PART_WORDS, SORT_WORDS } from "@/ui/words/sheet";
 
 /** Opened by hand or by what is wrong in it; what was wrong and is not any more does not shut it under the fingers. */

@@ -1,9 +1,9 @@
 "use client";
 
 import { useState } from "react";
-import { KINDS, type KindId, kindById } from "@/core/kinds";
+import { KINDS, type KindId, kindById } from "@/core/catalogue/kinds";
 import type { Machine } from "@/core/machine";
-import { TEMPLATES, templateMachine } from "@/core/sheet";
+import { TEMPLATES, templateMachine } from "@/core/machine/specification";
 import { Choice } from "@/ui/choice";
 import { readEntry, writeQuantity } from "@/ui/entry";
 import { useSeat } from "@/ui/person";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
+import { kindById } from "@/core/catalogue/kinds";
 import { checkRow } from "@/core/checks";
-import { kindById } from "@/core/kinds";
 import { database } from "@/data/connection";
 import { type Family, families, readingsDrift, sinceBaseline, sisterDifferences } from "@/data/sisters";
 import { figureName } from "@/ui/checks/words";

@@ -1,8 +1,8 @@
 "use client";
 
 import Link from "next/link";
-import type { Drift } from "@/core/drift";
-import type { Verdict } from "@/core/findings";
+import type { Verdict } from "@/core/basics/findings";
+import type { Drift } from "@/core/checks/baseline";
 import { figureValue } from "@/ui/checks/words";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import type { SheetDifference } from "@/core/sheet";
+import type { SheetDifference } from "@/core/machine/specification";
 import type { SisterDifference } from "@/data/sisters";
 import { useSeat } from "@/ui/person";
 import { differenceTitle, sayValue } from "@/ui/words/sheet";

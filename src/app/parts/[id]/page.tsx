@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { SET_KINDS } from "@/core/parts";
+import { SET_KINDS } from "@/core/fleet/parts";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { listMachines } from "@/data/machines";

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import type { Fit } from "@/core/parts";
+import type { Fit } from "@/core/fleet/parts";
 import type { Lots } from "@/data/parts";
 import { useSeat } from "@/ui/person";
 import { FIT_WORDS, money, sayFit } from "@/ui/words/parts";

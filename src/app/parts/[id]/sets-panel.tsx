@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import type { SetEntry } from "@/core/parts";
+import type { SetEntry } from "@/core/fleet/parts";
 import type { SetRecord } from "@/data/parts";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -1,8 +1,8 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { PART_KINDS, type Part, type PartKind, partFields } from "@/core/parts";
-import type { FieldSpec, SheetField } from "@/core/sheet";
+import { PART_KINDS, type Part, type PartKind, partFields } from "@/core/fleet/parts";
+import type { FieldSpec, SheetField } from "@/core/machine/specification";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

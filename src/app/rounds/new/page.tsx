@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
-import { presses } from "@/core/service/standings";
-import { hasTask, SERVICE_TASKS } from "@/core/service/tasks";
+import { presses } from "@/core/fleet/service/standings";
+import { hasTask, SERVICE_TASKS } from "@/core/fleet/service/tasks";
 import { database } from "@/data/connection";
 import { dueNow } from "@/data/due";
 import { listMachines } from "@/data/machines";

@@ -1,7 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { SERVICE_TASKS } from "@/core/service/tasks";
+import { SERVICE_TASKS } from "@/core/fleet/service/tasks";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { usePost } from "@/ui/use-post";

@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/basics/findings";
+import { physicalOrNought } from "@/core/basics/units/physical";
 import { type AntiScalpWheel, type Machine, pointOf } from "@/core/machine";
-import { physicalOrNought } from "@/core/units/physical";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

@@ -1,6 +1,6 @@
-import { kindById } from "@/core/kinds";
+import { kindById } from "@/core/catalogue/kinds";
 import type { Unit } from "@/core/machine";
-import { SKEW_RADIANS } from "@/core/reel";
+import { SKEW_RADIANS } from "@/core/physics/reel";
 import { unitCheck } from "../by-unit";
 import { shows } from "../settled";
 

@@ -1,9 +1,8 @@
 import * as z from "zod";
-import { heightEndOf } from "@/core/bench/set-up";
-import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
-import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { LEAST_CLEARANCE_SHARE, movedRoller, type Stance, stanceOf, travelFor } from "@/core/reel";
-import { physical, physicalOrNought } from "@/core/units/physical";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/basics/findings";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
+import { heightEndOf, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { LEAST_CLEARANCE_SHARE, movedRoller, type Stance, stanceOf, travelFor } from "@/core/physics/reel";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

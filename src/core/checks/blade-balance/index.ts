@@ -1,4 +1,8 @@
 import * as z from "zod";
+import type { Evidence, Figure, Finding } from "@/core/basics/findings";
+import { instrument } from "@/core/basics/instruments";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
+import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import {
   imbalance,
   judgeBalance,
@@ -9,11 +13,7 @@ import {
   shakingForce,
   shakingInWords,
   stockForBalance,
-} from "@/core/blades/balance";
-import type { Evidence, Figure, Finding } from "@/core/findings";
-import { instrument } from "@/core/instruments";
-import { type BladeSheet, type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import { physical, physicalOrNought } from "@/core/units/physical";
+} from "@/core/physics/blades/balance";
 import type { Form } from "../form";
 import { settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";

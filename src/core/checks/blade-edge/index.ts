@@ -1,7 +1,7 @@
-import { type EdgeCost, judgeSail } from "@/core/blades/edge";
-import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps, WEAR_TO_WATCH_METRES } from "@/core/blades/overlap";
-import type { Figure, Finding, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/basics/findings";
 import { type BladeSheet, type Machine, spindlesAcross } from "@/core/machine";
+import { type EdgeCost, judgeSail } from "@/core/physics/blades/edge";
+import { bladesOf, LEAST_OVERLAP_METRES, leastOverlap, straightOverlaps, WEAR_TO_WATCH_METRES } from "@/core/physics/blades/overlap";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { physical, physicalOrNought } from "@/core/units/physical";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
 
 const size = physicalOrNought("metres", 2);
 const money = z.number().min(0).max(100_000);

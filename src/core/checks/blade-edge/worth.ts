@@ -1,5 +1,5 @@
-import { type EdgeCost, edgeCost, grindsLeft, judgeSail, scrapReasons, stockToRemove } from "@/core/blades/edge";
 import type { BladeSheet } from "@/core/machine";
+import { type EdgeCost, edgeCost, grindsLeft, judgeSail, scrapReasons, stockToRemove } from "@/core/physics/blades/edge";
 import { type EdgeBlade, type EdgeReadings, ENDS } from "./schema";
 
 /** Width that a usual sharpening takes off. Estimate. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { toSi } from "@/core/basics/units";
 import { withSheet } from "@/core/machine";
-import { toSi } from "@/core/units";
 import { assessed, figure, IN, machineOf, refused, saysOf } from "../sheets.fixtures";
 import type { FitDetail } from ".";
 

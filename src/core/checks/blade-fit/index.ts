@@ -1,10 +1,10 @@
-import { clampForce, isIncredibleTorque, type Socket, socketsFor, TORQUE_WITHIN } from "@/core/blades/bolts";
-import { againstUse, isNearPart, judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/blades/fit";
-import { bladesOf, clearances, widthOfCut } from "@/core/blades/overlap";
-import { wayUp } from "@/core/blades/way-up";
-import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
-import { featuresOf } from "@/core/kinds";
+import { type Figure, type Finding, judgeDeviation } from "@/core/basics/findings";
+import { featuresOf } from "@/core/catalogue/kinds";
 import { type Machine, spindlesAcross } from "@/core/machine";
+import { clampForce, isIncredibleTorque, type Socket, socketsFor, TORQUE_WITHIN } from "@/core/physics/blades/bolts";
+import { againstUse, isNearPart, judgeGrade, type Mismatch, mismatches, newAgainstOld } from "@/core/physics/blades/fit";
+import { bladesOf, clearances, widthOfCut } from "@/core/physics/blades/overlap";
+import { wayUp } from "@/core/physics/blades/way-up";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";

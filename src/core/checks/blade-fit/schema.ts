@@ -1,6 +1,6 @@
 import * as z from "zod";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
 import { BOLT_GRADES, HOLE_SHAPES, LIFTS } from "@/core/machine";
-import { physical, physicalOrNought } from "@/core/units/physical";
 
 const size = physical("metres", 2);
 

@@ -1,4 +1,9 @@
 import * as z from "zod";
+import { type Evidence, type Figure, type Finding, measuredLikelihoodRatio, type Verdict } from "@/core/basics/findings";
+import { instrument } from "@/core/basics/instruments";
+import { physical } from "@/core/basics/units/physical";
+import { featuresOf } from "@/core/catalogue/kinds";
+import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
 import {
   badRadii,
   bladesOf,
@@ -12,12 +17,7 @@ import {
   WEAR_TO_WATCH_METRES,
   wearLeft,
   widthOfCut,
-} from "@/core/blades/overlap";
-import { type Evidence, type Figure, type Finding, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
-import { instrument } from "@/core/instruments";
-import { featuresOf } from "@/core/kinds";
-import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import { physical } from "@/core/units/physical";
+} from "@/core/physics/blades/overlap";
 import type { Form } from "../form";
 import { findingsOf, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";

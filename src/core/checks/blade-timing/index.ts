@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { type ClearRange, clearRanges, closestApproach, type TimedPair, toothAngle } from "@/core/blades/timing";
-import type { Figure, Finding, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
 import { type Machine, type Spindle, spindlesAcross } from "@/core/machine";
-import { physical } from "@/core/units/physical";
+import { type ClearRange, clearRanges, closestApproach, type TimedPair, toothAngle } from "@/core/physics/blades/timing";
 import type { Form, QuantityAsked } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

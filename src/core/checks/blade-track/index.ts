@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
-import { featuresOf } from "@/core/kinds";
+import { type Figure, type Finding, judgeDeviation } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
+import { featuresOf } from "@/core/catalogue/kinds";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import { physical } from "@/core/units/physical";
 import { type Form, readAt } from "../form";
 import { evidenceOf, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { Finding } from "@/core/findings";
+import type { Finding } from "@/core/basics/findings";
 import { type UnitReadings, type UnitSays, unitCheck } from "../by-unit";
 import { choices } from "../form";
 import { evidenceOf, pointsAt, settled, shows } from "../settled";

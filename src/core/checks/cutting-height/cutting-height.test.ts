@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { gaussian, seededRandom } from "@/core/random";
+import { gaussian, seededRandom } from "@/core/basics/random";
 import { assessed, figure, machineOf, refused, saysOf } from "../sheets.fixtures";
 import { cuttingHeight, type HeightDetail } from ".";
 

@@ -1,6 +1,6 @@
-import { kindById } from "@/core/kinds";
+import { kindById } from "@/core/catalogue/kinds";
 import { type Machine, unitsAcross } from "@/core/machine";
-import { WANTED_READINGS } from "@/core/turf/stubble";
+import { WANTED_READINGS } from "@/core/physics/turf/stubble";
 import type { Form } from "../form";
 
 export function formOf(machine: Machine): Form {

@@ -1,8 +1,8 @@
-import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
-import { instrument } from "@/core/instruments";
-import { type CutsWith, kindById } from "@/core/kinds";
+import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio, type Verdict } from "@/core/basics/findings";
+import { instrument } from "@/core/basics/instruments";
+import { type CutsWith, kindById } from "@/core/catalogue/kinds";
 import { type Machine, unitsAcross } from "@/core/machine";
-import { type LearntOffset, learnOffset, type Stubble, stubbleOf, WANTED_READINGS } from "@/core/turf/stubble";
+import { type LearntOffset, learnOffset, type Stubble, stubbleOf, WANTED_READINGS } from "@/core/physics/turf/stubble";
 import { evidenceOf as evidenceOfFindings, findingsOf, settled } from "../settled";
 import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";

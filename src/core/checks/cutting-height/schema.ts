@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { physical } from "@/core/units/physical";
+import { physical } from "@/core/basics/units/physical";
 
 const height = physical("metres", 0.4);
 

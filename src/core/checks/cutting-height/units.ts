@@ -1,7 +1,7 @@
-import { type Figure, type Finding, judgeDeviation, studentT, type Verdict } from "@/core/findings";
-import { instrument } from "@/core/instruments";
+import { type Figure, type Finding, judgeDeviation, studentT, type Verdict } from "@/core/basics/findings";
+import { instrument } from "@/core/basics/instruments";
 import { type Machine, unitsAcross } from "@/core/machine";
-import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf } from "@/core/turf/stubble";
+import { type LearntOffset, learnOffset, type Stubble, settingFor, stubbleOf } from "@/core/physics/turf/stubble";
 import { pointsAt, shows } from "../settled";
 import type { HeightReadings, Visit } from "./schema";
 

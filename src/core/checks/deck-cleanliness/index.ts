@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/basics/findings";
+import { table } from "@/core/basics/tables";
+import { physicalOrNought } from "@/core/basics/units/physical";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import { table } from "@/core/tables";
-import { physicalOrNought } from "@/core/units/physical";
 import type { Form } from "../form";
 import { bySize, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { type Plane, planeHeight } from "@/core/basics/geometry";
+import { INCH_METRES } from "@/core/basics/units";
 import type { Assessment } from "@/core/checks";
 import { assessCheck, type DeckDetail, fullForm, quickForm, type TipStation, twistForm } from "@/core/checks";
-import { type Plane, planeHeight } from "@/core/geometry";
 import { type Direction, type Machine, machineSchema, pointOf } from "@/core/machine";
-import { INCH_METRES } from "@/core/units";
 
 const inch = (value: number) => value * INCH_METRES;
 const at = (x: number, y: number) => ({ xMetres: inch(x), yMetres: inch(y) });

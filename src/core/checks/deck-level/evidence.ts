@@ -1,6 +1,6 @@
-import { decisiveModel, type FittedModel } from "@/core/deck";
-import { type Evidence, type Figure, measuredLikelihoodRatio } from "@/core/findings";
+import { type Evidence, type Figure, measuredLikelihoodRatio } from "@/core/basics/findings";
 import type { Machine } from "@/core/machine";
+import { decisiveModel, type FittedModel } from "@/core/physics/deck";
 import type { Rules } from "./rules";
 
 /** A blade end or spindle off its plane by less is within what a straight blade shows (common practice, 1/16 in). */

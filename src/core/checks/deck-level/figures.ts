@@ -1,6 +1,6 @@
-import { type BladeReading, cutHeightAtCentre, type DeckPlane, REPEATABILITY_WEIGHT, type Slope } from "@/core/deck";
-import { type Figure, judgeDeviation } from "@/core/findings";
+import { type Figure, judgeDeviation } from "@/core/basics/findings";
 import { type Direction, type Machine, referenceSpindle, spindlesAcross, tipAt } from "@/core/machine";
+import { type BladeReading, cutHeightAtCentre, type DeckPlane, REPEATABILITY_WEIGHT, type Slope } from "@/core/physics/deck";
 import type { Rules } from "./rules";
 
 export function figuresOf(args: {

@@ -1,6 +1,6 @@
-import type { Point } from "@/core/geometry";
+import type { Point } from "@/core/basics/geometry";
+import { INCH_METRES, type QuantityRange } from "@/core/basics/units";
 import { type Machine, pointOf } from "@/core/machine";
-import { INCH_METRES, type QuantityRange } from "@/core/units";
 import { choices, type Field, type Form } from "../form";
 import { type DeckForm, type DeckReadings, FORMS } from "./schema";
 import { fullForm, quickForm, type TipStation, twistForm } from "./stations";

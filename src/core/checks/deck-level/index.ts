@@ -1,3 +1,6 @@
+import { type Figure, type Finding, gravest } from "@/core/basics/findings";
+import { type HeightAt, type Plane, planeHeight } from "@/core/basics/geometry";
+import { cuttingWidth, type Direction, type Machine, type MachineHanger, pointOf, referenceSpindle, tipAt } from "@/core/machine";
 import {
   type BladeReading,
   bestNextStation,
@@ -17,10 +20,7 @@ import {
   type TurnPlan,
   targetPlane,
   tellModelsApart,
-} from "@/core/deck";
-import { type Figure, type Finding, gravest } from "@/core/findings";
-import { type HeightAt, type Plane, planeHeight } from "@/core/geometry";
-import { cuttingWidth, type Direction, type Machine, type MachineHanger, pointOf, referenceSpindle, tipAt } from "@/core/machine";
+} from "@/core/physics/deck";
 import { findingsOf, pointsAt, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";
 import { unknownPlaces } from "../verdicts";

@@ -1,5 +1,5 @@
-import type { BladeReading, TurnPlan } from "@/core/deck";
 import { type Machine, spindlesAcross } from "@/core/machine";
+import type { BladeReading, TurnPlan } from "@/core/physics/deck";
 import type { Says } from "./says";
 import { type DeckReadings, tipsOf } from "./schema";
 

@@ -1,6 +1,6 @@
 import * as z from "zod";
+import { physical } from "@/core/basics/units/physical";
 import { DIRECTIONS, type Direction } from "@/core/machine";
-import { physical } from "@/core/units/physical";
 import { byPlace, textAt } from "../listed";
 
 const placeId = z.string().min(1).max(60);

@@ -1,5 +1,5 @@
-import type { Station } from "@/core/deck";
 import { DIRECTIONS, type Direction, type Machine, referenceSpindle, spindlesAcross, tipAt } from "@/core/machine";
+import type { Station } from "@/core/physics/deck";
 import { stationKey } from "./schema";
 
 export type TipStation = Station & { direction: Direction; end?: "A" | "B"; key: string };

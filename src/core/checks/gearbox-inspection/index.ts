@@ -1,9 +1,8 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
-import { type Machine, pointOf } from "@/core/machine";
-import { gearboxes } from "@/core/sequences/rebuild";
-import { table } from "@/core/tables";
-import { physicalOrNought } from "@/core/units/physical";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/basics/findings";
+import { table } from "@/core/basics/tables";
+import { physicalOrNought } from "@/core/basics/units/physical";
+import { gearboxes, type Machine, pointOf } from "@/core/machine";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

@@ -1,8 +1,8 @@
 import * as z from "zod";
-import type { Figure, Finding, Verdict } from "@/core/findings";
+import type { Figure, Finding, Verdict } from "@/core/basics/findings";
+import { table } from "@/core/basics/tables";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { table } from "@/core/tables";
-import { physical, physicalOrNought } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

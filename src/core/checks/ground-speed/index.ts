@@ -1,9 +1,9 @@
 import * as z from "zod";
-import { bite } from "@/core/drive/tip-speed";
-import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } from "@/core/findings";
-import { kindById } from "@/core/kinds";
+import { type Evidence, type Figure, measuredLikelihoodRatio, type Verdict } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
+import { kindById } from "@/core/catalogue/kinds";
 import { isRider, type Machine } from "@/core/machine";
-import { physical } from "@/core/units/physical";
+import { bite } from "@/core/physics/drive/tip-speed";
 import type { Form } from "../form";
 import { settled } from "../settled";
 import { timedRun } from "../timed-run";

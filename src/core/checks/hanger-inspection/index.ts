@@ -1,5 +1,5 @@
 import * as z from "zod";
-import type { Finding, Verdict } from "@/core/findings";
+import type { Finding, Verdict } from "@/core/basics/findings";
 import { type Machine, pointOf } from "@/core/machine";
 import type { Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";

@@ -1,10 +1,10 @@
 import * as z from "zod";
-import { badRadii, bladesOf, LEAST_OVERLAP_METRES } from "@/core/blades/overlap";
-import type { Evidence, Figure, Finding, Verdict } from "@/core/findings";
-import { featuresOf, kindById } from "@/core/kinds";
+import type { Evidence, Figure, Finding, Verdict } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
+import { featuresOf, kindById } from "@/core/catalogue/kinds";
 import { cuttingWidth, type Machine } from "@/core/machine";
-import { turnThatOpens } from "@/core/reel";
-import { physical } from "@/core/units/physical";
+import { badRadii, bladesOf, LEAST_OVERLAP_METRES } from "@/core/physics/blades/overlap";
+import { turnThatOpens } from "@/core/physics/reel";
 import type { Form } from "../form";
 import { evidenceOf, settled, shows } from "../settled";
 import type { Assessment, At, Check } from "../types";

@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { ALONG, CONE_TOLERANCE_METRES, coneOf, REEL_GRIND_METRES, reelLife } from "@/core/reel";
-import { physical } from "@/core/units/physical";
+import { ALONG, CONE_TOLERANCE_METRES, coneOf, REEL_GRIND_METRES, reelLife } from "@/core/physics/reel";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, At, Check } from "../types";

@@ -1,11 +1,11 @@
 import * as z from "zod";
-import type { Figure, Finding } from "@/core/findings";
+import type { Figure, Finding } from "@/core/basics/findings";
+import { physicalOrNought } from "@/core/basics/units/physical";
+import { CONTACT_SCHOOLS, type ContactSchool } from "@/core/catalogue";
 import { type Machine, reelBladesOf, schoolOf, unitSheetOf, unitsAcross } from "@/core/machine";
 import {
   ALONG,
   type Along,
-  CONTACT_SCHOOLS,
-  type ContactSchool,
   contactTurn,
   GAP_METRES,
   type Gaps,
@@ -17,8 +17,7 @@ import {
   readContact,
   type Setting,
   type Trials,
-} from "@/core/reel";
-import { physicalOrNought } from "@/core/units/physical";
+} from "@/core/physics/reel";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";

@@ -1,7 +1,7 @@
 import * as z from "zod";
+import { physicalOrNought } from "@/core/basics/units/physical";
 import { cuttingEdges, cuttingWidth, type Machine, unitsAcross } from "@/core/machine";
-import { onKnives, onTurf } from "@/core/reel";
-import { physicalOrNought } from "@/core/units/physical";
+import { onKnives, onTurf } from "@/core/physics/reel";
 import { type UnitReadings, type UnitSays, unitCheck } from "../by-unit";
 import { type Field, readAt } from "../form";
 import { pointsAt, shows } from "../settled";

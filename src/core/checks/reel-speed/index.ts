@@ -1,5 +1,6 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
 import { isRider, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
 import {
   bladesSuit,
@@ -15,8 +16,7 @@ import {
   secondSpeedParts,
   turnsForClip,
   turnsFromRipples,
-} from "@/core/reel";
-import { physical } from "@/core/units/physical";
+} from "@/core/physics/reel";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Form } from "../form";
 import { FASTEST_METRES_PER_SECOND, NEAR_SHARE } from "../ground-speed";

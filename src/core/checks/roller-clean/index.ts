@@ -1,6 +1,6 @@
-import type { Figure } from "@/core/findings";
+import type { Figure } from "@/core/basics/findings";
 import { type Machine, type Unit, unitSheetOf } from "@/core/machine";
-import { edgeShare, laidOn, stanceOf } from "@/core/reel";
+import { edgeShare, laidOn, stanceOf } from "@/core/physics/reel";
 import { type OfUnit, unitCheck } from "../by-unit";
 import { shows } from "../settled";
 

@@ -1,8 +1,8 @@
 import * as z from "zod";
-import type { Figure, Finding } from "@/core/findings";
+import type { Figure, Finding } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
 import { type Bracket, bracketFor, FACINGS, type Machine, nearestBracket, unitSheetOf, unitsAcross } from "@/core/machine";
-import { movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf } from "@/core/reel";
-import { physical } from "@/core/units/physical";
+import { movedRoller, scalpingRadius, stanceOf, travelFor, wheelbaseOf } from "@/core/physics/reel";
 import { heightOfAll, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

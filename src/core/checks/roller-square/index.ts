@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/basics/findings";
+import { physicalOrNought } from "@/core/basics/units/physical";
 import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { edgeShare, SQUARE_TOLERANCE_METRES, squaringTurn } from "@/core/reel";
-import { physicalOrNought } from "@/core/units/physical";
+import { edgeShare, SQUARE_TOLERANCE_METRES, squaringTurn } from "@/core/physics/reel";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { bySize, settled } from "../settled";
 import type { Assessment, Check } from "../types";

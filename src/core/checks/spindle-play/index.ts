@@ -1,9 +1,9 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
-import { featuresOf } from "@/core/kinds";
+import { type Figure, type Finding, judgeDeviation } from "@/core/basics/findings";
+import { fromSi, toSi } from "@/core/basics/units";
+import { physicalOrNought } from "@/core/basics/units/physical";
+import { featuresOf } from "@/core/catalogue/kinds";
 import { type Machine, pointOf, powerOf, spindlesAcross } from "@/core/machine";
-import { fromSi, toSi } from "@/core/units";
-import { physicalOrNought } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { pointsAt, settled, shows } from "../settled";
 import type { Assessment, Check } from "../types";

@@ -1,7 +1,7 @@
-import { SISTERS_WITHIN, type SpindlePattern, spindlePattern, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
-import type { Evidence } from "@/core/findings";
-import { featuresOf } from "@/core/kinds";
+import type { Evidence } from "@/core/basics/findings";
+import { featuresOf } from "@/core/catalogue/kinds";
 import type { Machine } from "@/core/machine";
+import { SISTERS_WITHIN, type SpindlePattern, spindlePattern, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/physics/drive/tip-speed";
 import type { ReadSpindle } from "./read";
 
 /**

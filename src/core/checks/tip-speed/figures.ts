@@ -1,7 +1,7 @@
-import { paperWay } from "@/core/drive/paper";
-import { MOST_DROOP, SISTERS_WITHIN, TEARS_BELOW, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
-import { type Figure, judgeDeviation, type Tolerance, type Verdict } from "@/core/findings";
+import { type Figure, judgeDeviation, type Tolerance, type Verdict } from "@/core/basics/findings";
 import type { Machine } from "@/core/machine";
+import { paperWay } from "@/core/physics/drive/paper";
+import { MOST_DROOP, SISTERS_WITHIN, TEARS_BELOW, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/physics/drive/tip-speed";
 import { SHARP_EDGE_METRES } from "../ground-speed";
 import type { ReadSpindle, Speed } from "./read";
 

@@ -1,7 +1,7 @@
-import { type PaperWay, paperSpeed, paperWay } from "@/core/drive/paper";
-import { featuresOf } from "@/core/kinds";
+import type { QuantityRange } from "@/core/basics/units";
+import { featuresOf } from "@/core/catalogue/kinds";
 import { type Machine, type Pulley, pointOf, powerOf, spindlesAcross } from "@/core/machine";
-import type { QuantityRange } from "@/core/units";
+import { type PaperWay, paperSpeed, paperWay } from "@/core/physics/drive/paper";
 import { choices, type Field, type Form, type QuantityAsked } from "../form";
 
 /** No blade of this trade turns as fast; the fastest are under 4,000. */

@@ -1,9 +1,9 @@
-import { tipCircleOf } from "@/core/blades/tip-circle";
-import { paperWay } from "@/core/drive/paper";
-import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/drive/tip-speed";
-import type { Evidence, Figure, Finding } from "@/core/findings";
+import type { Evidence, Figure, Finding } from "@/core/basics/findings";
+import { table } from "@/core/basics/tables";
 import type { Machine } from "@/core/machine";
-import { table } from "@/core/tables";
+import { tipCircleOf } from "@/core/physics/blades/tip-circle";
+import { paperWay } from "@/core/physics/drive/paper";
+import { bite, type SpindlePattern, TEARS_BELOW, TIP_SPEED_LIMIT } from "@/core/physics/drive/tip-speed";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";
 import { unknownPlaces } from "../verdicts";

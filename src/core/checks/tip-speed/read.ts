@@ -1,7 +1,7 @@
-import { tipCircleOf } from "@/core/blades/tip-circle";
-import { paperSpeed } from "@/core/drive/paper";
-import { droopOf, liftLeft, slipOf, tipSpeed } from "@/core/drive/tip-speed";
 import type { Machine, Spindle } from "@/core/machine";
+import { tipCircleOf } from "@/core/physics/blades/tip-circle";
+import { paperSpeed } from "@/core/physics/drive/paper";
+import { droopOf, liftLeft, slipOf, tipSpeed } from "@/core/physics/drive/tip-speed";
 import type { SpeedReadings } from "./schema";
 
 export const RADIANS = (2 * Math.PI) / 60;

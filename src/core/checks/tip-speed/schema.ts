@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { physical, physicalOrNought } from "@/core/units/physical";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
 import { byPlace, textAt } from "../listed";
 
 const turning = physicalOrNought("revolutionsPerMinute", 20_000);

@@ -1,8 +1,8 @@
 import * as z from "zod";
-import { type Evidence, type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/findings";
-import { kindById } from "@/core/kinds";
+import { type Evidence, type Figure, type Finding, judgeDeviation, type Verdict } from "@/core/basics/findings";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
+import { kindById } from "@/core/catalogue/kinds";
 import type { Machine } from "@/core/machine";
-import { physical, physicalOrNought } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";

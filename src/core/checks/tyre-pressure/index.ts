@@ -1,10 +1,10 @@
 import * as z from "zod";
-import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio } from "@/core/findings";
-import { instrument, scaleUncertainty } from "@/core/instruments";
+import { type Evidence, type Figure, judgeDeviation, measuredLikelihoodRatio } from "@/core/basics/findings";
+import { instrument, scaleUncertainty } from "@/core/basics/instruments";
+import { PSI_PASCALS, type QuantityRange } from "@/core/basics/units";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
 import { DIRECTIONS, type Machine, pointOf, tipAt, type Wheel } from "@/core/machine";
-import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/tyres";
-import { PSI_PASCALS, type QuantityRange } from "@/core/units";
-import { physical, physicalOrNought } from "@/core/units/physical";
+import { type FrameOnTyres, predictTipChange, pressureAtTemperature, type TipChange, tyreStiffness } from "@/core/physics/tyres";
 import type { Field, Form, QuantityAsked } from "../form";
 import { byPlace, textAt } from "../listed";
 import { findingsOf, settled } from "../settled";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { PSI_PASCALS } from "@/core/basics/units";
 import { type Assessment, assessCheck, type TyreDetail } from "@/core/checks";
 import { type MachineInput, machineSchema, withSheet } from "@/core/machine";
-import { PSI_PASCALS } from "@/core/units";
 import { FLEET } from "@/demo/fleet";
 
 const zeroTurn = FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine as MachineInput;

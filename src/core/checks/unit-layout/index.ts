@@ -1,5 +1,6 @@
 import * as z from "zod";
-import type { Figure, Finding } from "@/core/findings";
+import type { Figure, Finding } from "@/core/basics/findings";
+import { physical, physicalOrNought } from "@/core/basics/units/physical";
 import { type Machine, type Unit, unitSheetOf, unitsAcross } from "@/core/machine";
 import {
   crabThatOpens,
@@ -12,8 +13,7 @@ import {
   type TurnStrip,
   turnThatOpens,
   unitOverlaps,
-} from "@/core/reel";
-import { physical, physicalOrNought } from "@/core/units/physical";
+} from "@/core/physics/reel";
 import { noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices } from "../form";
 import { pointsAt, settled, shows } from "../settled";

@@ -1,7 +1,7 @@
 import * as z from "zod";
-import { type Figure, type Finding, judgeDeviation } from "@/core/findings";
+import { type Figure, type Finding, judgeDeviation } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
 import { FACINGS, type Machine, ROLLER_KINDS, unitSheetOf, unitsAcross } from "@/core/machine";
-import { physical } from "@/core/units/physical";
 import { byUnitSchema, keepsUnits, noUnits, unitGroups, unknownUnits } from "../by-unit";
 import { choices, type Field } from "../form";
 import { bySize, settled, shows } from "../settled";

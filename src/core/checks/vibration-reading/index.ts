@@ -1,7 +1,7 @@
 import * as z from "zod";
-import type { Evidence, Finding, Verdict } from "@/core/findings";
+import type { Evidence, Finding, Verdict } from "@/core/basics/findings";
+import { physical } from "@/core/basics/units/physical";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
-import { physical } from "@/core/units/physical";
 import { choices, type Form } from "../form";
 import { settled } from "../settled";
 import type { Assessment, Check } from "../types";

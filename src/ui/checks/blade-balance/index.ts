@@ -1,6 +1,6 @@
+import type { UnitSystem } from "@/core/basics/units";
 import type { BalanceDetail } from "@/core/checks";
 import type { bladeBalance } from "@/core/checks/blade-balance";
-import type { UnitSystem } from "@/core/units";
 import type { Face, Told } from "../face";
 import { length, noSuchBlade, placeIn, placeName, show, unread } from "../shared";
 

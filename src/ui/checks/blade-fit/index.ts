@@ -1,7 +1,7 @@
+import { table } from "@/core/basics/tables";
+import { formatQuantity } from "@/core/basics/units";
 import type { FitDetail } from "@/core/checks";
 import type { bladeFit } from "@/core/checks/blade-fit";
-import { table } from "@/core/tables";
-import { formatQuantity } from "@/core/units";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { length, noSuchBlade, placeIn, placeName, sayMarks, show, unread, worst } from "../shared";

@@ -1,9 +1,9 @@
 "use client";
 
-import { judgeGrade } from "@/core/blades/fit";
+import type { UnitSystem } from "@/core/basics/units";
 import type { FitDetail, FitReadings } from "@/core/checks";
 import { STANDPOINT_LABELS, turnSeenFrom } from "@/core/machine";
-import type { UnitSystem } from "@/core/units";
+import { judgeGrade } from "@/core/physics/blades/fit";
 import { BoltHead, HoleDrawing, StackDrawing, WayRound } from "@/drawings/fit-card";
 import type { PictureArgs } from "../face";
 import { Waiting } from "../framed";

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { LEAST_OVERLAP_METRES, type SweptBlade } from "@/core/blades/overlap";
+import { LEAST_OVERLAP_METRES, type SweptBlade } from "@/core/physics/blades/overlap";
 import { OverlapDrawing } from "@/drawings/overlap";
 import { overlapScene, type Travel } from "@/drawings/overlap/scene";
 import { useSeat } from "../../person";

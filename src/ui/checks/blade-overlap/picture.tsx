@@ -1,7 +1,7 @@
 "use client";
 
-import { bladesOf } from "@/core/blades/overlap";
 import type { OverlapDetail } from "@/core/checks";
+import { bladesOf } from "@/core/physics/blades/overlap";
 import type { PictureArgs } from "../face";
 import { OverlapPicture } from "./overlap-picture";
 

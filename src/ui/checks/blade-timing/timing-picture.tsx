@@ -2,11 +2,11 @@
 
 import { Pause, Play } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
-import { gapAt } from "@/core/blades/timing";
-import type { PairStudied, PairStudy } from "@/core/blades/timing-study";
 import { asFitted, type TimingDetail, timedPair } from "@/core/checks";
 import { LEAST_TIMED_GAP_METRES } from "@/core/checks/limits";
 import { type Machine, pointOf, spindlesAcross } from "@/core/machine";
+import { gapAt } from "@/core/physics/blades/timing";
+import type { PairStudied, PairStudy } from "@/core/physics/blades/timing-study";
 import { TimingDrawing, type TurnedBlade } from "@/drawings/timing";
 import { GapOverTurn, PhaseBar } from "@/drawings/timing/profile";
 import { studyInWorker } from "@/workers/timing/client";

@@ -1,6 +1,6 @@
+import { plusMinus95 } from "@/core/basics/findings";
+import { kindById } from "@/core/catalogue/kinds";
 import type { cuttingHeight } from "@/core/checks/cutting-height";
-import { plusMinus95 } from "@/core/findings";
-import { kindById } from "@/core/kinds";
 import { coming } from "../coming";
 import type { Face, Told } from "../face";
 import { length, placeName, sayMarks, show, worst } from "../shared";

@@ -1,8 +1,8 @@
 "use client";
 
+import { kindById } from "@/core/catalogue/kinds";
 import type { HeightDetail } from "@/core/checks";
 import { HEIGHT_TOLERANCE } from "@/core/checks/limits";
-import { kindById } from "@/core/kinds";
 import { StubbleDrawing } from "@/drawings/stubble";
 import type { PictureArgs } from "../face";
 import { Framed } from "../framed";

@@ -1,5 +1,5 @@
+import { table } from "@/core/basics/tables";
 import type { deckCleanliness } from "@/core/checks/deck-cleanliness";
-import { table } from "@/core/tables";
 import type { Face, Told } from "../face";
 import { lower, placeIn, REPAIR_SHELL, sayMarks, show, stateIn } from "../shared";
 

@@ -1,7 +1,7 @@
+import { formatTurns, type UnitSystem } from "@/core/basics/units";
 import type { DeckDetail } from "@/core/checks";
 import { type deckLevel, LENGTH_STEP_METRES } from "@/core/checks/deck-level";
 import { type Machine, turnSeenFrom } from "@/core/machine";
-import { formatTurns, type UnitSystem } from "@/core/units";
 import { coming } from "../coming";
 import type { Face, Told, ToldFrom } from "../face";
 import { length, noSuchBlade, placeName, show, showSize } from "../shared";

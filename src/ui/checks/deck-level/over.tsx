@@ -1,8 +1,8 @@
 "use client";
 
+import { formatTurns } from "@/core/basics/units";
 import type { DeckDetail } from "@/core/checks";
 import { pointOf, seenFrom } from "@/core/machine";
-import { formatTurns } from "@/core/units";
 import type { OverlayArgs } from "../face";
 import { showSize } from "../shared";
 import { DeckTilt } from "../tilt";

@@ -1,7 +1,7 @@
 "use client";
 
 import type { GearboxReadings } from "@/core/checks";
-import { gearboxes } from "@/core/sequences/rebuild";
+import { gearboxes } from "@/core/machine";
 import { GearboxDrawing } from "@/drawings/gearbox";
 import { type BoxPart, gearboxScene } from "@/drawings/gearbox/scene";
 import type { PictureArgs } from "../face";

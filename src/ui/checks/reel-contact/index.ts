@@ -1,5 +1,5 @@
+import { formatTurns } from "@/core/basics/units";
 import type { reelContact } from "@/core/checks/reel-contact";
-import { formatTurns } from "@/core/units";
 import { coming } from "../coming";
 import type { Face } from "../face";
 import { placeIn } from "../shared";

@@ -1,8 +1,8 @@
 "use client";
 
+import { CONTACT_SCHOOLS } from "@/core/catalogue";
 import type { ContactDetail, ContactReadings } from "@/core/checks";
 import { unitsAcross } from "@/core/machine";
-import { CONTACT_SCHOOLS } from "@/core/reel";
 import { ContactGrid } from "@/drawings/contact-grid";
 import type { PictureArgs } from "../face";
 import { Waiting } from "../framed";

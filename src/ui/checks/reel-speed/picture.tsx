@@ -1,8 +1,8 @@
 "use client";
 
+import { plusMinus95 } from "@/core/basics/findings";
 import type { ReelSpeedDetail } from "@/core/checks";
-import { plusMinus95 } from "@/core/findings";
-import type { RippleCandidate } from "@/core/reel";
+import type { RippleCandidate } from "@/core/physics/reel";
 import { ClipWindow } from "@/drawings/clip-window";
 import type { PictureArgs } from "../face";
 import { Framed, Waiting } from "../framed";

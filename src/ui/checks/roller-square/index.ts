@@ -1,5 +1,5 @@
+import { formatTurns } from "@/core/basics/units";
 import type { rollerSquare } from "@/core/checks/roller-square";
-import { formatTurns } from "@/core/units";
 import type { Face } from "../face";
 import { length, placeIn } from "../shared";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";

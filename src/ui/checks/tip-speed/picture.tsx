@@ -1,8 +1,8 @@
 "use client";
 
 import { type SpeedDetail, tipSpeedCheck } from "@/core/checks";
-import { TEARS_BELOW, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/drive/tip-speed";
 import { spindlesAcross } from "@/core/machine";
+import { TEARS_BELOW, TIP_SPEED_LIMIT, WORKING_RANGE } from "@/core/physics/drive/tip-speed";
 import { SpeedDrawing, type SpeedRow } from "@/drawings/speeds";
 import type { PictureArgs } from "../face";
 import { Framed, Waiting } from "../framed";

@@ -1,7 +1,7 @@
 "use client";
 
 import type { TyreDetail } from "@/core/checks";
-import { NOTICED_MOVEMENT_METRES } from "@/core/events";
+import { NOTICED_MOVEMENT_METRES } from "@/core/job/staleness";
 import { spindlesAcross } from "@/core/machine";
 import { sayMovement } from "../../words/quantities";
 import type { PictureArgs } from "../face";

@@ -1,5 +1,5 @@
+import { fitPlane } from "@/core/basics/geometry";
 import type { Assessment, TyreDetail } from "@/core/checks";
-import { fitPlane } from "@/core/geometry";
 import type { Machine } from "@/core/machine";
 import type { Surface } from "../tilt";
 

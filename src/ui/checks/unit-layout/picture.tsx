@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { type LayoutDetail, rollerLines } from "@/core/checks";
 import { type Machine, unitsAcross } from "@/core/machine";
-import { type LaidUnit, leastShared, rolledAcross, rolledShare, unitOverlaps, unitOverlapsInTurn } from "@/core/reel";
+import { type LaidUnit, leastShared, rolledAcross, rolledShare, unitOverlaps, unitOverlapsInTurn } from "@/core/physics/reel";
 import { UnitSwath } from "@/drawings/unit-swath";
 import type { PictureArgs } from "../face";
 import { length, lower, placeIn } from "../shared";

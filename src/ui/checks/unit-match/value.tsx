@@ -1,6 +1,6 @@
+import { table } from "@/core/basics/tables";
+import type { UnitSystem } from "@/core/basics/units";
 import type { UnitProperty } from "@/core/checks";
-import { table } from "@/core/tables";
-import type { UnitSystem } from "@/core/units";
 import { length } from "../shared";
 
 const VALUE_WORDS: Partial<Record<string, string>> = table({ "as-sheet": "as on sheet", another: "another" });

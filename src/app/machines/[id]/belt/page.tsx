@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { featuresOf } from "@/core/kinds";
+import { featuresOf } from "@/core/catalogue/kinds";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { getMachine } from "@/data/machines";

@@ -1,6 +1,6 @@
+import { emptyTable } from "@/core/basics/tables";
+import { INCH_METRES, type UnitSystem } from "@/core/basics/units";
 import { type Machine, machineSchema, type Pulley, spindlesAcross } from "@/core/machine";
-import { emptyTable } from "@/core/tables";
-import { INCH_METRES, type UnitSystem } from "@/core/units";
 import { type Entry, readEntry, writeQuantity } from "@/ui/entry";
 
 /** A pulley as it is typed: sizes as text, so that nothing half typed is lost. */

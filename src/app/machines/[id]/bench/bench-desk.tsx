@@ -2,12 +2,12 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import { speedsAt } from "@/core/bench/set-up";
+import { plusMinus95 } from "@/core/basics/findings";
+import { fromSi } from "@/core/basics/units";
 import type { HeightReadings } from "@/core/checks";
-import { plusMinus95 } from "@/core/findings";
+import { speedsAt } from "@/core/job/bench/set-up";
 import { unitSheetOf } from "@/core/machine";
-import { stanceOf } from "@/core/reel";
-import { fromSi } from "@/core/units";
+import { stanceOf } from "@/core/physics/reel";
 import type { MachineRecord } from "@/data/machines";
 import { length } from "@/ui/checks/shared";
 import { SideStage } from "@/ui/checks/side-stage";

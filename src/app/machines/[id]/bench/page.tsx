@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { kindById } from "@/core/kinds";
+import { kindById } from "@/core/catalogue/kinds";
 import { heightContext } from "@/data/check-context";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { withSettings } from "@/core/bench/set-up";
 import { machineOf } from "@/core/checks/sheets.fixtures";
+import { withSettings } from "@/core/job/bench/set-up";
 import { unitSheetOf } from "@/core/machine";
-import { stanceOf } from "@/core/reel";
+import { stanceOf } from "@/core/physics/reel";
 import {
   firstDraft,
   isOfAnotherSheet,

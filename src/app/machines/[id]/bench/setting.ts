@@ -1,10 +1,10 @@
-import { type BenchSetting, heightEndOf, type SetUp, settingOf, setUpFor, type Unsuited, unsuitedBy } from "@/core/bench/set-up";
+import type { UnitSystem } from "@/core/basics/units";
 import type { HeightReadings } from "@/core/checks";
 import { visitsTo } from "@/core/checks/cutting-height/units";
-import { type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
-import { type End, laidOn, movedRoller, type SideView, stanceOf } from "@/core/reel";
-import { type LearntOffset, learnOffset, settingFor } from "@/core/turf/stubble";
-import type { UnitSystem } from "@/core/units";
+import { type BenchSetting, type SetUp, settingOf, setUpFor, type Unsuited, unsuitedBy } from "@/core/job/bench/set-up";
+import { heightEndOf, type Machine, unitSheetOf, unitsAcross } from "@/core/machine";
+import { type End, laidOn, movedRoller, type SideView, stanceOf } from "@/core/physics/reel";
+import { type LearntOffset, learnOffset, settingFor } from "@/core/physics/turf/stubble";
 import { type Entry, readEntry, writeQuantity } from "@/ui/entry";
 
 /** Of one unit as it is typed: height to cut, and by how much each roller goes up, is packed (or sinks, with a minus). */

@@ -3,8 +3,8 @@
 import { Printer } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
-import { type Dipstick, type DipstickProblem, dipstick } from "@/core/drive/dipstick";
 import type { Gearbox } from "@/core/machine";
+import { type Dipstick, type DipstickProblem, dipstick } from "@/core/physics/drive/dipstick";
 import { DipstickDrawing } from "@/drawings/dipstick";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { gearboxes } from "@/core/sequences/rebuild";
+import { gearboxes } from "@/core/machine";
 import { database } from "@/data/connection";
 import { AppError } from "@/data/errors";
 import { getMachine } from "@/data/machines";

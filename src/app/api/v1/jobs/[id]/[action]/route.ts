@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import { changing, failure, idFrom } from "@/app/api/answer";
-import { table } from "@/core/tables";
+import { table } from "@/core/basics/tables";
 import { joinJobs, joinSchema, splitComplaint, splitSchema } from "@/data/complaints";
 import type { Db } from "@/data/connection";
 import type { Doing } from "@/data/context";

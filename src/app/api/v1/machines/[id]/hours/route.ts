@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
-import { physicalOrNought } from "@/core/units/physical";
+import { physicalOrNought } from "@/core/basics/units/physical";
 import { logHours } from "@/data/hours";
 
 const bodySchema = z.object({

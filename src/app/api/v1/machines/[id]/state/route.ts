@@ -1,5 +1,5 @@
 import { reading } from "@/app/api/answer";
-import { mayRun } from "@/core/state";
+import { mayRun } from "@/core/job/status";
 import { stateOfMachine } from "@/data/machine-state";
 import { getMachine } from "@/data/machines";
 

@@ -1,0 +1,12 @@
+export { CAUSES, type CauseId, type CauseRow, causesNow, type Prior, type Strength } from "./causes";
+export { CAUTIONS, type Caution, FIX_CAUTIONS } from "./cautions";
+export { CHECKS, type CheckId, type CheckRow, type CheckState } from "./checks";
+export { CONTACT_SCHOOLS, type ContactSchool } from "./contact-schools";
+export { CONTEXTS, type ContextId } from "./contexts";
+export { EVENT_IDS, EVENTS, type EventId, type EventRow, isByUnit } from "./events";
+export { FIGURES } from "./figures";
+export { FIX_LABELS, FIXES, type FixId, type FixRow, fixRow, GRINDS_KNIFE, SPINS_REEL } from "./fixes";
+export { MOVED_BY, moversOf } from "./movers";
+export { RIVALS, type Rival, rivalsMoving } from "./rivals";
+export { SYMPTOMS, type Symptom, type SymptomId } from "./symptoms";
+export { WAYS, type Way } from "./ways";
