@@ -6,14 +6,16 @@ import { contextFactor } from "@/core/diagnosis/context";
 export const CONTEXT_RATE = 0.08;
 const MOST_REPORTED = 5;
 const DENIED_SHARE = 0.3;
+/** A look, one made again, and a third where these two differ. */
+const LOOKS = 3;
 
 export type TrialCase = {
   given: Case;
   /** The causes that made a reported symptom: what is to be found. */
   targets: CauseId[];
   present: ReadonlySet<CauseId>;
-  /** What each check would find, drawn once, so that every order meets the same luck. */
-  findings: ReadonlyMap<CheckId, CaseEvidence[]>;
+  /** What each check would find, look by look: drawn once, so that every order meets the same luck, and each look by itself. */
+  findings: ReadonlyMap<CheckId, CaseEvidence[][]>;
 };
 
 /** Draws cases from `truth` until one has a reported symptom that a cause made; check results come out as often right as the tables say. */
@@ -40,7 +42,12 @@ function draw(truth: Knowledge, random: () => number): TrialCase | undefined {
   const targets = [...new Set(reported.flatMap((symptom) => made.get(symptom) ?? []))];
   const denied = truth.symptoms.filter((symptom) => !seen.includes(symptom) && random() < DENIED_SHARE);
   const there = new Set(present.map(({ id }) => id));
-  const findings = new Map(truth.checks.map((check): [CheckId, CaseEvidence[]] => [check.id, findingsOf(check, there, random)]));
+  const findings = new Map(
+    truth.checks.map((check): [CheckId, CaseEvidence[][]] => [
+      check.id,
+      Array.from({ length: LOOKS }, () => findingsOf(check, there, random)),
+    ]),
+  );
   if (targets.length === 0) return undefined;
   const symptoms = Object.fromEntries([...reported.map((id) => [id, "present"]), ...denied.map((id) => [id, "denied"])]);
   return { given: { symptoms, context, evidence: [] }, targets, present: there, findings };

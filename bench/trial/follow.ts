@@ -1,6 +1,8 @@
 import type { CheckId, CheckState } from "@/core/catalogue";
-import { type Case, diagnose, EXPLAINED_LEVEL, type Knowledge, planChecks, setUpMinutes } from "@/core/diagnosis";
+import { type Case, type CaseEvidence, diagnose, EXPLAINED_LEVEL, type Knowledge, planChecks, setUpMinutes } from "@/core/diagnosis";
 import { presenceOf } from "@/core/diagnosis/case";
+import { causesOf } from "@/core/diagnosis/evidence";
+import { secondLookMinutes } from "@/core/diagnosis/second-looks";
 import { shuffled, type TrialCase } from "./cases";
 
 export const ORDERS = ["information", "walk-round", "random", "posterior-per-minute"] as const;
@@ -25,14 +27,28 @@ export function follow(args: { knowledge: Knowledge; trial: TrialCase; order: Or
     for (const [cause, probability] of presence) said.push({ probability, isThere: trial.present.has(cause) });
     if (trial.targets.every((cause) => (presence.get(cause) ?? 0) >= EXPLAINED_LEVEL)) return { minutes, checks: done.length, said };
     const next = choose({ knowledge, given, state, done, order, line });
-    const check = knowledge.checks.find(({ id }) => id === next);
-    if (!check) return { checks: done.length, said };
-    minutes += setUpMinutes(state, check.state) + check.minutes;
+    const check = knowledge.checks.find(({ id }) => id === next?.id);
+    if (!next || !check) return { checks: done.length, said };
+    minutes += setUpMinutes(state, check.state) + (next.again ? secondLookMinutes(check) : check.minutes);
     state = check.state;
     done.push(check.id);
-    given = { ...given, evidence: [...given.evidence, ...(trial.findings.get(check.id) ?? [])] };
+    const looks = trial.findings.get(check.id) ?? [];
+    given = { ...given, evidence: [...given.evidence, ...(next.again ? lookedAgain(looks, next.again) : (looks[0] ?? []))] };
   }
 }
+
+/** A second look at these causes alone, and a third at those of which the first two differ. */
+function lookedAgain([first = [], second = [], third = []]: CaseEvidence[][], again: readonly string[]): CaseEvidence[] {
+  return second
+    .filter((one) => causesOf(one).some((cause) => again.includes(cause)))
+    .flatMap((one) => {
+      const isAlike = (other: CaseEvidence) => causesOf(other).join() === causesOf(one).join();
+      const agrees = first.some((other) => isAlike(other) && JSON.stringify(other) === JSON.stringify(one));
+      return agrees ? [one] : [one, ...third.filter((other) => causesOf(other).some((cause) => causesOf(one).includes(cause)))];
+    });
+}
+
+type Chosen = { id: CheckId; again?: readonly string[] };
 
 function choose(args: {
   knowledge: Knowledge;
@@ -41,16 +57,16 @@ function choose(args: {
   done: readonly CheckId[];
   order: Order;
   line: readonly CheckId[];
-}): CheckId | undefined {
+}): Chosen | undefined {
   const { knowledge, given, state, done, order } = args;
   const left = knowledge.checks.filter(({ id }) => !done.includes(id));
-  const nextRound = [...left].sort((a, b) => a.place - b.place)[0]?.id;
+  const nextRound = [...left].sort((a, b) => a.place - b.place)[0];
   if (order === "walk-round") return nextRound;
-  if (order === "random") return args.line.find((id) => !done.includes(id));
+  if (order === "random") return left.find(({ id }) => id === args.line.find((one) => !done.includes(one)));
   const diagnosis = diagnose(knowledge, given, { withReasons: false });
-  if (order === "information") return planChecks({ knowledge, given, diagnosis, state, done, order }).checks[0]?.id ?? nextRound;
+  if (order === "information") return planChecks({ knowledge, given, diagnosis, state, done, order }).checks[0] ?? nextRound;
   const presence = new Map(diagnosis.causes.map(({ id, presence: there }) => [id, there]));
   const score = (check: Knowledge["checks"][number]) =>
     check.figures.flat().reduce((sum, cause) => sum + (presence.get(cause) ?? 0), 0) / (setUpMinutes(state, check.state) + check.minutes);
-  return [...left].sort((a, b) => score(b) - score(a))[0]?.id;
+  return [...left].sort((a, b) => score(b) - score(a))[0];
 }
