@@ -4,8 +4,8 @@ import path from "node:path";
 import { chromium, type Page } from "@playwright/test";
 import { KIND_IDS } from "@/core/catalogue/kinds";
 import { TEMPLATES, templateMachine } from "@/core/machine/specification";
-import { openDatabase } from "@/data/connection";
-import { addMachine } from "@/data/machines";
+import { addMachine } from "@/data/machine/machines";
+import { openDatabase } from "@/data/open";
 import { seedDepot } from "@/demo/depot";
 import { served } from "./served";
 

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { seededRandom } from "@/core/basics/random";
-import { openDatabase } from "@/data/connection";
+import { openDatabase } from "@/data/open";
 import { emptyDepot, openJob } from "../tests/data/helpers";
 import { spoil } from "../tests/fuzz/mutate";
 import { type Depot, statefulTargets, type Target, targetsFor } from "../tests/fuzz/targets";

@@ -1,7 +1,7 @@
 import { rmSync } from "node:fs";
 import Database from "better-sqlite3";
-import { openDatabase } from "@/data/connection";
-import { refoldStates } from "@/data/machine-state";
+import { openDatabase } from "@/data/open";
+import { refoldStates } from "@/data/projections/machine-state";
 
 /** Twenty-two fleets like the demo's, each closed story told twenty times more over five years: some 300 machines and 20,000 jobs. */
 const FLEETS = 22;

@@ -2,7 +2,7 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { seededRandom } from "@/core/basics/random";
-import { openDatabase } from "@/data/connection";
+import { openDatabase } from "@/data/open";
 import { emptyDepot, makeSafe, openJob } from "../tests/data/helpers";
 import { DAY, faultsAfter, writeAndKill } from "../tests/fuzz/soak";
 

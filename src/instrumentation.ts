@@ -13,8 +13,8 @@ export const onRequestError: Instrumentation.onRequestError = async (error, requ
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs" || process.env.ZYGOMETER_START !== "1") return;
   const [{ database, toFold }, { foldWhatIsLeft, warmUp }, { log }] = await Promise.all([
-    import("./data/connection"),
-    import("./data/warm"),
+    import("./data/open"),
+    import("./data/fleet/warm"),
     import("./server/log"),
   ]);
   setTimeout(async () => {

@@ -1,5 +1,5 @@
 import { createEvents, type DateArray, type EventAttributes } from "ics";
-import type { DueLine } from "@/data/due";
+import type { DueLine } from "@/data/service/due";
 import { sayDue } from "./due";
 
 type Named = { id: string; fleetNumber: string; places: readonly { id: string; label: string }[] };

@@ -1,4 +1,4 @@
-import type { DueLine } from "@/data/due";
+import type { DueLine } from "@/data/service/due";
 import { sayOwed } from "@/ui/words/owed";
 import { taskLabel } from "@/ui/words/service";
 

@@ -1,6 +1,6 @@
 import { cookies } from "next/headers";
-import { database } from "@/data/connection";
-import { findPerson, initialsSchema, type Person } from "@/data/people";
+import { findPerson, initialsSchema, type Person } from "@/data/catalogue/people";
+import { database } from "@/data/open";
 
 export const WHO_COOKIE = "zygometer-who";
 

@@ -1,5 +1,6 @@
-import { type Db, toFold } from "@/data/connection";
-import { spoiltMachines } from "@/data/machines";
+import { spoiltMachines } from "@/data/machine/machines";
+import { toFold } from "@/data/open";
+import type { Db } from "@/data/store/db";
 
 /** While states are folded anew after an upgrade, or after what was kept was damaged: who is held may be missing where only the kept is shown. */
 function FoldingNote({ left }: { left: number }) {

@@ -1,11 +1,11 @@
 import { greasedSpindles, greaseRule } from "@/core/fleet/service/spindles";
 import { machineSchema } from "@/core/machine";
-import type { Db } from "@/data/connection";
-import { logHours } from "@/data/hours";
-import { addMachine, getMachine } from "@/data/machines";
-import { listOwed, settleOwed } from "@/data/owed";
-import { addPerson } from "@/data/people";
-import { logSpindles } from "@/data/spindle-log";
+import { addPerson } from "@/data/catalogue/people";
+import { logHours } from "@/data/machine/hours";
+import { addMachine, getMachine } from "@/data/machine/machines";
+import { listOwed, settleOwed } from "@/data/service/owed";
+import { logSpindles } from "@/data/service/spindle-log";
+import type { Db } from "@/data/store/db";
 import { seedBook, seedProcedures, shopDiary } from "./book";
 import { FLEET } from "./fleet";
 import { seedHistory } from "./history";

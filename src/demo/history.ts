@@ -1,6 +1,6 @@
 import { seededRandom } from "@/core/basics/random";
 import type { CauseId } from "@/core/catalogue";
-import type { Db } from "@/data/connection";
+import type { Db } from "@/data/store/db";
 import type { Story } from "@/stories/story";
 import { Teller } from "@/stories/teller";
 import { REEL_STORIES } from "./reel-stories";

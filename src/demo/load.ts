@@ -1,8 +1,9 @@
 import { existsSync, renameSync } from "node:fs";
 import { createInterface } from "node:readline/promises";
-import { databaseFile, dataFolder, openDatabase } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { withFolderAlone } from "@/data/hold";
+import { openDatabase } from "@/data/open";
+import { databaseFile, dataFolder } from "@/data/store/connection";
+import { AppError } from "@/data/store/errors";
+import { withFolderAlone } from "@/data/store/hold";
 import { sayError } from "@/ui/words/issues";
 import { seedDepot } from "./depot";
 

@@ -1,5 +1,6 @@
 import { existsSync } from "node:fs";
-import { databaseFile, openDatabase } from "@/data/connection";
+import { openDatabase } from "@/data/open";
+import { databaseFile } from "@/data/store/connection";
 
 /**
  * `bin/rebuild`: folds anew, machine by machine, what is kept beside the log and is not as the log has it. May run beside the server and be stopped: what is done is

@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
 import next from "next";
-import { databaseFile, dataFolder, openDatabase } from "@/data/connection";
-import { AppError, ofDriver } from "@/data/errors";
-import { holdFolder } from "@/data/hold";
+import { openDatabase } from "@/data/open";
+import { databaseFile, dataFolder } from "@/data/store/connection";
+import { AppError, ofDriver } from "@/data/store/errors";
+import { holdFolder } from "@/data/store/hold";
 import { sayError } from "@/ui/words/issues";
 import { atTheDoor, serverFor } from "./door";
 import { log } from "./log";

@@ -1,11 +1,11 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
 import { withSheet } from "@/core/machine";
-import type { Db } from "@/data/connection";
-import { logEvent } from "@/data/events";
-import { getMachine, replaceSheet } from "@/data/machines";
-import { recordTake } from "@/data/takes";
-import { unitsAlike } from "@/data/units-alike";
+import { recordTake } from "@/data/checks/takes";
+import { unitsAlike } from "@/data/checks/units-alike";
+import { getMachine, replaceSheet } from "@/data/machine/machines";
+import { logEvent } from "@/data/service/events";
+import type { Db } from "@/data/store/db";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
 

@@ -13,9 +13,10 @@ import { POST as addPerson } from "@/app/api/v1/people/route";
 import { CHECKS } from "@/core/catalogue";
 import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
 import { putBackPoints, type RunReason } from "@/core/job/status";
-import { database, databaseFile } from "@/data/connection";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine } from "@/data/machines";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import { databaseFile } from "@/data/store/connection";
 import { emptyDepot, GOOD_CUT, LEVEL_INCHES, temporaryFile, tips, tyres } from "./helpers";
 
 const HOST = "127.0.0.1:3000";

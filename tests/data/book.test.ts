@@ -3,19 +3,24 @@ import { wantedBlade } from "@/core/fleet/parts";
 import { allYes, itemsFor } from "@/core/job/safety";
 import { machineSchema } from "@/core/machine";
 import { templateMachine, withValue } from "@/core/machine/specification";
-import { bookOf, sheetChanges } from "@/data/book";
-import { localDay } from "@/data/clock";
-import { takeComplaint } from "@/data/complaints";
-import type { Db } from "@/data/connection";
-import { dueNow, serviceOf } from "@/data/due";
-import { logEvent } from "@/data/events";
-import { fleetRows } from "@/data/fleet";
-import { awayNow, owedByMachine } from "@/data/handover";
-import { closedJobs, holdsOf } from "@/data/holds";
-import { logHours, meterReadings, swapMeter } from "@/data/hours";
-import { closeJob, recordFix, recordHandover, undoStep } from "@/data/job-actions";
-import { addMachine, getMachine, listMachineNames, renameMachine, replaceSheet, setStanding } from "@/data/machines";
-import { settleOwed } from "@/data/owed";
+import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/data/catalogue/procedures";
+import { recordTake } from "@/data/checks/takes";
+import { bookOf, sheetChanges } from "@/data/fleet/book";
+import { fleetRows } from "@/data/fleet/fleet";
+import { closedJobs, holdsOf } from "@/data/fleet/holds";
+import { addRound, getRound, isThrough } from "@/data/fleet/rounds";
+import { families, readingsDrift, sinceBaseline, sisterDifferences, sistersOf } from "@/data/fleet/sisters";
+import { takeComplaint } from "@/data/job/complaints";
+import { awayNow, owedByMachine } from "@/data/job/handover";
+import { closeJob, recordFix, recordHandover, undoStep } from "@/data/job/job-actions";
+import { recordConfirmation } from "@/data/job/safe-state";
+import { logHours, meterReadings, swapMeter } from "@/data/machine/hours";
+import { addMachine, getMachine, listMachineNames, renameMachine, replaceSheet, setStanding } from "@/data/machine/machines";
+import { schoolStandings, setSchool } from "@/data/machine/schools";
+import { addPlace, gonePlaces, hazardsOf, listSites, placeBack, placeGone } from "@/data/machine/site-places";
+import { dueNow, serviceOf } from "@/data/service/due";
+import { logEvent } from "@/data/service/events";
+import { settleOwed } from "@/data/service/owed";
 import {
   addPart,
   addSet,
@@ -30,16 +35,12 @@ import {
   takeBackMove,
   takeBackSetEntry,
   whatFits,
-} from "@/data/parts";
-import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/data/procedures";
-import { addRound, getRound, isThrough } from "@/data/rounds";
-import { recordConfirmation } from "@/data/safe-state";
-import { schoolStandings, setSchool } from "@/data/schools";
-import { logService, postponeService, serviceEntries, takeBackService } from "@/data/service";
-import { addRule } from "@/data/service-rules";
-import { families, readingsDrift, sinceBaseline, sisterDifferences, sistersOf } from "@/data/sisters";
-import { addPlace, gonePlaces, hazardsOf, listSites, placeBack, placeGone } from "@/data/site-places";
-import { recordTake } from "@/data/takes";
+} from "@/data/service/parts";
+import { logService, postponeService, takeBackService } from "@/data/service/service";
+import { serviceEntries } from "@/data/service/service-log";
+import { addRule } from "@/data/service/service-rules";
+import { localDay } from "@/data/store/clock";
+import type { Db } from "@/data/store/db";
 import { FLEET } from "@/demo/fleet";
 import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, refusedFor, tips } from "./helpers";
 

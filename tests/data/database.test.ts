@@ -1,9 +1,9 @@
 import { readdirSync } from "node:fs";
 import { expect, it } from "vitest";
-import { heldMachines } from "@/data/bay";
-import { openDatabase } from "@/data/connection";
-import { stateOfMachine } from "@/data/machine-state";
-import { MIGRATIONS_FOLDER } from "@/data/migrate";
+import { heldMachines } from "@/data/fleet/bay";
+import { openDatabase } from "@/data/open";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import { MIGRATIONS_FOLDER } from "@/data/store/migrate";
 import { seedDepot } from "@/demo/depot";
 import { emptyDepot, temporaryFile } from "./helpers";
 

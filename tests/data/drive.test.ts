@@ -4,28 +4,28 @@ import { worksheetById } from "@/core/checks";
 import type { SafeState } from "@/core/job/safety";
 import { usualMoves } from "@/core/job/sequences/moves.fixtures";
 import { REBUILD, type RebuildMove } from "@/core/job/sequences/rebuild";
-import { contextOf } from "@/data/check-context";
-import type { Db } from "@/data/connection";
-import { spindlesOf } from "@/data/due";
-import { insertEvent, listEvents, logEvent, voidEvent } from "@/data/events";
-import { logHours } from "@/data/hours";
-import { closeJob, recordFix, undoStep } from "@/data/job-actions";
-import { getJobView } from "@/data/job-view";
+import { contextOf } from "@/data/checks/check-context";
+import { recordTake } from "@/data/checks/takes";
+import { closeJob, recordFix, undoStep } from "@/data/job/job-actions";
+import { getJobView } from "@/data/job/job-view";
+import { recordOwnList } from "@/data/job/own-list";
+import { recordRebuildMove } from "@/data/job/rebuild";
+import { logHours } from "@/data/machine/hours";
 import {
   addMachinePhotograph,
   machinePhotographOf,
   machinePhotographs,
   newMachinePhotographSchema,
   takeBackMachinePhotograph,
-} from "@/data/machine-photographs";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine, replaceSheet } from "@/data/machines";
-import { listOwed } from "@/data/owed";
-import { recordOwnList } from "@/data/own-list";
-import { MOST_PHOTOGRAPHS } from "@/data/pictures";
-import { recordRebuildMove } from "@/data/rebuild";
-import { listSpindleLog, logSpindles, newSpindleEntrySchema, takeBackSpindleEntry } from "@/data/spindle-log";
-import { recordTake } from "@/data/takes";
+} from "@/data/machine/machine-photographs";
+import { getMachine, replaceSheet } from "@/data/machine/machines";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import { spindlesOf } from "@/data/service/due";
+import { insertEvent, listEvents, logEvent, voidEvent } from "@/data/service/events";
+import { listOwed } from "@/data/service/owed";
+import { listSpindleLog, logSpindles, newSpindleEntrySchema, takeBackSpindleEntry } from "@/data/service/spindle-log";
+import type { Db } from "@/data/store/db";
+import { MOST_PHOTOGRAPHS } from "@/data/store/pictures";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 

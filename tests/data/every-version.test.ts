@@ -4,11 +4,11 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
-import { getBay } from "@/data/bay";
-import { openDatabase } from "@/data/connection";
-import { getJobView } from "@/data/job-view";
-import { listMachines } from "@/data/machines";
-import { MIGRATIONS_FOLDER, migrate } from "@/data/migrate";
+import { getBay } from "@/data/fleet/bay";
+import { getJobView } from "@/data/job/job-view";
+import { listMachines } from "@/data/machine/machines";
+import { openDatabase } from "@/data/open";
+import { MIGRATIONS_FOLDER, migrate } from "@/data/store/migrate";
 import { FLEET } from "@/demo/fleet";
 import { temporaryFile } from "./helpers";
 

@@ -4,8 +4,8 @@ import { describe, expect, it } from "vitest";
 import { lastSeen } from "@/core/fleet/service/tasks";
 import { isAtRest, type LogLine, machineState } from "@/core/job/status";
 import type { Machine } from "@/core/machine";
-import { grouped } from "@/data/grouped";
-import { FOLD_VERSION } from "@/data/machine-state";
+import { FOLD_VERSION } from "@/data/projections/machine-state";
+import { grouped } from "@/data/store/grouped";
 
 /** Logs as walks of every deed left them, kept as they were: what they fold to says whether a rule changed. */
 const LOGS = [

@@ -1,14 +1,14 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { guidedOrder, type Round } from "@/core/job/sequences/guided";
 import { usualMoves } from "@/core/job/sequences/moves.fixtures";
-import type { Db } from "@/data/connection";
-import { listEvents } from "@/data/events";
-import { recordGuidedMove } from "@/data/guided";
-import { closeJob, undoStep } from "@/data/job-actions";
-import { getJobView } from "@/data/job-view";
-import { getMachine } from "@/data/machines";
-import { listOwed } from "@/data/owed";
-import { logSpindles } from "@/data/spindle-log";
+import { recordGuidedMove } from "@/data/job/guided";
+import { closeJob, undoStep } from "@/data/job/job-actions";
+import { getJobView } from "@/data/job/job-view";
+import { getMachine } from "@/data/machine/machines";
+import { listEvents } from "@/data/service/events";
+import { listOwed } from "@/data/service/owed";
+import { logSpindles } from "@/data/service/spindle-log";
+import type { Db } from "@/data/store/db";
 import { type Clock, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 
 let db: Db;

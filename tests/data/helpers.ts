@@ -5,15 +5,16 @@ import { PSI_PASCALS, toSi } from "@/core/basics/units";
 import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
 import { putBackPoints } from "@/core/job/status";
 import { machineSchema } from "@/core/machine";
-import { takeComplaint } from "@/data/complaints";
-import { type Db, openDatabase } from "@/data/connection";
-import type { Doing } from "@/data/context";
-import { AppError } from "@/data/errors";
-import { recordTestCut } from "@/data/job-actions";
-import { stateOfMachine } from "@/data/machine-state";
-import { addMachine, getMachine } from "@/data/machines";
-import { addPerson } from "@/data/people";
-import { recordConfirmation, recordPutBack } from "@/data/safe-state";
+import { addPerson } from "@/data/catalogue/people";
+import { takeComplaint } from "@/data/job/complaints";
+import { recordTestCut } from "@/data/job/job-actions";
+import { recordConfirmation, recordPutBack } from "@/data/job/safe-state";
+import { addMachine, getMachine } from "@/data/machine/machines";
+import { openDatabase } from "@/data/open";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import type { Doing } from "@/data/store/audit";
+import type { Db } from "@/data/store/db";
+import { AppError } from "@/data/store/errors";
 import { FLEET } from "@/demo/fleet";
 
 export function temporaryFile(): string {

@@ -1,4 +1,4 @@
-import { holdFolder } from "@/data/hold";
+import { holdFolder } from "@/data/store/hold";
 
 /** Holds a data folder until it is killed: `holder.ts FOLDER`. */
 holdFolder(process.argv[2] ?? "");

@@ -1,17 +1,17 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { deckLevel } from "@/core/checks/deck-level";
 import { withSheet } from "@/core/machine";
-import { getBay, jobsOfMachine } from "@/data/bay";
-import type { Db } from "@/data/connection";
-import { listEvents, logEvent, voidEvent } from "@/data/events";
-import { logHours } from "@/data/hours";
-import { closeJob, recordAnswer, recordFix, recordNote, undoStep } from "@/data/job-actions";
-import { getJobView } from "@/data/job-view";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine, replaceSheet } from "@/data/machines";
-import { listOwed, settleOwed } from "@/data/owed";
-import { recordConfirmation } from "@/data/safe-state";
-import { recordFinding, recordTake, takesOfJob } from "@/data/takes";
+import { recordFinding, recordTake, takesOfJob } from "@/data/checks/takes";
+import { getBay, jobsOfMachine } from "@/data/fleet/bay";
+import { closeJob, recordAnswer, recordFix, recordNote, undoStep } from "@/data/job/job-actions";
+import { getJobView } from "@/data/job/job-view";
+import { recordConfirmation } from "@/data/job/safe-state";
+import { logHours } from "@/data/machine/hours";
+import { getMachine, replaceSheet } from "@/data/machine/machines";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import { listEvents, logEvent, voidEvent } from "@/data/service/events";
+import { listOwed, settleOwed } from "@/data/service/owed";
+import type { Db } from "@/data/store/db";
 import { type Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 let db: Db;

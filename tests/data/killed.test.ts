@@ -1,6 +1,6 @@
 import path from "node:path";
 import { expect, it } from "vitest";
-import { openDatabase } from "@/data/connection";
+import { openDatabase } from "@/data/open";
 import { DAY, faultsAfter, writeAndKill } from "../fuzz/soak";
 import { emptyDepot, makeSafe, openJob, temporaryFile } from "./helpers";
 

@@ -8,18 +8,27 @@ import { deckSteps } from "@/core/job/sequences/deck-off";
 import { usualMove } from "@/core/job/sequences/moves.fixtures";
 import { mayRun, putBackPoints } from "@/core/job/status";
 import { machineSchema } from "@/core/machine";
-import { getBay } from "@/data/bay";
-import { takeComplaint } from "@/data/complaints";
-import type { Db } from "@/data/connection";
-import { recordDeckMove } from "@/data/deck";
-import { listEvents, logEvent, newEventSchema, voidEvent } from "@/data/events";
-import { closeJob, recordAnswer, recordFix, recordHandover, recordHold, recordJobEvent, recordRelease, undoStep } from "@/data/job-actions";
-import { getJobView } from "@/data/job-view";
-import { machineLog, stateOfMachine } from "@/data/machine-state";
-import { getMachine, replaceSheet } from "@/data/machines";
-import { listOwed } from "@/data/owed";
-import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
-import { recordFinding, recordTake } from "@/data/takes";
+import { recordFinding, recordTake } from "@/data/checks/takes";
+import { getBay } from "@/data/fleet/bay";
+import { takeComplaint } from "@/data/job/complaints";
+import { recordDeckMove } from "@/data/job/deck";
+import {
+  closeJob,
+  recordAnswer,
+  recordFix,
+  recordHandover,
+  recordHold,
+  recordJobEvent,
+  recordRelease,
+  undoStep,
+} from "@/data/job/job-actions";
+import { getJobView } from "@/data/job/job-view";
+import { recordConfirmation, recordLift, recordPutBack } from "@/data/job/safe-state";
+import { getMachine, replaceSheet } from "@/data/machine/machines";
+import { machineLog, stateOfMachine } from "@/data/projections/machine-state";
+import { listEvents, logEvent, newEventSchema, voidEvent } from "@/data/service/events";
+import { listOwed } from "@/data/service/owed";
+import type { Db } from "@/data/store/db";
 import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 

@@ -6,12 +6,12 @@ import { GET as cardRoute } from "@/app/api/v1/jobs/[id]/card/route";
 import { cardOf } from "@/app/jobs/[id]/job-card";
 import { cardDocument, cardPdf } from "@/app/paper/card-pdf";
 import { QrCode } from "@/app/paper/qr";
-import type { Db } from "@/data/connection";
-import { closeJob, recordAnswer, recordFix, recordHandover, recordHold, undoStep } from "@/data/job-actions";
-import { getJobView } from "@/data/job-view";
-import { getMachine } from "@/data/machines";
-import { listOwed } from "@/data/owed";
-import { recordTake } from "@/data/takes";
+import { recordTake } from "@/data/checks/takes";
+import { closeJob, recordAnswer, recordFix, recordHandover, recordHold, undoStep } from "@/data/job/job-actions";
+import { getJobView } from "@/data/job/job-view";
+import { getMachine } from "@/data/machine/machines";
+import { listOwed } from "@/data/service/owed";
+import type { Db } from "@/data/store/db";
 import { type Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, tips, tyres } from "./helpers";
 
 const NOW = "2026-05-05T08:00:00.000Z";

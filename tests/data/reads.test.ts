@@ -1,17 +1,17 @@
 import { describe, expect, it } from "vitest";
 import { toSi } from "@/core/basics/units";
 import { type Machine, withSheet } from "@/core/machine";
-import { openDatabase } from "@/data/connection";
-import { logHours } from "@/data/hours";
-import { getIntake } from "@/data/intake";
-import { recordFix, undoStep } from "@/data/job-actions";
-import { lastDone } from "@/data/last-done";
-import { lastKept } from "@/data/last-kept";
-import { getMachineView } from "@/data/machine-view";
-import { getMachine, replaceSheet } from "@/data/machines";
-import { whileUnchanged } from "@/data/reads";
-import { pruneSubmissions } from "@/data/submissions";
-import { recordTake, takesOfJob } from "@/data/takes";
+import { lastKept } from "@/data/checks/last-kept";
+import { recordTake, takesOfJob } from "@/data/checks/takes";
+import { getIntake } from "@/data/fleet/intake";
+import { getMachineView } from "@/data/fleet/machine-view";
+import { recordFix, undoStep } from "@/data/job/job-actions";
+import { logHours } from "@/data/machine/hours";
+import { getMachine, replaceSheet } from "@/data/machine/machines";
+import { openDatabase } from "@/data/open";
+import { lastDone } from "@/data/record/last-done";
+import { whileUnchanged } from "@/data/store/reads";
+import { pruneSubmissions } from "@/data/store/submissions";
 import { seedDepot } from "@/demo/depot";
 import { emptyDepot, LEVEL_INCHES, makeSafe, openJob, refusedFor, temporaryFile, tips, tyres } from "./helpers";
 

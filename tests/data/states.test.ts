@@ -1,13 +1,13 @@
 import { describe, expect, it, vi } from "vitest";
-import { announce, listen } from "@/data/announce";
-import { openDatabase, toFold } from "@/data/connection";
-import { dueNow, greaseDue } from "@/data/due";
-import { logHours } from "@/data/hours";
-import { recordHold, recordNote } from "@/data/job-actions";
-import { refoldStates, stateOfMachine, statesToFold } from "@/data/machine-state";
-import { listMachines } from "@/data/machines";
-import { logService } from "@/data/service";
-import { foldWhatIsLeft, warmUp } from "@/data/warm";
+import { foldWhatIsLeft, warmUp } from "@/data/fleet/warm";
+import { recordHold, recordNote } from "@/data/job/job-actions";
+import { logHours } from "@/data/machine/hours";
+import { listMachines } from "@/data/machine/machines";
+import { openDatabase, toFold } from "@/data/open";
+import { refoldStates, stateOfMachine, statesToFold } from "@/data/projections/machine-state";
+import { dueNow, greaseDue } from "@/data/service/due";
+import { logService } from "@/data/service/service";
+import { announce, listen } from "@/data/store/announce";
 import { emptyDepot, openJob, refusedFor, temporaryFile } from "./helpers";
 
 describe("states that are kept beside the log", () => {

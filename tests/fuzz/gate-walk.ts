@@ -22,17 +22,15 @@ import {
   type RunReason,
 } from "@/core/job/status";
 import { cutters, type Machine, machineSchema, unitSheetOf } from "@/core/machine";
-import { keepBenchSetting } from "@/data/bench-setting";
-import { complaintsOfJob, joinJobs, splitComplaint, takeComplaint } from "@/data/complaints";
-import type { Db } from "@/data/connection";
-import type { Doing } from "@/data/context";
-import { deckMoves, recordDeckMove, recordPhotograph } from "@/data/deck";
-import { DEEDS, type DeedId } from "@/data/deeds";
-import { AppError } from "@/data/errors";
-import { listEvents, logEvent, voidEvent } from "@/data/events";
-import { changeFeedKey } from "@/data/feed-key";
-import { guidedStates, recordGuidedMove } from "@/data/guided";
-import { importHours, lastMeterSwap, logHours, swapMeter, takeBackMeterSwap } from "@/data/hours";
+import { addPerson, setPreferences } from "@/data/catalogue/people";
+import { keepProcedure, listProcedures, withdrawProcedure } from "@/data/catalogue/procedures";
+import { recordFinding, recordTake } from "@/data/checks/takes";
+import { changeFeedKey } from "@/data/fleet/feed-key";
+import { addRound } from "@/data/fleet/rounds";
+import { keepBenchSetting } from "@/data/job/bench-setting";
+import { complaintsOfJob, joinJobs, splitComplaint, takeComplaint } from "@/data/job/complaints";
+import { deckMoves, recordDeckMove, recordPhotograph } from "@/data/job/deck";
+import { guidedStates, recordGuidedMove } from "@/data/job/guided";
 import {
   closeJob,
   recordAnswer,
@@ -46,29 +44,32 @@ import {
   recordSecondLook,
   recordSkip,
   undoStep,
-} from "@/data/job-actions";
-import { addMachinePhotograph, machinePhotographs, takeBackMachinePhotograph } from "@/data/machine-photographs";
-import { machineLog, stateOfMachine } from "@/data/machine-state";
-import { addMachine, getMachine, renameMachine, replaceSheet, setStanding } from "@/data/machines";
-import { listOwed, postponeOwed, settleOwed } from "@/data/owed";
-import { recordOwnList } from "@/data/own-list";
-import { addPart, addSet, changePart, getPart, logSet, movePart, movesOf, takeBackMove, takeBackSetEntry } from "@/data/parts";
-import { addPerson, setPreferences } from "@/data/people";
-import { keepProcedure, listProcedures, withdrawProcedure } from "@/data/procedures";
-import { recordRebuildMove } from "@/data/rebuild";
-import { boxStates } from "@/data/rebuild-moves";
-import { addRound } from "@/data/rounds";
-import { recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
-import { setSchool } from "@/data/schools";
-import { logService, postponeService, serviceEntries, takeBackService } from "@/data/service";
-import { addRule } from "@/data/service-rules";
-import { sheetInForce } from "@/data/sheets-read";
-import { addPlace, addSitePicture, listSites, placeBack, placeGone } from "@/data/site-places";
-import { listSpindleLog, logSpindles, takeBackSpindleEntry } from "@/data/spindle-log";
-import { stepsOfMachine } from "@/data/step-data";
-import { getJobRow, listSteps } from "@/data/steps";
-import { recordFinding, recordTake } from "@/data/takes";
-import { takesOfJob } from "@/data/takes-read";
+} from "@/data/job/job-actions";
+import { recordOwnList } from "@/data/job/own-list";
+import { recordRebuildMove } from "@/data/job/rebuild";
+import { boxStates } from "@/data/job/rebuild-moves";
+import { recordConfirmation, recordLift, recordPutBack } from "@/data/job/safe-state";
+import { importHours, lastMeterSwap, logHours, swapMeter, takeBackMeterSwap } from "@/data/machine/hours";
+import { addMachinePhotograph, machinePhotographs, takeBackMachinePhotograph } from "@/data/machine/machine-photographs";
+import { addMachine, getMachine, renameMachine, replaceSheet, setStanding } from "@/data/machine/machines";
+import { setSchool } from "@/data/machine/schools";
+import { addPlace, addSitePicture, listSites, placeBack, placeGone } from "@/data/machine/site-places";
+import { DEEDS, type DeedId } from "@/data/projections/deeds";
+import { machineLog, stateOfMachine } from "@/data/projections/machine-state";
+import { sheetInForce } from "@/data/record/sheets-read";
+import { listSteps, stepsOfMachine } from "@/data/record/step-data";
+import { getJobRow } from "@/data/record/steps";
+import { takesOfJob } from "@/data/record/takes-read";
+import { listEvents, logEvent, voidEvent } from "@/data/service/events";
+import { listOwed, postponeOwed, settleOwed } from "@/data/service/owed";
+import { addPart, addSet, changePart, getPart, logSet, movePart, movesOf, takeBackMove, takeBackSetEntry } from "@/data/service/parts";
+import { logService, postponeService, takeBackService } from "@/data/service/service";
+import { serviceEntries } from "@/data/service/service-log";
+import { addRule } from "@/data/service/service-rules";
+import { listSpindleLog, logSpindles, takeBackSpindleEntry } from "@/data/service/spindle-log";
+import type { Doing } from "@/data/store/audit";
+import type { Db } from "@/data/store/db";
+import { AppError } from "@/data/store/errors";
 import { FLEET } from "@/demo/fleet";
 import { spoiled } from "@/stories/sound-readings";
 import { cutWith, emptyDepot } from "../data/helpers";

@@ -1,9 +1,9 @@
 import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
-import type { Db } from "@/data/connection";
-import type { Doing } from "@/data/context";
-import { recordNote } from "@/data/job-actions";
-import { recordTake } from "@/data/takes";
+import { recordTake } from "@/data/checks/takes";
+import { recordNote } from "@/data/job/job-actions";
+import type { Doing } from "@/data/store/audit";
+import type { Db } from "@/data/store/db";
 
 /** The day all this is written on: what was answered then is not old yet. */
 export const DAY = "2026-05-05T12:00:00.000Z";

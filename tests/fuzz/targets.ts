@@ -2,9 +2,9 @@ import { settingOf } from "@/core/job/bench/set-up";
 import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
 import { putBackPoints } from "@/core/job/status";
 import { unitSheetOf } from "@/core/machine";
-import type { Db } from "@/data/connection";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine } from "@/data/machines";
+import { getMachine } from "@/data/machine/machines";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import type { Db } from "@/data/store/db";
 import { dataUrlOf } from "./picture";
 
 /** A body that is taken as it is, and where it goes. */

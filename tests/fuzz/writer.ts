@@ -1,6 +1,6 @@
-import { openDatabase } from "@/data/connection";
-import { recordNote } from "@/data/job-actions";
-import { recordTake } from "@/data/takes";
+import { recordTake } from "@/data/checks/takes";
+import { recordNote } from "@/data/job/job-actions";
+import { openDatabase } from "@/data/open";
 import { DAY, sentAs, submissionFor } from "./soak";
 
 /** Writes one submission after the other, as fast as it can, until it is killed, and says the number of each that was answered: `writer.ts FILE JOB FROM`. */

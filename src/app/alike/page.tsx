@@ -1,9 +1,9 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { unitsAlike } from "@/data/units-alike";
+import { unitsAlike } from "@/data/checks/units-alike";
+import { database } from "@/data/open";
+import { AppError } from "@/data/store/errors";
 import { AlikeMatrix } from "./matrix";
 
 export const metadata: Metadata = { title: "Units alike" };

@@ -3,9 +3,11 @@ import { headers } from "next/headers";
 import { NextResponse } from "next/server";
 import * as z from "zod";
 import { RECORD_HEADER, shapeProblem, unknownKeys } from "@/core/basics/validation";
-import { type Db, database, recordId } from "@/data/connection";
-import type { Doing } from "@/data/context";
-import { AppError, type ErrorCode, type Issue, ofDriver } from "@/data/errors";
+import { database } from "@/data/open";
+import type { Doing } from "@/data/store/audit";
+import { recordId } from "@/data/store/connection";
+import type { Db } from "@/data/store/db";
+import { AppError, type ErrorCode, type Issue, ofDriver } from "@/data/store/errors";
 import { log } from "@/server/log";
 import { isOwnAddress, ownOrigins } from "@/server/origins";
 

@@ -1,5 +1,5 @@
-import { listen } from "@/data/announce";
-import type { Subject } from "@/data/reads";
+import { listen } from "@/data/store/announce";
+import type { Subject } from "@/data/store/reads";
 
 /** So that proxies keep the connection, and a screen that hears nothing knows that it lost it. */
 const BEAT_MILLISECONDS = 20_000;

@@ -1,5 +1,5 @@
 import type { Machine } from "@/core/machine";
-import { AppError } from "@/data/errors";
+import { AppError } from "@/data/store/errors";
 import { reckonOffThread } from "@/server/reckoning/pool";
 
 /** The same input, once its specification was reckoned with in a thread that can be stopped. Throws `invalid` with `cannot-be-reckoned`. */

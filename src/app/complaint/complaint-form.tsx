@@ -7,8 +7,8 @@ import { CAUSES, type CauseRow, CONTEXTS, type ContextId, SYMPTOMS, type Symptom
 import { featuresOf, kindById, meetsNeed } from "@/core/catalogue/kinds";
 import { stopsMowing } from "@/core/job/safety";
 import type { Machine } from "@/core/machine";
-import type { Intake } from "@/data/intake";
-import type { MachineName } from "@/data/machines";
+import type { Intake } from "@/data/fleet/intake";
+import type { MachineName } from "@/data/machine/machines";
 import { SwathPicker, type SwathPlace } from "@/drawings/swath-picker";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { TextField } from "@/ui/choice";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
-import { database } from "@/data/connection";
-import { getIntake } from "@/data/intake";
-import { listMachineNames } from "@/data/machines";
+import { getIntake } from "@/data/fleet/intake";
+import { listMachineNames } from "@/data/machine/machines";
+import { database } from "@/data/open";
 import { ComplaintForm } from "./complaint-form";
 
 export const metadata: Metadata = { title: "Complaint" };

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { Intake } from "@/data/intake";
+import type { Intake } from "@/data/fleet/intake";
 
 type Asked = { intake: Intake | undefined; isLost: boolean };
 

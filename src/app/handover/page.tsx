@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { database } from "@/data/connection";
-import { awayNow, owedByMachine } from "@/data/handover";
-import { getMachine } from "@/data/machines";
+import { awayNow, owedByMachine } from "@/data/job/handover";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
 import { dateOnly, sinceWords } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { OwedDone } from "./owed-done";

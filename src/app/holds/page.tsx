@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { FIX_LABELS, type FixId } from "@/core/catalogue";
-import { database } from "@/data/connection";
-import { type HoldRow, holdsOf } from "@/data/holds";
+import { type HoldRow, holdsOf } from "@/data/fleet/holds";
+import { database } from "@/data/open";
 import { labelOfCause } from "@/ui/words/diagnosis";
 import { RateChart } from "./rate-chart";
 

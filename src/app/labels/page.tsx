@@ -4,8 +4,8 @@ import Link from "next/link";
 import { paperAddress } from "@/app/paper/address";
 import { PrintButton } from "@/app/paper/print-button";
 import { QrCode } from "@/app/paper/qr";
-import { database } from "@/data/connection";
-import { listMachineNames } from "@/data/machines";
+import { listMachineNames } from "@/data/machine/machines";
+import { database } from "@/data/open";
 
 export const metadata: Metadata = { title: "Labels" };
 

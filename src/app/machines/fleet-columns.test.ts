@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { FleetRow } from "@/data/fleet";
+import type { FleetRow } from "@/data/fleet/fleet";
 import { addressOf, SHOWS, SORTS, STATE_ORDER, STATE_WORDS, shownRows, viewFrom } from "./fleet-columns";
 
 const row = (fleetNumber: string, more: Partial<FleetRow> = {}): FleetRow => ({

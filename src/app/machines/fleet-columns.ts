@@ -1,5 +1,5 @@
 import { table } from "@/core/basics/tables";
-import type { FleetRow, FleetState } from "@/data/fleet";
+import type { FleetRow, FleetState } from "@/data/fleet/fleet";
 
 export const STATE_WORDS: Record<FleetState, string> = {
   held: "Held out",

@@ -7,7 +7,7 @@ import Link from "next/link";
 import { unparse } from "papaparse";
 import { useMemo, useRef, useState } from "react";
 import { table } from "@/core/basics/tables";
-import type { FleetRow } from "@/data/fleet";
+import type { FleetRow } from "@/data/fleet/fleet";
 import { useSeat } from "@/ui/person";
 import { PlanPicture } from "@/ui/plan-picture";
 import { show } from "@/ui/words/quantities";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { database } from "@/data/connection";
-import { fleetRows } from "@/data/fleet";
+import { fleetRows } from "@/data/fleet/fleet";
+import { database } from "@/data/open";
 import { SpoiltNote } from "../spoilt-note";
 import { viewFrom } from "./fleet-columns";
 import { FleetTable } from "./fleet-table";

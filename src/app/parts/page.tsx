@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { database } from "@/data/connection";
-import { listParts, setCounts } from "@/data/parts";
+import { database } from "@/data/open";
+import { listParts, setCounts } from "@/data/service/parts";
 import { PartsList } from "./parts-list";
 
 export const metadata: Metadata = { title: "Parts" };

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useState } from "react";
-import type { PartRecord } from "@/data/parts";
+import type { PartRecord } from "@/data/service/parts";
 import { money, PART_WORDS } from "@/ui/words/parts";
 
 /** All parts, found as they are typed. */

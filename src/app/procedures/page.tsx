@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
-import { database } from "@/data/connection";
-import { jobsBy, listProcedures } from "@/data/procedures";
-import { schoolStandings } from "@/data/schools";
+import { jobsBy, listProcedures } from "@/data/catalogue/procedures";
+import { schoolStandings } from "@/data/machine/schools";
+import { database } from "@/data/open";
 import { ProcedurePanel } from "./procedure-panel";
 import { SchoolsPanel } from "./schools-panel";
 

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { CHECKS } from "@/core/catalogue";
-import type { jobsBy, ProcedureVersion } from "@/data/procedures";
+import type { jobsBy, ProcedureVersion } from "@/data/catalogue/procedures";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { ReasonForm } from "@/ui/reason-form";

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { SCHOOLS, type School } from "@/core/machine/specification";
-import type { SchoolStanding } from "@/data/schools";
+import type { SchoolStanding } from "@/data/machine/schools";
 import { Choice } from "@/ui/choice";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { KINDS } from "@/core/catalogue/kinds";
 import { placesOf, SERVICE_TASKS, taskRow } from "@/core/fleet/service/tasks";
 import { machineSchema } from "@/core/machine";
-import type { RuleRecord } from "@/data/service-rules";
+import type { RuleRecord } from "@/data/service/service-rules";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { dateOnly } from "@/ui/time";

@@ -4,7 +4,7 @@ import Link from "next/link";
 import { type ReactNode, useState } from "react";
 import { presses } from "@/core/fleet/service/standings";
 import { taskRow } from "@/core/fleet/service/tasks";
-import type { DueLine } from "@/data/due";
+import type { DueLine } from "@/data/service/due";
 import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly, dayIn } from "@/ui/time";
 import { usePost } from "@/ui/use-post";

@@ -1,10 +1,10 @@
 import type { Metadata } from "next";
 import Link from "next/link";
-import { database } from "@/data/connection";
-import { dueNow, dueThisWeek } from "@/data/due";
-import { awayNow } from "@/data/handover";
-import { listParts } from "@/data/parts";
-import { hazardCount } from "@/data/site-places";
+import { awayNow } from "@/data/job/handover";
+import { hazardCount } from "@/data/machine/site-places";
+import { database } from "@/data/open";
+import { dueNow, dueThisWeek } from "@/data/service/due";
+import { listParts } from "@/data/service/parts";
 
 export const metadata: Metadata = { title: "Shop" };
 

@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { redirect } from "next/navigation";
-import { database } from "@/data/connection";
-import { dangersBySite, gonePlaces, hazardsOf, listSites, sitePictureId } from "@/data/site-places";
+import { dangersBySite, gonePlaces, hazardsOf, listSites, sitePictureId } from "@/data/machine/site-places";
+import { database } from "@/data/open";
 import { SitePanel } from "./site-panel";
 
 export const metadata: Metadata = { title: "Sites" };

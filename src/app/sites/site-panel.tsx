@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import type { GonePlace, Hazards, SitePlace } from "@/data/site-places";
+import type { GonePlace, Hazards, SitePlace } from "@/data/machine/site-places";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { TakePicture } from "@/ui/pictures";

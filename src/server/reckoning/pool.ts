@@ -1,5 +1,5 @@
 import type { Worker } from "node:worker_threads";
-import { AppError } from "@/data/errors";
+import { AppError } from "@/data/store/errors";
 import { startThread } from "@/server/reckoning/start-thread";
 import type { FromThread, Reckoned, Reckoning, ToThread } from "./protocol";
 

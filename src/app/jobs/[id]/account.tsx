@@ -1,6 +1,6 @@
 "use client";
 
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useSeat } from "@/ui/person";
 import { linesOf, sayStep } from "./said";
 

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { CHECKS, type CheckId, type CheckRow, FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/catalogue";
 import type { WorkUp } from "@/core/diagnosis";
 import { toolsFor } from "@/core/job/tools";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useSeat } from "@/ui/person";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import { sayTool } from "@/ui/words/tools";

@@ -1,7 +1,7 @@
 "use client";
 
 import { checkRow } from "@/core/checks";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { VerdictMark } from "@/ui/verdict";
 import { labelOfCause } from "@/ui/words/diagnosis";
 import { CheckListHead } from "./check-list";

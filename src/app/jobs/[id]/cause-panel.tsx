@@ -18,7 +18,7 @@ import { isOffered } from "@/core/checks";
 import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
 import { putBackPoints } from "@/core/job/status";
 import type { Machine } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { LIKELIHOOD_WORDS, labelOfCause, labelOfCheck, labelOfSymptom, percent, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "./act";

@@ -1,7 +1,7 @@
 import { CAUSES, type CauseRow } from "@/core/catalogue";
 import { featuresOf, kindById, meetsNeed } from "@/core/catalogue/kinds";
 import { spokenFor } from "@/core/job/jobs";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 
 const causeRows: readonly CauseRow[] = CAUSES;
 

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import type { WorkUp } from "@/core/diagnosis";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useSeat } from "@/ui/person";
 import { send } from "@/ui/send";
 import type { Desk } from "./use-diagnosis";

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { SYMPTOMS } from "@/core/catalogue";
 import { stopsMowing } from "@/core/job/safety";
 import { cutters } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { HazardNote } from "@/ui/hazard-note";
 import { sinceWords } from "@/ui/time";
 import type { Act } from "./act";

@@ -3,7 +3,7 @@
 import { CHECKS, type CheckId, EVENTS } from "@/core/catalogue";
 import { isOffered } from "@/core/checks";
 import { type DeckState, WHILE_OFF } from "@/core/job/sequences/deck-off";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { CountedStep, StepsDone, Tray } from "./counted";

@@ -14,7 +14,7 @@ import type {
 } from "@/core/job/jobs";
 import { mayRun } from "@/core/job/status";
 import { cutters } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { Choice, TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

@@ -9,7 +9,7 @@ import type { WorkUp } from "@/core/diagnosis";
 import { offBench } from "@/core/job/status";
 import { reelBladesOf, unitSheetOf } from "@/core/machine";
 import { isIncredibleTorque } from "@/core/physics/blades/bolts";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

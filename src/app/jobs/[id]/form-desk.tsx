@@ -5,7 +5,7 @@ import type { CheckRow } from "@/core/catalogue";
 import { type Assessment, worksheetById } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { faceOf } from "@/ui/checks/faces";
 import { useDraft } from "@/ui/draft";
 import { LeftBy } from "@/ui/left-by";

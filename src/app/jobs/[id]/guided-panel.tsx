@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { ROUND_STATE, type Round } from "@/core/job/sequences/guided";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";
 import type { Act } from "./act";

@@ -6,7 +6,7 @@ import { table } from "@/core/basics/tables";
 import { type Assessment, checkRow } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import type { Standpoint } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { labelOfCause } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { MachineView } from "./machine-view";

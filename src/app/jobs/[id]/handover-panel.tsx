@@ -1,6 +1,6 @@
 "use client";
 
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import type { Act } from "./act";

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { LineLost } from "@/ui/line-lost";
 import { useSeat } from "@/ui/person";
 import { sinceWords } from "@/ui/time";

@@ -2,7 +2,7 @@
 
 import { isSubstantial } from "@/core/job/safety";
 import { isBroken, isLetGoByWord, mayRun, type Stands, type Unsafe } from "@/core/job/status";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import { STATE_WORDS } from "@/ui/words/issues";

@@ -1,6 +1,6 @@
 import type { UnitSystem } from "@/core/basics/units";
-import type { JobView } from "@/data/job-view";
-import type { Owed } from "@/data/owed";
+import type { JobView } from "@/data/job/job-view";
+import type { Owed } from "@/data/service/owed";
 import { dateAndTime, dateOnly, type Zone } from "@/ui/time";
 import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayOwed } from "@/ui/words/owed";

@@ -4,7 +4,7 @@ import { useCallback, useDeferredValue, useEffect, useState } from "react";
 import type { Assessment } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import { STANDPOINT_LABELS, type Standpoint } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useMachineFeed } from "@/ui/machine-feed";
 import { useSeat } from "@/ui/person";
 import { send } from "@/ui/send";

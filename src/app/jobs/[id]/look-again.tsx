@@ -4,7 +4,7 @@ import type { SymptomId } from "@/core/catalogue";
 import { likelihoodOf, type WorkUp } from "@/core/diagnosis";
 import { LIKELIHOOD_FROM } from "@/core/diagnosis/words";
 import { mayRun } from "@/core/job/status";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { LIKELIHOOD_WORDS, labelOfSymptom } from "@/ui/words/diagnosis";

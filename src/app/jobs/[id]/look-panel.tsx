@@ -4,7 +4,7 @@ import { table } from "@/core/basics/tables";
 import { CAUSES, type CauseRow, type CheckRow } from "@/core/catalogue";
 import { featuresOf, kindById, meetsNeed } from "@/core/catalogue/kinds";
 import type { WorkUp } from "@/core/diagnosis";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { WayOf } from "@/ui/way";

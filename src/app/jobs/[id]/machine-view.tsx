@@ -2,7 +2,7 @@
 
 import { checkRow, type Form, worksheetById } from "@/core/checks";
 import type { Standpoint } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { faceOf } from "@/ui/checks/faces";
 import { useSeat } from "@/ui/person";
 import { PlanBoard } from "@/ui/sheet/board";

@@ -2,9 +2,9 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { currentPerson } from "@/app/session";
 import { type WorkUp, workUp } from "@/core/diagnosis";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getJobView, type JobView } from "@/data/job-view";
+import { getJobView, type JobView } from "@/data/job/job-view";
+import { database } from "@/data/open";
+import { AppError } from "@/data/store/errors";
 import { JobScreen } from "./job-screen";
 
 type Props = { params: Promise<{ id: string }> };

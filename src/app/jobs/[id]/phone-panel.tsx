@@ -3,7 +3,7 @@
 import { useEffect, useState } from "react";
 import type { ContextId } from "@/core/catalogue";
 import type { Question, WorkUp, WorkUpInput } from "@/core/diagnosis";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { TurfPicture } from "@/drawings/turf-picture";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

@@ -1,6 +1,6 @@
 "use client";
 
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { PictureStrip, TakePicture } from "@/ui/pictures";
 import type { Act } from "./act";
 

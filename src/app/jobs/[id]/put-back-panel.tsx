@@ -3,7 +3,7 @@
 import { useState } from "react";
 import type { Answers, SafetyItem } from "@/core/job/safety";
 import { mayRun, putBackPoints } from "@/core/job/status";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import type { Act } from "./act";

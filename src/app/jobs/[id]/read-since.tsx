@@ -2,7 +2,7 @@
 
 import { isSubstantial } from "@/core/job/safety";
 import type { Machine } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { sayPlace } from "@/ui/checks/words";
 import { VerdictLine } from "@/ui/verdict";
 

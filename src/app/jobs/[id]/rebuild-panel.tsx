@@ -5,7 +5,7 @@ import { useState } from "react";
 import { EVENTS } from "@/core/catalogue";
 import type { SequenceState } from "@/core/job/sequences/counted";
 import { mayStayLoose, partLabel, type RebuildState } from "@/core/job/sequences/rebuild";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";
 import type { Act } from "./act";

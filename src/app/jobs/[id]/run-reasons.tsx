@@ -1,7 +1,7 @@
 "use client";
 
 import type { RunReason } from "@/core/job/status";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { sayClearing, sayReason } from "@/ui/words/state";
 import { panelOf } from "./clearing";
 import type { PanelId } from "./steps";

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { type Answers, isLockOut, itemsFor, type SafeState, type SafetyItem, statesOf } from "@/core/job/safety";
 import { mayRun, type Stands } from "@/core/job/status";
 import { cutters } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

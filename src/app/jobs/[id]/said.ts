@@ -5,7 +5,7 @@ import type { Assessment, LookDetail, LookResult } from "@/core/checks";
 import { gradeCut } from "@/core/job/jobs";
 import { partLabel } from "@/core/job/sequences/rebuild";
 import type { Machine } from "@/core/machine";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { figureName, figureValue, sayAnswer } from "@/ui/checks/words";
 import { labelOfCause, labelOfCheck, labelOfContext, labelOfSymptom, SKIP_WORDS } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";

@@ -3,7 +3,7 @@
 import { checkRow } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
 import { spokenFor } from "@/core/job/jobs";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { labelOfCause, labelOfCheck } from "@/ui/words/diagnosis";
 import { hasPlace, placeName } from "@/ui/words/quantities";
 import type { Act } from "./act";

@@ -2,7 +2,7 @@
 
 import { EVENTS } from "@/core/catalogue";
 import type { StaleReason } from "@/core/job/staleness";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useSeat } from "@/ui/person";
 import { sayStale } from "@/ui/words/quantities";
 

@@ -4,7 +4,7 @@ import type { WorkUp } from "@/core/diagnosis";
 import { READ_OF_THE_CUT } from "@/core/job/jobs";
 import type { SafeState } from "@/core/job/safety";
 import { isIn, mayRun } from "@/core/job/status";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { panelOf } from "./clearing";
 
 export type PanelId =

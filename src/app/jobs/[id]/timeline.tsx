@@ -3,7 +3,7 @@
 import { Undo2 } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { isFromBeforeClosing } from "@/core/job/jobs";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useDraft } from "@/ui/draft";
 import { LeftBy } from "@/ui/left-by";
 import type { Act } from "./act";

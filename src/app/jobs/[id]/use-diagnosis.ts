@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import type { Assessment } from "@/core/checks";
 import type { WorkUp, WorkUpInput } from "@/core/diagnosis";
 import { takesLong } from "@/core/diagnosis/levels";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { workUpInWorker } from "@/workers/diagnosis/client";
 
 export type Desk = {

@@ -1,7 +1,7 @@
 import { useCallback, useState } from "react";
 import type { StepKind } from "@/core/job/jobs";
 import type { SafeState } from "@/core/job/safety";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import type { Act } from "./act";

@@ -3,7 +3,7 @@
 import { useState } from "react";
 import type { CauseId, CheckRow } from "@/core/catalogue";
 import { EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "./act";
 import { SecondLook, takeFor } from "./second-look";

@@ -2,7 +2,7 @@
 
 import { FIX_LABELS, FIXES, type FixId, type FixRow } from "@/core/catalogue";
 import type { WorkUp } from "@/core/diagnosis";
-import type { JobView } from "@/data/job-view";
+import type { JobView } from "@/data/job/job-view";
 
 const fixRows: readonly FixRow[] = FIXES;
 

@@ -1,9 +1,9 @@
 import type { UnitSystem } from "@/core/basics/units";
 import type { Machine } from "@/core/machine";
-import { type BookLine, sheetChanges } from "@/data/book";
-import type { Db } from "@/data/connection";
-import { closedJobs } from "@/data/holds";
-import { assessmentsOf } from "@/data/takes-read";
+import { type BookLine, sheetChanges } from "@/data/fleet/book";
+import { closedJobs } from "@/data/fleet/holds";
+import { assessmentsOf } from "@/data/record/takes-read";
+import type { Db } from "@/data/store/db";
 import { outcomesIn, type Told } from "./book-words";
 
 /** What the words of some lines of a book stand on: of those that are shown their figures, of all what became of their jobs. */

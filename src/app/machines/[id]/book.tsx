@@ -1,8 +1,8 @@
 import Link from "next/link";
 import type { UnitSystem } from "@/core/basics/units";
 import { type Machine, placesOf } from "@/core/machine";
-import { BOOK_KINDS, type BookKind, bookOf } from "@/data/book";
-import type { Db } from "@/data/connection";
+import { BOOK_KINDS, type BookKind, bookOf } from "@/data/fleet/book";
+import type { Db } from "@/data/store/db";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";
 import { toldOf } from "./book-told";

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { FitMark } from "@/app/parts/[id]/part-tables";
-import type { Fitting, SetRecord } from "@/data/parts";
+import type { Fitting, SetRecord } from "@/data/service/parts";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 import { PART_WORDS, sayFit } from "@/ui/words/parts";

@@ -1,10 +1,10 @@
 import type { HistoryPaper } from "@/app/paper/history-pdf";
 import type { UnitSystem } from "@/core/basics/units";
-import { bookOf } from "@/data/book";
-import type { Db } from "@/data/connection";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine } from "@/data/machines";
-import { listOwed } from "@/data/owed";
+import { bookOf } from "@/data/fleet/book";
+import { getMachine } from "@/data/machine/machines";
+import { stateOfMachine } from "@/data/projections/machine-state";
+import { listOwed } from "@/data/service/owed";
+import type { Db } from "@/data/store/db";
 import { dateAndTime, dateOnly, type Zone } from "@/ui/time";
 import { sayOwed } from "@/ui/words/owed";
 import { sayUnsafe } from "@/ui/words/state";

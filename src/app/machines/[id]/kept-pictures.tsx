@@ -1,6 +1,6 @@
 "use client";
 
-import type { MachinePhotograph } from "@/data/machine-photographs";
+import type { MachinePhotograph } from "@/data/machine/machine-photographs";
 import { PictureStrip, TakePicture } from "@/ui/pictures";
 import { usePost } from "@/ui/use-post";
 

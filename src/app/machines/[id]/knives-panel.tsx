@@ -2,7 +2,7 @@
 
 import type { Machine } from "@/core/machine";
 import { EXPECTED_GRINDS } from "@/core/physics/reel";
-import type { UnitKnife } from "@/data/knives";
+import type { UnitKnife } from "@/data/service/knives";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";
 import { placeName, show } from "@/ui/words/quantities";

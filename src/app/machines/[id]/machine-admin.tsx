@@ -1,6 +1,6 @@
 "use client";
 
-import type { MeterSwap } from "@/data/hours";
+import type { MeterSwap } from "@/data/machine/hours";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";

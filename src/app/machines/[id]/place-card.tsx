@@ -2,7 +2,7 @@ import Link from "next/link";
 import { type Dimension, formatQuantity, type UnitSystem } from "@/core/basics/units";
 import { checkRow } from "@/core/checks";
 import type { Machine } from "@/core/machine";
-import type { PlaceTake } from "@/data/place-readings";
+import type { PlaceTake } from "@/data/checks/place-readings";
 import { dateOnly } from "@/ui/time";
 import { placeName } from "@/ui/words/quantities";
 

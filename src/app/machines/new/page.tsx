@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { TEMPLATES, templateMachine } from "@/core/machine/specification";
-import { database } from "@/data/connection";
-import { listMachineNames } from "@/data/machines";
+import { listMachineNames } from "@/data/machine/machines";
+import { database } from "@/data/open";
 import { asEstimated } from "../sheet-desk/draft";
 import { SheetDesk } from "../sheet-desk/sheet-desk";
 

@@ -21,7 +21,7 @@ import {
   valueAt,
   withValue,
 } from "@/core/machine/specification";
-import type { MachineRecord } from "@/data/machines";
+import type { MachineRecord } from "@/data/machine/machines";
 import { StackDrawing } from "@/drawings/fit-card";
 import { TextField } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import type { SheetDifference } from "@/core/machine/specification";
-import type { SisterDifference } from "@/data/sisters";
+import type { SisterDifference } from "@/data/fleet/sisters";
 import { useSeat } from "@/ui/person";
 import { differenceTitle, sayValue } from "@/ui/words/sheet";
 

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import type { Fit } from "@/core/fleet/parts";
-import type { Lots } from "@/data/parts";
+import type { Lots } from "@/data/service/parts";
 import { useSeat } from "@/ui/person";
 import { FIT_WORDS, money, sayFit } from "@/ui/words/parts";
 

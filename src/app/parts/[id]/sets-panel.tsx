@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import type { SetEntry } from "@/core/fleet/parts";
-import type { SetRecord } from "@/data/parts";
+import type { SetRecord } from "@/data/service/parts";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { dateOnly } from "@/ui/time";

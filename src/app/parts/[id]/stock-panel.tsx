@@ -1,6 +1,6 @@
 "use client";
 
-import type { PartMove, PartRecord } from "@/data/parts";
+import type { PartMove, PartRecord } from "@/data/service/parts";
 import { Choice } from "@/ui/choice";
 import { useDraft } from "@/ui/draft";
 import { dateOnly } from "@/ui/time";

@@ -1,9 +1,9 @@
 import type { Metadata } from "next";
 import { notFound, redirect } from "next/navigation";
 import { checkRow, isOffered, worksheetById, worksheetsFor } from "@/core/checks";
-import { database } from "@/data/connection";
-import { listMachines } from "@/data/machines";
-import { getReckonerView } from "@/data/reckoner";
+import { getReckonerView } from "@/data/checks/reckoner";
+import { listMachines } from "@/data/machine/machines";
+import { database } from "@/data/open";
 import { stateFrom } from "../state";
 import { ReckonerScreen } from "./reckoner-screen";
 

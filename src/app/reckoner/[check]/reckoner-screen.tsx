@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { UnitSystem } from "@/core/basics/units";
 import type { CheckRow } from "@/core/catalogue";
-import type { ReckonerView } from "@/data/reckoner";
+import type { ReckonerView } from "@/data/checks/reckoner";
 import { isLike, useKeeping } from "@/ui/draft";
 import { SeatProvider, useSeat } from "@/ui/person";
 import { queryOf, type ReckonerState } from "../state";

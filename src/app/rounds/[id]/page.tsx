@@ -1,10 +1,10 @@
 import type { Metadata } from "next";
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { localDay } from "@/data/clock";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getRound, isThrough } from "@/data/rounds";
+import { getRound, isThrough } from "@/data/fleet/rounds";
+import { database } from "@/data/open";
+import { localDay } from "@/data/store/clock";
+import { AppError } from "@/data/store/errors";
 import { dateOnly } from "@/ui/time";
 import { taskLabel } from "@/ui/words/service";
 import { RoundLines } from "./round-lines";

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { type KeyboardEvent, useRef } from "react";
-import type { RoundRecord } from "@/data/rounds";
+import type { RoundRecord } from "@/data/fleet/rounds";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
 

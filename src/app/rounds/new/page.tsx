@@ -1,9 +1,9 @@
 import type { Metadata } from "next";
 import { presses } from "@/core/fleet/service/standings";
 import { hasTask, SERVICE_TASKS } from "@/core/fleet/service/tasks";
-import { database } from "@/data/connection";
-import { dueNow } from "@/data/due";
-import { listMachines } from "@/data/machines";
+import { listMachines } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { dueNow } from "@/data/service/due";
 import { RoundForm } from "./round-form";
 
 export const metadata: Metadata = { title: "A round" };

@@ -1,5 +1,5 @@
 import { reading } from "@/app/api/answer";
-import { unitsAlike } from "@/data/units-alike";
+import { unitsAlike } from "@/data/checks/units-alike";
 
 export function GET(request: Request) {
   const machines = (new URL(request.url).searchParams.get("machines") ?? "").split(",").filter((id) => id !== "");

@@ -1,6 +1,6 @@
 import { answered, parse, readJson } from "@/app/api/answer";
 import { diagnoseRequestSchema } from "@/core/diagnosis";
-import { AppError } from "@/data/errors";
+import { AppError } from "@/data/store/errors";
 import { reckonOffThread } from "@/server/reckoning/pool";
 
 /** Holds no data and changes nothing: no account, no Origin. */

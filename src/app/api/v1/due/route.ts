@@ -1,6 +1,6 @@
 import { reading } from "@/app/api/answer";
-import { type DueLine, dueNow } from "@/data/due";
-import { listOwed } from "@/data/owed";
+import { type DueLine, dueNow } from "@/data/service/due";
+import { listOwed } from "@/data/service/owed";
 
 /** As it was answered before everything had one vocabulary; kept for one version. */
 const asBefore = ({ machineId, fleetNumber, name, what, places = [], state, day }: DueLine) => {

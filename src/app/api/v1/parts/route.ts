@@ -1,5 +1,5 @@
 import { changing, reading } from "@/app/api/answer";
-import { addPart, listParts, newPartSchema } from "@/data/parts";
+import { addPart, listParts, newPartSchema } from "@/data/service/parts";
 
 export function GET(request: Request) {
   return reading(request, (db) => ({ parts: listParts(db) }));

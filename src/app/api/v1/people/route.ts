@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { answered, parse, reading, readJson, requireOwnOrigin } from "@/app/api/answer";
-import { database } from "@/data/connection";
-import { addPerson, initialsSchema, listPeople } from "@/data/people";
+import { addPerson, initialsSchema, listPeople } from "@/data/catalogue/people";
+import { database } from "@/data/open";
 
 export function GET(request: Request) {
   return reading(request, (db) => ({ people: listPeople(db) }));

@@ -1,5 +1,5 @@
 import { changing, reading } from "@/app/api/answer";
-import { keepProcedure, listProcedures, newProcedureSchema } from "@/data/procedures";
+import { keepProcedure, listProcedures, newProcedureSchema } from "@/data/catalogue/procedures";
 
 export function GET(request: Request) {
   return reading(request, (db) => ({ procedures: listProcedures(db) }));

@@ -1,5 +1,5 @@
 import { changing, reading } from "@/app/api/answer";
-import { addRound, listRounds, newRoundSchema } from "@/data/rounds";
+import { addRound, listRounds, newRoundSchema } from "@/data/fleet/rounds";
 
 export function GET(request: Request) {
   return reading(request, (db) => ({ rounds: listRounds(db) }));

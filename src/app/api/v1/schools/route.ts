@@ -1,5 +1,5 @@
 import { changing, reading } from "@/app/api/answer";
-import { schoolSchema, schoolStandings, setSchool } from "@/data/schools";
+import { schoolSchema, schoolStandings, setSchool } from "@/data/machine/schools";
 
 export function GET(request: Request) {
   return reading(request, (db) => ({ schools: schoolStandings(db) }));

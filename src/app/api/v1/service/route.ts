@@ -1,5 +1,5 @@
 import { reading } from "@/app/api/answer";
-import { dueNow } from "@/data/due";
+import { dueNow } from "@/data/service/due";
 
 /** What presses over the fleet, without what is owed. */
 export function GET(request: Request) {

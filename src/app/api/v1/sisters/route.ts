@@ -1,5 +1,5 @@
 import { reading } from "@/app/api/answer";
-import { sistersOf } from "@/data/sisters";
+import { sistersOf } from "@/data/fleet/sisters";
 
 export function GET(request: Request) {
   const of = new URL(request.url).searchParams.get("of") ?? undefined;

@@ -1,5 +1,5 @@
 import { reading } from "@/app/api/answer";
-import { gonePlaces, hazardsOf, listSites } from "@/data/site-places";
+import { gonePlaces, hazardsOf, listSites } from "@/data/machine/site-places";
 
 export function GET(request: Request) {
   return reading(request, (db) => {

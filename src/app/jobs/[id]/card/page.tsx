@@ -6,10 +6,10 @@ import { paperAddress } from "@/app/paper/address";
 import { PrintButton } from "@/app/paper/print-button";
 import { QrCode } from "@/app/paper/qr";
 import { currentPerson } from "@/app/session";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getJobView } from "@/data/job-view";
-import { listOwed } from "@/data/owed";
+import { getJobView } from "@/data/job/job-view";
+import { database } from "@/data/open";
+import { listOwed } from "@/data/service/owed";
+import { AppError } from "@/data/store/errors";
 import { cardOf, type JobCard } from "../job-card";
 
 type Props = { params: Promise<{ id: string }> };

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { type PointerEvent, useMemo, useRef, useState } from "react";
 import { type Pulley, withSheet } from "@/core/machine";
 import { machineBelt } from "@/core/physics/drive/machine-belt";
-import type { MachineRecord } from "@/data/machines";
+import type { MachineRecord } from "@/data/machine/machines";
 import { BeltPath } from "@/drawings/belt-path";
 import { beltScene } from "@/drawings/belt-path/scene";
 import { fitInto } from "@/drawings/fit";

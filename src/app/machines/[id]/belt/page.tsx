@@ -1,9 +1,9 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { featuresOf } from "@/core/catalogue/kinds";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getMachine } from "@/data/machines";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { AppError } from "@/data/store/errors";
 import { BeltSketch } from "./belt-sketch";
 
 type Props = { params: Promise<{ id: string }> };

@@ -8,7 +8,7 @@ import type { HeightReadings } from "@/core/checks";
 import { speedsAt } from "@/core/job/bench/set-up";
 import { unitSheetOf } from "@/core/machine";
 import { stanceOf } from "@/core/physics/reel";
-import type { MachineRecord } from "@/data/machines";
+import type { MachineRecord } from "@/data/machine/machines";
 import { length } from "@/ui/checks/shared";
 import { SideStage } from "@/ui/checks/side-stage";
 import { useDraft } from "@/ui/draft";

@@ -1,10 +1,10 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { kindById } from "@/core/catalogue/kinds";
-import { heightContext } from "@/data/check-context";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getMachine } from "@/data/machines";
+import { heightContext } from "@/data/checks/check-context";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { AppError } from "@/data/store/errors";
 import { BenchDesk } from "./bench-desk";
 
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<{ unit?: string }> };

@@ -6,8 +6,8 @@ import { paperAddress } from "@/app/paper/address";
 import { PrintButton } from "@/app/paper/print-button";
 import { QrCode } from "@/app/paper/qr";
 import { currentPerson } from "@/app/session";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
+import { database } from "@/data/open";
+import { AppError } from "@/data/store/errors";
 import { historyPaper } from "../history-paper";
 
 export const metadata: Metadata = { title: "History on paper" };

@@ -1,7 +1,7 @@
 import { failure, requireOwnOrigin } from "@/app/api/answer";
-import { database } from "@/data/connection";
-import { getMachine } from "@/data/machines";
-import { unlessSpoilt } from "@/data/sheets-read";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { unlessSpoilt } from "@/data/record/sheets-read";
 import { PlanThumbnail } from "@/drawings/plan";
 import { planScene } from "@/drawings/plan/scene";
 

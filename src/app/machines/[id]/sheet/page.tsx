@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getMachine, type MachineRecord } from "@/data/machines";
+import { getMachine, type MachineRecord } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { AppError } from "@/data/store/errors";
 import { SheetDesk } from "../../sheet-desk/sheet-desk";
 
 type Props = { params: Promise<{ id: string }> };

@@ -1,10 +1,10 @@
 import { NextResponse } from "next/server";
 import { failure, requireOwnOrigin } from "@/app/api/answer";
 import { calendarOf } from "@/app/due-calendar";
-import { database } from "@/data/connection";
-import { dueNow } from "@/data/due";
-import { isFeedKey } from "@/data/feed-key";
-import { listMachines } from "@/data/machines";
+import { isFeedKey } from "@/data/fleet/feed-key";
+import { listMachines } from "@/data/machine/machines";
+import { database } from "@/data/open";
+import { dueNow } from "@/data/service/due";
 
 /** What falls due and what is owed, as a calendar file; for a calendar that fetches it by itself with the key its page gives. */
 export async function GET(request: Request) {

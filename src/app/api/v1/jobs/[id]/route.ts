@@ -1,5 +1,5 @@
 import { idFrom, reading } from "@/app/api/answer";
-import { getJobView } from "@/data/job-view";
+import { getJobView } from "@/data/job/job-view";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

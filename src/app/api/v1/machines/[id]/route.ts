@@ -1,8 +1,8 @@
 import { reading } from "@/app/api/answer";
-import { jobsOfMachine } from "@/data/bay";
-import { listEvents } from "@/data/events";
-import { getMachine } from "@/data/machines";
-import { takesOfMachine } from "@/data/takes";
+import { takesOfMachine } from "@/data/checks/takes";
+import { jobsOfMachine } from "@/data/fleet/bay";
+import { getMachine } from "@/data/machine/machines";
+import { listEvents } from "@/data/service/events";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

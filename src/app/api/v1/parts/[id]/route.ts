@@ -1,5 +1,5 @@
 import { changing, idFrom, reading } from "@/app/api/answer";
-import { changedPartSchema, changePart, fitsWhere, getPart, listSets, lotsOf, movesOf } from "@/data/parts";
+import { changedPartSchema, changePart, fitsWhere, getPart, listSets, lotsOf, movesOf } from "@/data/service/parts";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

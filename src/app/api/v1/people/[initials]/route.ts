@@ -1,5 +1,5 @@
 import { changing, parse } from "@/app/api/answer";
-import { initialsSchema, preferencesSchema, setPreferences } from "@/data/people";
+import { initialsSchema, preferencesSchema, setPreferences } from "@/data/catalogue/people";
 
 export async function PATCH(request: Request, { params }: { params: Promise<{ initials: string }> }) {
   const named = (await params).initials;

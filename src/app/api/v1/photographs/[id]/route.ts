@@ -1,5 +1,5 @@
 import { idFrom, picture } from "@/app/api/answer";
-import { photographOf } from "@/data/deck";
+import { photographOf } from "@/data/job/deck";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,5 +1,5 @@
 import { idFrom, reading } from "@/app/api/answer";
-import { getRound } from "@/data/rounds";
+import { getRound } from "@/data/fleet/rounds";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,5 +1,5 @@
 import { changing, reading } from "@/app/api/answer";
-import { addRule, listRules, newRuleSchema } from "@/data/service-rules";
+import { addRule, listRules, newRuleSchema } from "@/data/service/service-rules";
 
 export function GET(request: Request) {
   return reading(request, (db) => ({ rules: listRules(db) }));

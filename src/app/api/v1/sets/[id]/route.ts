@@ -1,5 +1,5 @@
 import { idFrom, reading } from "@/app/api/answer";
-import { getSet } from "@/data/parts";
+import { getSet } from "@/data/service/parts";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,6 +1,6 @@
 import { changing } from "@/app/api/answer";
-import { madeAnew, type Picture } from "@/data/pictures";
-import { addSitePicture, sitePictureSchema } from "@/data/site-places";
+import { addSitePicture, sitePictureSchema } from "@/data/machine/site-places";
+import { madeAnew, type Picture } from "@/data/store/pictures";
 
 export function POST(request: Request) {
   return changing(

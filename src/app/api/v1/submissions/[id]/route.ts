@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { parse, reading } from "@/app/api/answer";
-import { initialsSchema } from "@/data/people";
-import { submissionOf } from "@/data/submissions";
+import { initialsSchema } from "@/data/catalogue/people";
+import { submissionOf } from "@/data/store/submissions";
 
 const askedSchema = z.object({ id: z.uuid(), who: initialsSchema });
 

@@ -1,8 +1,8 @@
 import * as z from "zod";
 import { answered, parse, readJson } from "@/app/api/answer";
 import { worksheetById } from "@/core/checks";
-import { AppError } from "@/data/errors";
-import { refuseProblems } from "@/data/known";
+import { refuseProblems } from "@/data/catalogue/known";
+import { AppError } from "@/data/store/errors";
 import { reckonOffThread } from "@/server/reckoning/pool";
 
 const bodySchema = z.object({ machine: z.unknown(), readings: z.unknown() });

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
-import { changeFeedKey } from "@/data/feed-key";
+import { changeFeedKey } from "@/data/fleet/feed-key";
 
 /** Gives the calendar's address another key; the old one opens nothing any more. */
 export function POST(request: Request) {

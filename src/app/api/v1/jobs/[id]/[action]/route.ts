@@ -1,18 +1,25 @@
 import type { z } from "zod";
 import { changing, failure, idFrom } from "@/app/api/answer";
 import { table } from "@/core/basics/tables";
-import { joinJobs, joinSchema, splitComplaint, splitSchema } from "@/data/complaints";
-import type { Db } from "@/data/connection";
-import type { Doing } from "@/data/context";
-import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograph } from "@/data/deck";
-import { AppError } from "@/data/errors";
-import { newGuidedMoveSchema, recordGuidedMove } from "@/data/guided";
-import * as jobs from "@/data/job-actions";
-import { newOwnListSchema, recordOwnList } from "@/data/own-list";
-import { madeAnew, type Picture } from "@/data/pictures";
-import { newRebuildMoveSchema, recordRebuildMove } from "@/data/rebuild";
-import { newConfirmationSchema, newLiftSchema, newPutBackSchema, recordConfirmation, recordLift, recordPutBack } from "@/data/safe-state";
-import { newFindingSchema, newTakeSchema, recordFinding, recordTake } from "@/data/takes";
+import { newFindingSchema, newTakeSchema, recordFinding, recordTake } from "@/data/checks/takes";
+import { joinJobs, joinSchema, splitComplaint, splitSchema } from "@/data/job/complaints";
+import { newDeckMoveSchema, newPhotographSchema, recordDeckMove, recordPhotograph } from "@/data/job/deck";
+import { newGuidedMoveSchema, recordGuidedMove } from "@/data/job/guided";
+import * as jobs from "@/data/job/job-actions";
+import { newOwnListSchema, recordOwnList } from "@/data/job/own-list";
+import { newRebuildMoveSchema, recordRebuildMove } from "@/data/job/rebuild";
+import {
+  newConfirmationSchema,
+  newLiftSchema,
+  newPutBackSchema,
+  recordConfirmation,
+  recordLift,
+  recordPutBack,
+} from "@/data/job/safe-state";
+import type { Doing } from "@/data/store/audit";
+import type { Db } from "@/data/store/db";
+import { AppError } from "@/data/store/errors";
+import { madeAnew, type Picture } from "@/data/store/pictures";
 
 type Change = (request: Request, jobId: number) => Promise<Response>;
 

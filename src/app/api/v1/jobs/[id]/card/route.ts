@@ -5,10 +5,10 @@ import { cardOf } from "@/app/jobs/[id]/job-card";
 import { paperAddress } from "@/app/paper/address";
 import { cardPdf, PAPER_SIZES } from "@/app/paper/card-pdf";
 import { currentPerson } from "@/app/session";
-import { database } from "@/data/connection";
-import { AppError } from "@/data/errors";
-import { getJobView } from "@/data/job-view";
-import { listOwed } from "@/data/owed";
+import { getJobView } from "@/data/job/job-view";
+import { database } from "@/data/open";
+import { listOwed } from "@/data/service/owed";
+import { AppError } from "@/data/store/errors";
 
 const askedSchema = z.object({ size: z.enum(PAPER_SIZES).default("a4"), units: z.enum(["us", "metric"]).optional() });
 

@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { benchSettingSchema, keepBenchSetting } from "@/data/bench-setting";
+import { benchSettingSchema, keepBenchSetting } from "@/data/job/bench-setting";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

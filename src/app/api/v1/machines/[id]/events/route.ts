@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { logEvent, newEventSchema } from "@/data/events";
+import { logEvent, newEventSchema } from "@/data/service/events";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,6 +1,6 @@
 import { reading } from "@/app/api/answer";
-import { getMachine } from "@/data/machines";
-import { whatFits } from "@/data/parts";
+import { getMachine } from "@/data/machine/machines";
+import { whatFits } from "@/data/service/parts";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -5,8 +5,8 @@ import { historyPaper } from "@/app/machines/[id]/history-paper";
 import { paperAddress } from "@/app/paper/address";
 import { PAPER_SIZES, pdfOf } from "@/app/paper/card-pdf";
 import { historyDocument } from "@/app/paper/history-pdf";
-import { database } from "@/data/connection";
-import { getMachine } from "@/data/machines";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
 
 const askedSchema = z.object({ size: z.enum(PAPER_SIZES).default("a4"), units: z.enum(["us", "metric"]).default("us") });
 

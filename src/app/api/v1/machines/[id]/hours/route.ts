@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
 import { physicalOrNought } from "@/core/basics/units/physical";
-import { logHours } from "@/data/hours";
+import { logHours } from "@/data/machine/hours";
 
 const bodySchema = z.object({
   meterHours: physicalOrNought("hours", 100_000),

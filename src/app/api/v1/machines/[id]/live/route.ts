@@ -1,7 +1,7 @@
 import { failure, requireOwnOrigin } from "@/app/api/answer";
 import { openFeed } from "@/app/api/feed";
-import { database } from "@/data/connection";
-import { getMachine } from "@/data/machines";
+import { getMachine } from "@/data/machine/machines";
+import { database } from "@/data/open";
 
 export const dynamic = "force-dynamic";
 

@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { meterSwapSchema, swapMeter } from "@/data/hours";
+import { meterSwapSchema, swapMeter } from "@/data/machine/hours";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { machineNameSchema, renameMachine } from "@/data/machines";
+import { machineNameSchema, renameMachine } from "@/data/machine/machines";
 
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

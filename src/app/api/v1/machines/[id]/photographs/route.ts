@@ -1,7 +1,12 @@
 import { changing, reading } from "@/app/api/answer";
-import { addMachinePhotograph, type MachinePhotograph, machinePhotographs, newMachinePhotographSchema } from "@/data/machine-photographs";
-import { getMachine } from "@/data/machines";
-import { madeAnew, type Picture } from "@/data/pictures";
+import {
+  addMachinePhotograph,
+  type MachinePhotograph,
+  machinePhotographs,
+  newMachinePhotographSchema,
+} from "@/data/machine/machine-photographs";
+import { getMachine } from "@/data/machine/machines";
+import { madeAnew, type Picture } from "@/data/store/pictures";
 
 type Params = { params: Promise<{ id: string }> };
 

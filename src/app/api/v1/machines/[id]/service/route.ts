@@ -1,7 +1,8 @@
 import { changing, reading } from "@/app/api/answer";
-import { dueOfMachine } from "@/data/due";
-import { getMachine } from "@/data/machines";
-import { logService, serviceDoneSchema, serviceEntries } from "@/data/service";
+import { getMachine } from "@/data/machine/machines";
+import { dueOfMachine } from "@/data/service/due";
+import { logService, serviceDoneSchema } from "@/data/service/service";
+import { serviceEntries } from "@/data/service/service-log";
 
 /** `lines`: everything that is to be done to it; `standings`: its tasks as they were answered before, one line a task, kept for one version. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {

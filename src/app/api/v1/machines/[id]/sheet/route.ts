@@ -2,7 +2,7 @@ import * as z from "zod";
 import { changing } from "@/app/api/answer";
 import { triedOut } from "@/app/api/tried-out";
 import { machineSchema } from "@/core/machine";
-import { replaceSheet } from "@/data/machines";
+import { replaceSheet } from "@/data/machine/machines";
 
 const bodySchema = z.object({
   basedOnVersion: z.number().int(),

@@ -1,6 +1,6 @@
 import { changing, reading } from "@/app/api/answer";
-import { spindlesOf } from "@/data/due";
-import { listSpindleLog, logSpindles, newSpindleEntrySchema } from "@/data/spindle-log";
+import { spindlesOf } from "@/data/service/due";
+import { listSpindleLog, logSpindles, newSpindleEntrySchema } from "@/data/service/spindle-log";
 
 type Params = { params: Promise<{ id: string }> };
 

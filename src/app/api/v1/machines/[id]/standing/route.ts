@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { setStanding, standingSchema } from "@/data/machines";
+import { setStanding, standingSchema } from "@/data/machine/machines";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,7 +1,7 @@
 import { reading } from "@/app/api/answer";
 import { mayRun } from "@/core/job/status";
-import { stateOfMachine } from "@/data/machine-state";
-import { getMachine } from "@/data/machines";
+import { getMachine } from "@/data/machine/machines";
+import { stateOfMachine } from "@/data/projections/machine-state";
 
 /** How a machine stands, and every reason why it may not be cut with now. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {

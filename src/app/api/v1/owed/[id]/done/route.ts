@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
-import { settleOwed } from "@/data/owed";
+import { settleOwed } from "@/data/service/owed";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

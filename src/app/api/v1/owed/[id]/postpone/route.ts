@@ -1,5 +1,5 @@
 import { changing, idFrom } from "@/app/api/answer";
-import { postponeOwed, postponeOwedSchema } from "@/data/owed";
+import { postponeOwed, postponeOwedSchema } from "@/data/service/owed";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,5 +1,5 @@
 import { changing } from "@/app/api/answer";
-import { withdrawProcedure, withdrawSchema } from "@/data/procedures";
+import { withdrawProcedure, withdrawSchema } from "@/data/catalogue/procedures";
 
 export async function POST(request: Request, { params }: { params: Promise<{ slug: string }> }) {
   const { slug } = await params;

@@ -1,5 +1,5 @@
 import { changing, idFrom } from "@/app/api/answer";
-import { logSet, setEntrySchema } from "@/data/parts";
+import { logSet, setEntrySchema } from "@/data/service/parts";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,5 +1,5 @@
 import { idFrom, picture } from "@/app/api/answer";
-import { sitePicture } from "@/data/site-places";
+import { sitePicture } from "@/data/machine/site-places";
 
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -1,5 +1,6 @@
 import { changing } from "@/app/api/answer";
-import { postponeSchema, postponeService } from "@/data/service";
+import { postponeService } from "@/data/service/service";
+import { postponeSchema } from "@/data/service/service-log";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

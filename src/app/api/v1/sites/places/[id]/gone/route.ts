@@ -1,5 +1,5 @@
 import { changing, idFrom } from "@/app/api/answer";
-import { goneSchema, placeGone } from "@/data/site-places";
+import { goneSchema, placeGone } from "@/data/machine/site-places";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

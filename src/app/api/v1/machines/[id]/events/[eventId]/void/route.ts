@@ -1,5 +1,5 @@
 import { changing, idFrom } from "@/app/api/answer";
-import { voidEvent, voidEventSchema } from "@/data/events";
+import { voidEvent, voidEventSchema } from "@/data/service/events";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; eventId: string }> }) {
   const { id, eventId } = await params;

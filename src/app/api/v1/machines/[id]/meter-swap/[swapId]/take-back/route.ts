@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
-import { takeBackMeterSwap } from "@/data/hours";
+import { takeBackMeterSwap } from "@/data/machine/hours";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; swapId: string }> }) {
   const { id, swapId } = await params;

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
-import { takeBackMachinePhotograph } from "@/data/machine-photographs";
+import { takeBackMachinePhotograph } from "@/data/machine/machine-photographs";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; photographId: string }> }) {
   const { id, photographId } = await params;

@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { changing } from "@/app/api/answer";
-import { AppError } from "@/data/errors";
-import { takeBackSpindleEntry } from "@/data/spindle-log";
+import { takeBackSpindleEntry } from "@/data/service/spindle-log";
+import { AppError } from "@/data/store/errors";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; entryId: string }> }) {
   const { id, entryId } = await params;

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
-import { takeBackMove } from "@/data/parts";
+import { takeBackMove } from "@/data/service/parts";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; moveId: string }> }) {
   const { id, moveId } = await params;

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changing, idFrom } from "@/app/api/answer";
-import { takeBackSetEntry } from "@/data/parts";
+import { takeBackSetEntry } from "@/data/service/parts";
 
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; entryId: string }> }) {
   const { id, entryId } = await params;
