@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { panelOf } from "@/app/jobs/[id]/clearing";
+import { panelOf } from "@/app/jobs/[id]/safe/clearing";
 import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/steps";
 import { seededRandom } from "@/core/basics/random";
 import { CHECKS } from "@/core/catalogue";

@@ -1,7 +1,7 @@
 import { beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { GET as calendarRoute } from "@/app/api/v1/due/calendar/route";
 import { GET as historyRoute } from "@/app/api/v1/machines/[id]/history/route";
-import { historyPaper } from "@/app/machines/[id]/history-paper";
+import { historyPaper } from "@/app/machines/[id]/book/history-paper";
 import { historyDocument } from "@/app/paper/history-pdf";
 import { partSchema } from "@/core/fleet/parts";
 import { dueDay, paceOf } from "@/core/fleet/reliability";

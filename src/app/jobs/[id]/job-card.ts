@@ -5,7 +5,7 @@ import { dateAndTime, dateOnly, type Zone } from "@/ui/time";
 import { labelOfCause, labelOfSymptom } from "@/ui/words/diagnosis";
 import { sayOwed } from "@/ui/words/owed";
 import { sayGap } from "@/ui/words/proof";
-import { linesOf, sayStep } from "./said";
+import { linesOf, sayStep } from "./close/said";
 
 /** A job on paper: what a reader without a screen has to know, in the order it is asked. */
 export type JobCard = {

@@ -10,14 +10,14 @@ import { useSeat } from "@/ui/person";
 import { send } from "@/ui/send";
 import { shortTime } from "@/ui/time";
 import { useAct } from "./act";
-import { CaseRoom } from "./case-room";
-import { HandRoom, panelTitle } from "./hand-room";
+import { CaseRoom } from "./case/case-room";
+import { useDiagnosis } from "./case/use-diagnosis";
+import { Timeline } from "./close/timeline";
 import { HeadRoom } from "./head-room";
 import { listSteps, nextPanel, stagesOf } from "./steps";
-import { Timeline } from "./timeline";
-import { useDiagnosis } from "./use-diagnosis";
 import { useKeys } from "./use-keys";
 import { usePanel } from "./use-panel";
+import { HandRoom, panelTitle } from "./work/hand-room";
 
 const STANDPOINTS = Object.keys(STANDPOINT_LABELS) as Standpoint[];
 

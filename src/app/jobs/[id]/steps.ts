@@ -5,7 +5,7 @@ import { READ_OF_THE_CUT } from "@/core/job/jobs";
 import type { SafeState } from "@/core/job/safety";
 import { isIn, mayRun } from "@/core/job/status";
 import type { JobView } from "@/data/job/job-view";
-import { panelOf } from "./clearing";
+import { panelOf } from "./safe/clearing";
 
 export type PanelId =
   | "complaint"

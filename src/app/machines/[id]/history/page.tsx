@@ -8,7 +8,7 @@ import { QrCode } from "@/app/paper/qr";
 import { currentPerson } from "@/app/session";
 import { database } from "@/data/open";
 import { AppError } from "@/data/store/errors";
-import { historyPaper } from "../history-paper";
+import { historyPaper } from "../book/history-paper";
 
 export const metadata: Metadata = { title: "History on paper" };
 

@@ -1,7 +1,7 @@
 import { NextResponse } from "next/server";
 import * as z from "zod";
 import { failure, parse, requireOwnOrigin } from "@/app/api/answer";
-import { historyPaper } from "@/app/machines/[id]/history-paper";
+import { historyPaper } from "@/app/machines/[id]/book/history-paper";
 import { paperAddress } from "@/app/paper/address";
 import { PAPER_SIZES, pdfOf } from "@/app/paper/card-pdf";
 import { historyDocument } from "@/app/paper/history-pdf";
