@@ -2,7 +2,8 @@ import { type CauseId, type CheckId, type ContextId, moversOf, rivalsMoving, typ
 import { contextFactor } from "./context";
 import { type CaseEvidence, causesOf, checkOf, isShared, looksBehind, ratioOf, standing } from "./evidence";
 import type { Knowledge, KnownCause } from "./knowledge";
-import { logEvidence, type Network, type NetworkCause, presences } from "./network";
+import { logEvidence, presences } from "./network";
+import type { Network, NetworkCause } from "./network-shape";
 
 export type SymptomState = "present" | "denied";
 

@@ -1,4 +1,4 @@
-import type { Network } from "./network";
+import type { Network } from "./network-shape";
 
 /** Decimal places carried: far more than the alternating signs of a dozen findings can eat. */
 const PLACES = 120n;

@@ -1,7 +1,8 @@
 import type { CauseId, CheckId, SymptomId } from "@/core/catalogue";
 import { type Assembled, assemble, type Case, moved } from "./case";
 import type { Knowledge, KnownCheck } from "./knowledge";
-import { jointPresences, logEvidence, type Network, presences, presencesGiven } from "./network";
+import { jointPresences, logEvidence, presences, presencesGiven } from "./network";
+import type { Network } from "./network-shape";
 
 /** How one figure may come out: the chance of each way, and what each cause's presence would then be. */
 export type Outlook = { positive: number; ifPositive: Float64Array; ifNegative: Float64Array };

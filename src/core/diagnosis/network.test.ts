@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
 import { quickscoreExactly, quickscoreInDoubles } from "./exact.fixtures";
-import { logEvidence, type Network, posteriors, presencesByPasses, presencesGiven, shownOnlyBy } from "./network";
+import { logEvidence, posteriors, presencesByPasses, presencesGiven, shownOnlyBy } from "./network";
+import type { Network } from "./network-shape";
 
 /** The same posteriors by writing down every set of causes and everything each could have shown (definition of noisy-OR). */
 function bruteForce({ findings, causes }: Network) {

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { quickscoreExactly } from "./exact.fixtures";
-import { type Network, presences, presencesByPasses } from "./network";
+import { presences, presencesByPasses } from "./network";
+import type { Network } from "./network-shape";
 import { NEAR_ENOUGH, quickscorePresences } from "./quickscore";
 
 const SEED = 20_261_126;

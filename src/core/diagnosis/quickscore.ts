@@ -1,4 +1,4 @@
-import type { Network, NetworkCause } from "./network";
+import type { Network, NetworkCause } from "./network-shape";
 
 /** Rounding of a product of two doubles, relative. */
 const UNIT = 2 ** -53;

@@ -6,8 +6,9 @@ import { LineLost } from "@/ui/line-lost";
 import { useSeat } from "@/ui/person";
 import { sinceWords } from "@/ui/time";
 import { STATE_WORDS } from "@/ui/words/issues";
+import type { PanelId } from "./panel-id";
 import { type NextThing, Stages } from "./stages";
-import type { PanelId, Stage } from "./steps";
+import type { Stage } from "./steps";
 
 /** Who, what, where, and how the machine stands as something that cannot be overlooked: whoever made it so, in whichever job. */
 export function HeadRoom({

@@ -1,6 +1,7 @@
 "use client";
 
-import type { PanelId, Stage } from "./steps";
+import type { PanelId } from "./panel-id";
+import type { Stage } from "./steps";
 
 /** What to do next, and how long it takes. */
 export type NextThing = { panel: PanelId; label: string; minutes?: number | undefined; isHere: boolean; isDone: boolean };

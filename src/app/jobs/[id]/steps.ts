@@ -5,26 +5,8 @@ import { READ_OF_THE_CUT } from "@/core/job/jobs";
 import type { SafeState } from "@/core/job/safety";
 import { isIn, mayRun } from "@/core/job/status";
 import type { JobView } from "@/data/job/job-view";
+import type { PanelId } from "./panel-id";
 import { panelOf } from "./safe/clearing";
-
-export type PanelId =
-  | "complaint"
-  | "safe"
-  | "fix"
-  | "put-back"
-  | "held"
-  | "handover"
-  | "cut"
-  | "close"
-  | "phone"
-  | "links"
-  | "bring"
-  | "deck"
-  | "box"
-  | "blade"
-  | "spindle"
-  | `check:${string}`
-  | `cause:${string}`;
 
 export type ListedStep = {
   panel: PanelId;

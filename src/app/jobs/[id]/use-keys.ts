@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
-import type { ListedStep, PanelId } from "./steps";
+import type { PanelId } from "./panel-id";
+import type { ListedStep } from "./steps";
 
 type Keys = { steps: readonly ListedStep[]; open: (panel: PanelId) => void; undo: () => void; turn: () => void };
 

@@ -5,7 +5,7 @@ import type { JobView } from "@/data/job/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import type { Act } from "./act";
-import type { PanelId } from "./steps";
+import type { PanelId } from "./panel-id";
 
 /** Under this width the screen is one column. */
 const ONE_COLUMN_BELOW = 1024;

@@ -8,7 +8,7 @@ import { SheetDesk } from "@/ui/sheet/desk";
 import { formKey } from "@/ui/sheet/draft-key";
 import { typedAgain } from "@/ui/sheet/evaluate";
 import { WayOf } from "@/ui/way";
-import { Attach, type ReckonerArgs } from "./reckoner-screen";
+import { Attach, type ReckonerArgs } from "./attach";
 
 /** A worksheet with a form, by itself. */
 export function FormReckoner({ row, view, state, change, homeSystem, attach }: ReckonerArgs) {

@@ -22,7 +22,7 @@ import type { JobView } from "@/data/job/job-view";
 import { LIKELIHOOD_WORDS, labelOfCause, labelOfCheck, labelOfSymptom, percent, sayReason } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { Trouble } from "../trouble";
 
 const causeRows: readonly CauseRow[] = CAUSES;

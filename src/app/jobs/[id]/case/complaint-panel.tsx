@@ -8,7 +8,7 @@ import type { JobView } from "@/data/job/job-view";
 import { HazardNote } from "@/ui/hazard-note";
 import { sinceWords } from "@/ui/time";
 import type { Act } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { Trouble } from "../trouble";
 
 type Args = { view: JobView; now: string; open: (panel: PanelId) => void };

@@ -2,7 +2,7 @@
 
 import { likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
 import { LIKELIHOOD_WORDS, labelOfCause, labelOfSymptom, percent } from "@/ui/words/diagnosis";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 
 const ROW = 30;
 const LEFT = 150;

@@ -9,7 +9,7 @@ import { Choice } from "@/ui/choice";
 import { useSeat } from "@/ui/person";
 import { LIKELIHOOD_WORDS, labelOfSymptom } from "@/ui/words/diagnosis";
 import { useAct } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { Trouble } from "../trouble";
 
 const WORDS: Partial<Record<JobView["case"]["standing"], string>> = {

@@ -11,8 +11,9 @@ import { WayOf } from "@/ui/way";
 import { cautionsOf } from "@/ui/words/cautions";
 import { labelOfCause, percent } from "@/ui/words/diagnosis";
 import type { Act } from "../act";
+import type { PanelId } from "../panel-id";
 import { Cautions, SafeGate } from "../safe/gate";
-import { isSafeFor, latestTake, type PanelId } from "../steps";
+import { isSafeFor, latestTake } from "../steps";
 import { Trouble } from "../trouble";
 import { WhyThis } from "./why-this";
 

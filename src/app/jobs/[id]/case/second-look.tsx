@@ -7,8 +7,9 @@ import type { JobView } from "@/data/job/job-view";
 import { labelOfCause, labelOfCheck } from "@/ui/words/diagnosis";
 import { hasPlace, placeName } from "@/ui/words/quantities";
 import type { Act } from "../act";
+import type { PanelId } from "../panel-id";
 import { SafeGate } from "../safe/gate";
-import { isSafeFor, latestTake, type PanelId } from "../steps";
+import { isSafeFor, latestTake } from "../steps";
 
 /** The reading that a cause stands on: the latest of each check, where it still holds and speaks for it. */
 export function takeFor(view: JobView, cause: string): JobView["takes"][number] | undefined {

@@ -2,7 +2,7 @@
 
 import { CERTAIN_LOOKS, EXPLAINED_LEVEL, hasRival, likelihoodOf, type RankedCause, type WorkUp } from "@/core/diagnosis";
 import { CAUSE_TAKEN, LIKELIHOOD_WORDS, labelOfCheck, labelOfSymptom, percent, sayAdvice, sayMoved } from "@/ui/words/diagnosis";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 
 const SHOWN = 3;
 

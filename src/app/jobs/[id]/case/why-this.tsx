@@ -6,7 +6,7 @@ import { EXPLAINED_LEVEL, type WorkUp } from "@/core/diagnosis";
 import type { JobView } from "@/data/job/job-view";
 import { labelOfCause, labelOfCheck, SKIP_WORDS } from "@/ui/words/diagnosis";
 import type { Act } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { SecondLook, takeFor } from "./second-look";
 
 type Args = { view: JobView; workUp: WorkUp | undefined; row: CheckRow; act: Act; open: (panel: PanelId) => void };

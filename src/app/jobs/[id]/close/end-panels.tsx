@@ -25,10 +25,10 @@ import { sayGap } from "@/ui/words/proof";
 import { sayReason } from "@/ui/words/state";
 import type { Act } from "../act";
 import { causesOffered, suspectedCauses } from "../case/causes";
+import type { PanelId } from "../panel-id";
 import { panelOf } from "../safe/clearing";
 import { Cautions } from "../safe/gate";
 import { RunReasons } from "../safe/run-reasons";
-import type { PanelId } from "../steps";
 import { Trouble } from "../trouble";
 import { Account } from "./account";
 

@@ -1,5 +1,5 @@
 import type { Clearing } from "@/core/job/status";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 
 /** Where the screen leads to clear a reason. */
 export function panelOf(clears: Clearing): PanelId {

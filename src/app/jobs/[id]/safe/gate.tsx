@@ -2,7 +2,7 @@
 
 import type { SafeState } from "@/core/job/safety";
 import { STATE_WORDS } from "@/ui/words/issues";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 
 export function Cautions({ lines }: { lines: readonly string[] }) {
   if (lines.length === 0) return null;

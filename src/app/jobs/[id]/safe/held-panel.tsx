@@ -8,7 +8,7 @@ import { useSeat } from "@/ui/person";
 import { STATE_WORDS } from "@/ui/words/issues";
 import { sayUnsafe } from "@/ui/words/state";
 import type { Act } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { Trouble } from "../trouble";
 import { RunReasons } from "./run-reasons";
 

@@ -7,7 +7,7 @@ import type { JobView } from "@/data/job/job-view";
 import { useDraft } from "@/ui/draft";
 import { useSeat } from "@/ui/person";
 import type { Act } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { Trouble } from "../trouble";
 import { Cautions, SafeGate } from "./gate";
 import { Points, Stopped } from "./points";

@@ -3,7 +3,7 @@
 import type { RunReason } from "@/core/job/status";
 import type { JobView } from "@/data/job/job-view";
 import { sayClearing, sayReason } from "@/ui/words/state";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { panelOf } from "./clearing";
 
 /** Every reason why the machine may not run, each leading to what clears it; reasons cleared by one thing share its button. */

@@ -13,7 +13,7 @@ import { DEFER } from "@/ui/words/cautions";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import { STATE_WORDS } from "@/ui/words/issues";
 import type { Act } from "../act";
-import type { PanelId } from "../steps";
+import type { PanelId } from "../panel-id";
 import { Trouble } from "../trouble";
 import { Points, Stopped } from "./points";
 import { RunReasons } from "./run-reasons";

@@ -7,8 +7,9 @@ import type { JobView } from "@/data/job/job-view";
 import { labelOfCheck } from "@/ui/words/diagnosis";
 import type { Act } from "../act";
 import { Photographs, Pictures } from "../close/photographs";
+import type { PanelId } from "../panel-id";
 import { Cautions, SafeGate } from "../safe/gate";
-import { isSafeFor, type PanelId } from "../steps";
+import { isSafeFor } from "../steps";
 import { Trouble } from "../trouble";
 import { CountedStep, StepsDone, Tray } from "./counted";
 

@@ -20,8 +20,9 @@ import { placeName, show } from "@/ui/words/quantities";
 import type { Act } from "../act";
 import { causesOffered, suspectedCauses } from "../case/causes";
 import { SecondLook } from "../case/second-look";
+import type { PanelId } from "../panel-id";
 import { Cautions, SafeGate } from "../safe/gate";
-import { isSafeFor, latestTake, type PanelId } from "../steps";
+import { isSafeFor, latestTake } from "../steps";
 import { Trouble } from "../trouble";
 import { GrindTally, type GroundDraft, groundOf, NO_GROUND, type ReelKnown } from "./grind-tally";
 

@@ -7,8 +7,9 @@ import { placeIn } from "@/ui/checks/shared";
 import { Choice } from "@/ui/choice";
 import type { Act } from "../act";
 import { Photographs, Pictures } from "../close/photographs";
+import type { PanelId } from "../panel-id";
 import { Cautions, SafeGate } from "../safe/gate";
-import { isSafeFor, type PanelId } from "../steps";
+import { isSafeFor } from "../steps";
 import { Trouble } from "../trouble";
 import { CountedStep, StepsDone, Together, Tray } from "./counted";
 

@@ -11,7 +11,8 @@ import { labelOfCause } from "@/ui/words/diagnosis";
 import type { Act } from "../act";
 import type { Desk } from "../case/use-diagnosis";
 import { MachineView } from "../close/machine-view";
-import { hasSheet, type PanelId, stateWanted } from "../steps";
+import type { PanelId } from "../panel-id";
+import { hasSheet, stateWanted } from "../steps";
 import type { PanelInHand } from "../use-panel";
 
 // Each panel comes when it is opened: the first load is what the worksheet needs.
