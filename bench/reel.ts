@@ -1,11 +1,11 @@
 import { performance } from "node:perf_hooks";
 import { seededRandom } from "@/core/basics/random";
 import { assessCheck, worksheetById } from "@/core/checks";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { type Machine, machineSchema, unitSheetOf } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { movedRoller, rippleSources, scalpingRadius, stanceOf } from "@/core/physics/reel";
-import { FLEET } from "@/demo/fleet";
 import { sideScene } from "@/drawings/side-view/scene";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 
 /** `npm run bench:reel`: what a key or a slider costs on the reel worksheets, median and worst of so many. Frame at 60 a second: 16.7 ms. */
 const ROUNDS = 200;

@@ -8,7 +8,7 @@ import { build } from "esbuild";
 import { planeHeight } from "@/core/basics/geometry";
 import { assessCheck, fullForm } from "@/core/checks";
 import { machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { DEMO_JOBS } from "../tests/e2e/helpers";
 import { timeDiagnosis } from "./diagnosis";
 import { seenIn } from "./figures";

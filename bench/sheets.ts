@@ -2,9 +2,9 @@ import { chromium } from "@playwright/test";
 import { build } from "esbuild";
 import { seededRandom } from "@/core/basics/random";
 import { assessCheck, worksheetsFor } from "@/core/checks";
+import { soundReadings } from "@/core/checks/sound";
 import { type Machine, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
-import { soundReadings } from "@/stories/sound-readings";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { seenIn } from "./figures";
 
 const RUNS = 400;

@@ -1,7 +1,7 @@
 import { kindById } from "@/core/catalogue/kinds";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { CAREFUL, CARELESS } from "@/core/simulator";
-import { FLEET } from "@/demo/fleet";
 import { type Both, followed } from "./after-mend";
 import { casesOver, knowledgeFor, type Worked, work, worksheetsAlone } from "./worksheets";
 

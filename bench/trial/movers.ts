@@ -4,8 +4,8 @@ import { kindById } from "@/core/catalogue/kinds";
 import { worksheetsFor } from "@/core/checks";
 import { spokenFor } from "@/core/job/jobs";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { CAREFUL, drawSeverity, MODELLED } from "@/core/simulator";
-import { FLEET } from "@/demo/fleet";
 import { machineWith, make } from "./hidden-case";
 import { knowledgeFor } from "./worksheets";
 

@@ -11,7 +11,7 @@ import { addPart, addSet, logSet, movePart } from "@/data/service/parts";
 import { logService, postponeService } from "@/data/service/service";
 import { addRule } from "@/data/service/service-rules";
 import type { Db } from "@/data/store/db";
-import { FLEET } from "./fleet";
+import { FLEET } from "../core/machine/examples/fleet";
 
 const DAY = 86_400_000;
 const MONTHS_BACK = 18;

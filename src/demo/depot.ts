@@ -6,8 +6,8 @@ import { addMachine, getMachine } from "@/data/machine/machines";
 import { listOwed, settleOwed } from "@/data/service/owed";
 import { logSpindles } from "@/data/service/spindle-log";
 import type { Db } from "@/data/store/db";
+import { FLEET } from "../core/machine/examples/fleet";
 import { seedBook, seedProcedures, shopDiary } from "./book";
-import { FLEET } from "./fleet";
 import { seedHistory } from "./history";
 
 export const DEMO_PEOPLE = ["AK", "JM", "RSO"] as const;

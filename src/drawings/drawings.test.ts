@@ -14,8 +14,8 @@ import {
   seenFrom,
   turnSeenFrom,
 } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { cutSection, LOOKS, ledgeBetweenPasses } from "@/core/physics/turf";
-import { FLEET } from "@/demo/fleet";
 import { fitInto } from "./fit";
 import { contourLines, planScene } from "./plan/scene";
 import { PASS_OVERLAP_METRES, sectionScene } from "./section/scene";

@@ -24,9 +24,10 @@ import { getMachine } from "@/data/machine/machines";
 import { stateOfMachine } from "@/data/projections/machine-state";
 import { logEvent } from "@/data/service/events";
 import type { Db } from "@/data/store/db";
-import { pricks, soundReadings, spoiled } from "./sound-readings";
-import { stubbleInSeason } from "./sound-units";
+import { soundReadings, spoiled } from "../core/checks/sound";
+import { pricks } from "../core/checks/sound-basics";
 import type { Story } from "./story";
+import { stubbleInSeason } from "./stubble";
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { kindById } from "@/core/catalogue/kinds";
 import { machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { searched, smallOf } from "../../bench/trial/full-search";
 import { casesOver, knowledgeFor } from "../../bench/trial/worksheets";
 

@@ -4,8 +4,8 @@ import type { CheckId } from "@/core/catalogue";
 import { kindById } from "@/core/catalogue/kinds";
 import { WORKSHEETS, worksheetById, worksheetsFor } from "@/core/checks";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { CAREFUL, CARELESS, drawSeverity, readingsOf, soundState } from "@/core/simulator";
-import { FLEET } from "@/demo/fleet";
 import { machineWith } from "../../bench/trial/hidden-case";
 import { casesOver, knowledgeFor, work, worksheetsAlone } from "../../bench/trial/worksheets";
 

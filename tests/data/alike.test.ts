@@ -1,12 +1,12 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { withSheet } from "@/core/machine";
 import { recordTake } from "@/data/checks/takes";
 import { unitsAlike } from "@/data/checks/units-alike";
 import { getMachine, replaceSheet } from "@/data/machine/machines";
 import { logEvent } from "@/data/service/events";
 import type { Db } from "@/data/store/db";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
 
 let db: Db;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import type { SafeState } from "@/core/job/safety";
 import { allYes } from "@/core/job/safety";
 import { isLetGoByWord, putBackPoints } from "@/core/job/status";
@@ -11,7 +12,6 @@ import { getMachine } from "@/data/machine/machines";
 import { stateOfMachine } from "@/data/projections/machine-state";
 import type { Doing } from "@/data/store/audit";
 import type { Db } from "@/data/store/db";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 
 /**

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { dueDay } from "@/core/fleet/reliability";
 import { allYes, itemsFor } from "@/core/job/safety";
 import { unitSheetOf } from "@/core/machine";
@@ -20,7 +21,6 @@ import { knivesOf } from "@/data/service/knives";
 import { paceOfMachine } from "@/data/service/season";
 import { logService } from "@/data/service/service";
 import type { Db } from "@/data/store/db";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob, refusedFor } from "./helpers";
 
 let db: Db;

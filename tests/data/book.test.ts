@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { wantedBlade } from "@/core/fleet/parts";
 import { allYes, itemsFor } from "@/core/job/safety";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { templateMachine, withValue } from "@/core/machine/specification";
 import { jobsBy, keepProcedure, proceduresInForce, withdrawProcedure } from "@/data/catalogue/procedures";
 import { recordTake } from "@/data/checks/takes";
@@ -41,7 +42,6 @@ import { serviceEntries } from "@/data/service/service-log";
 import { addRule } from "@/data/service/service-rules";
 import { localDay } from "@/data/store/clock";
 import type { Db } from "@/data/store/db";
-import { FLEET } from "@/demo/fleet";
 import { type Clock, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;

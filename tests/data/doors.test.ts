@@ -8,6 +8,7 @@ import sharp from "sharp";
 import { beforeEach, describe, expect, it } from "vitest";
 import { spindleLog } from "@/core/fleet/service/spindles";
 import { machineSchema, sheetProblems } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { addPerson, findPerson, listPeople, MOST_PEOPLE, setPreferences } from "@/data/catalogue/people";
 import { recordFinding, recordTake } from "@/data/checks/takes";
 import { getBay, heldMachines, jobsOfMachine } from "@/data/fleet/bay";
@@ -28,7 +29,6 @@ import { type AppError, ofDriver } from "@/data/store/errors";
 import { holdFolder, withFolderAlone } from "@/data/store/hold";
 import { madeAnew } from "@/data/store/pictures";
 import { pruneSubmissions, submissionOf } from "@/data/store/submissions";
-import { FLEET } from "@/demo/fleet";
 import { Clock, emptyDepot, makeSafe, openJob, refusedFor, temporaryFile, tyres } from "./helpers";
 
 let db: Db;

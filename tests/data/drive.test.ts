@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
 import { worksheetById } from "@/core/checks";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import type { SafeState } from "@/core/job/safety";
 import { usualMoves } from "@/core/job/sequences/moves.fixtures";
 import { REBUILD, type RebuildMove } from "@/core/job/sequences/rebuild";
@@ -26,7 +27,6 @@ import { listOwed } from "@/data/service/owed";
 import { listSpindleLog, logSpindles, newSpindleEntrySchema, takeBackSpindleEntry } from "@/data/service/spindle-log";
 import type { Db } from "@/data/store/db";
 import { MOST_PHOTOGRAPHS } from "@/data/store/pictures";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, makeReady, makeSafe, openJob, refusedFor } from "./helpers";
 
 let db: Db;

@@ -4,12 +4,12 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { getBay } from "@/data/fleet/bay";
 import { getJobView } from "@/data/job/job-view";
 import { listMachines } from "@/data/machine/machines";
 import { openDatabase } from "@/data/open";
 import { MIGRATIONS_FOLDER, migrate } from "@/data/store/migrate";
-import { FLEET } from "@/demo/fleet";
 import { temporaryFile } from "./helpers";
 
 const at = (minute: number) => new Date(Date.UTC(2026, 4, 4, 7, minute)).toISOString();

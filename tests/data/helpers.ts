@@ -5,6 +5,7 @@ import { PSI_PASCALS, toSi } from "@/core/basics/units";
 import { allYes, itemsFor, type SafeState } from "@/core/job/safety";
 import { putBackPoints } from "@/core/job/status";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { addPerson } from "@/data/catalogue/people";
 import { takeComplaint } from "@/data/job/complaints";
 import { recordTestCut } from "@/data/job/job-actions";
@@ -15,7 +16,6 @@ import { stateOfMachine } from "@/data/projections/machine-state";
 import type { Doing } from "@/data/store/audit";
 import type { Db } from "@/data/store/db";
 import { AppError } from "@/data/store/errors";
-import { FLEET } from "@/demo/fleet";
 
 export function temporaryFile(): string {
   return path.join(mkdtempSync(path.join(tmpdir(), "zygometer-")), "test.sqlite");

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { listProcedures } from "@/data/catalogue/procedures";
 import { checkContexts } from "@/data/checks/check-context";
 import { lastKept } from "@/data/checks/last-kept";
@@ -23,7 +24,6 @@ import { listParts, listSets, sharpBySets } from "@/data/service/parts";
 import type { Db } from "@/data/store/db";
 import { watchReads } from "@/data/store/reads";
 import { seedDepot } from "@/demo/depot";
-import { FLEET } from "@/demo/fleet";
 import { GateDepot, newTally, type Walk, walkGate } from "../fuzz/gate-walk";
 import { emptyDepot, openJob } from "./helpers";
 

@@ -3,6 +3,7 @@ import { seededRandom } from "@/core/basics/random";
 import type { CheckRow } from "@/core/catalogue";
 import { checkRow } from "@/core/checks";
 import { SHEETS, type Spoil, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { allYes, itemsFor } from "@/core/job/safety";
 import { deckSteps } from "@/core/job/sequences/deck-off";
 import { usualMove } from "@/core/job/sequences/moves.fixtures";
@@ -29,7 +30,6 @@ import { machineLog, stateOfMachine } from "@/data/projections/machine-state";
 import { listEvents, logEvent, newEventSchema, voidEvent } from "@/data/service/events";
 import { listOwed } from "@/data/service/owed";
 import type { Db } from "@/data/store/db";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;

@@ -4,6 +4,7 @@ import path from "node:path";
 import Database from "better-sqlite3";
 import { beforeEach, describe, expect, it } from "vitest";
 import { machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { recordHold } from "@/data/job/job-actions";
 import { getJobView } from "@/data/job/job-view";
 import { getMachine } from "@/data/machine/machines";
@@ -14,7 +15,6 @@ import { logEvent } from "@/data/service/events";
 import { logService } from "@/data/service/service";
 import type { Db } from "@/data/store/db";
 import { MIGRATIONS_FOLDER, migrate } from "@/data/store/migrate";
-import { FLEET } from "@/demo/fleet";
 import { temporaryFile } from "./helpers";
 
 const at = (minute: number) => new Date(Date.UTC(2026, 4, 4, 7, minute)).toISOString();

@@ -4,6 +4,7 @@ import { listSteps, nextPanel, otherChecks, stateWanted } from "@/app/jobs/[id]/
 import { seededRandom } from "@/core/basics/random";
 import { CHECKS } from "@/core/catalogue";
 import { checkRow } from "@/core/checks";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { workUp } from "@/core/diagnosis";
 import { allYes, itemsFor } from "@/core/job/safety";
 import { putBackPoints } from "@/core/job/status";
@@ -15,7 +16,6 @@ import { recordConfirmation, recordLift, recordPutBack } from "@/data/job/safe-s
 import { getMachine } from "@/data/machine/machines";
 import { logEvent } from "@/data/service/events";
 import type { Db } from "@/data/store/db";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { Clock, cutWith, emptyDepot, LEDGE_INCHES, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips, tyres } from "./helpers";
 
 let db: Db;

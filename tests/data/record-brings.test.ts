@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import { worksheetById, worksheetsFor } from "@/core/checks";
+import { pricks } from "@/core/checks/sound-basics";
 import { checkContexts, contextOf } from "@/data/checks/check-context";
 import { recordTake } from "@/data/checks/takes";
 import { listMachines } from "@/data/machine/machines";
 import { openDatabase } from "@/data/open";
 import type { Db } from "@/data/store/db";
 import { seedDepot } from "@/demo/depot";
-import { pricks } from "@/stories/sound-readings";
 import { type Clock, emptyDepot, makeSafe, openJob } from "./helpers";
 
 const SEED = 20_261_126;

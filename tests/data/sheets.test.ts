@@ -1,6 +1,8 @@
 import { beforeEach, describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
 import type { HeightReadings } from "@/core/checks";
+import { soundReadings, spoiled } from "@/core/checks/sound";
+import { pricks } from "@/core/checks/sound-basics";
 import { EXPLAINED_LEVEL, workUp } from "@/core/diagnosis";
 import { deckSteps } from "@/core/job/sequences/deck-off";
 import { usualMoves } from "@/core/job/sequences/moves.fixtures";
@@ -14,7 +16,6 @@ import { closeJob, recordFix, undoStep } from "@/data/job/job-actions";
 import { getJobView } from "@/data/job/job-view";
 import { getMachine } from "@/data/machine/machines";
 import type { Db } from "@/data/store/db";
-import { pricks, soundReadings, spoiled } from "@/stories/sound-readings";
 import { type Clock, cutWith, emptyDepot, LEVEL_INCHES, makeReady, makeSafe, openJob, refusedFor, tips } from "./helpers";
 
 let db: Db;

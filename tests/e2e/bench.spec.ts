@@ -2,11 +2,11 @@ import { expect, type Page, test } from "@playwright/test";
 import { seededRandom } from "@/core/basics/random";
 import { CHECKS } from "@/core/catalogue";
 import { type Field, keyOf, readAt, worksheetById } from "@/core/checks";
+import { soundReadings } from "@/core/checks/sound";
 import { allYes, itemsFor } from "@/core/job/safety";
 import { type Machine, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
-import { soundReadings } from "@/stories/sound-readings";
-import { stubbleInSeason } from "@/stories/sound-units";
+import { FLEET } from "@/core/machine/examples/fleet";
+import { stubbleInSeason } from "@/stories/stubble";
 import { writeQuantity } from "@/ui/entry";
 import { alive, BASE, newJob, open, openCheck, sitDown, twinOf } from "./helpers";
 

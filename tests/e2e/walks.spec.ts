@@ -3,8 +3,8 @@ import { namedRandom } from "@/core/basics/random";
 import { CHECKS, type CheckId } from "@/core/catalogue";
 import { worksheetById } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { CAREFUL, type Fault, putIn, readingsOf, soundState } from "@/core/simulator";
-import { FLEET } from "@/demo/fleet";
 import { answerUsual, answerYes, BASE, cutAlike, open, putBack, sitDown, twinOf } from "./helpers";
 
 /**

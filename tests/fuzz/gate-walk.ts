@@ -2,6 +2,7 @@ import { seededRandom } from "@/core/basics/random";
 import { CAUSES, type CauseRow, CHECKS, type CheckId, causesNow, EVENT_IDS, FIXES, type FixRow } from "@/core/catalogue";
 import { type Assessment, worksheetById, worksheetsFor } from "@/core/checks";
 import { SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
+import { spoiled } from "@/core/checks/sound";
 import { lastSeen } from "@/core/fleet/service/tasks";
 import { settingOf } from "@/core/job/bench/set-up";
 import { liveSteps, undoable } from "@/core/job/jobs";
@@ -22,6 +23,7 @@ import {
   type RunReason,
 } from "@/core/job/status";
 import { cutters, type Machine, machineSchema, unitSheetOf } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { addPerson, setPreferences } from "@/data/catalogue/people";
 import { keepProcedure, listProcedures, withdrawProcedure } from "@/data/catalogue/procedures";
 import { recordFinding, recordTake } from "@/data/checks/takes";
@@ -70,8 +72,6 @@ import { listSpindleLog, logSpindles, takeBackSpindleEntry } from "@/data/servic
 import type { Doing } from "@/data/store/audit";
 import type { Db } from "@/data/store/db";
 import { AppError } from "@/data/store/errors";
-import { FLEET } from "@/demo/fleet";
-import { spoiled } from "@/stories/sound-readings";
 import { cutWith, emptyDepot } from "../data/helpers";
 
 /**

@@ -1,7 +1,7 @@
 import { seededRandom } from "@/core/basics/random";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import type { Machine } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { type Field, keyOf } from "./form";
 import { worksheetsFor } from "./registry";
 import { machineOf } from "./sheets.fixtures";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { type Machine, machineSchema, unitSheetOf } from "@/core/machine";
 import { GAP_METRES, movedRoller, stanceOf, travelFor } from "@/core/physics/reel";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { FASTEST_METRES_PER_SECOND } from "./ground-speed";
 import type { AttitudeDetail, ContactDetail, LayoutDetail, MatchDetail, ReelSpeedDetail } from "./index";
 import { worksheetsFor } from "./registry";

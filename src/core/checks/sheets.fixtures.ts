@@ -1,5 +1,5 @@
 import { type Machine, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { assessCheck } from "./registry";
 import type { Assessment } from "./types";
 

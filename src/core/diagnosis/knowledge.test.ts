@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { CAUSES, CHECKS, FIXES, RIVALS, SYMPTOMS } from "@/core/catalogue";
 import { type CutsWith, featuresOf, KINDS } from "@/core/catalogue/kinds";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { allFeatures, knowledgeOf } from "./index";
 
 const CUTS: readonly CutsWith[] = ["rotary", "reel"];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { cutters, type Machine, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { allFeatures, diagnose, knowledgeOf, meaningOf, placeOdds } from "./index";
 
 const machineOf = (fleetNumber: string) => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);

@@ -1,7 +1,7 @@
 import { seededRandom } from "@/core/basics/random";
 import type { UnitSystem } from "@/core/basics/units";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import { figureName, figureValue, sayAction, sayAnswer, sayProvisional, sayWarning } from "./words";
 
 /** Throws where the depot has no sound readings for a check: then there is nothing to say. */

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
 import { type Check, keyOf, rowsOf, worksheetById, worksheetsFor } from "@/core/checks";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import { FLEET } from "@/demo/fleet";
-import { soundReadings } from "@/stories/sound-readings";
+import { soundReadings } from "@/core/checks/sound";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { evaluate, typedAgain } from "./evaluate";
 
 /** Every form of every machine of the depot: what must hold of a worksheet whatever it asks. */

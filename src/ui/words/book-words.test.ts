@@ -4,6 +4,7 @@ import { type FitReason, fitsMachine, PART_KINDS, partFields, partSchema } from 
 import { DUE_STATES, type ServiceStanding } from "@/core/fleet/service/standings";
 import { SERVICE_TASKS } from "@/core/fleet/service/tasks";
 import { type Machine, machineSchema, SHEET_WORDS } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import {
   fieldsOf,
   missingOf,
@@ -14,7 +15,6 @@ import {
   templateMachine,
   withValue,
 } from "@/core/machine/specification";
-import { FLEET } from "@/demo/fleet";
 import { FIT_WORDS, money, PART_WORDS, sayFit, sayReason } from "./parts";
 import { STATE_LABELS, sayDay, sayRaised, sayRule, taskLabel } from "./service";
 import { choiceWords, differenceTitle, MISSING_WORDS, PART_TITLES, SORT_WORDS, sayValue, WORD_LABELS } from "./sheet";

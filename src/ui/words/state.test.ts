@@ -7,7 +7,7 @@ import { itemsFor, SAFE_STATES } from "@/core/job/safety";
 import { type Clearing, machineState, mayRun, type RunReason, type Unsafe } from "@/core/job/status";
 import { Log } from "@/core/job/status/log.fixtures";
 import { cutters } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { STATE_WORDS, sayIssue } from "./issues";
 import { sayOwed } from "./owed";
 import { GRADE_WORDS, sayGap } from "./proof";

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { INCH_METRES, PSI_PASCALS, parseQuantity, type UnitSystem } from "@/core/basics/units";
 import { type Action, assessCheck } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { sayAction, sayAnswer } from "../checks/words";
 import { sayError, sayIssue, sayQuantityIssue } from "./issues";
 import { placeName, sayMovement, showSize, toleranceWords } from "./quantities";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Machine, machineSchema, sheetProblems, wordOf } from "@/core/machine";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { fieldsOf, type PlaceSort, sheetPlaces, TEMPLATES, templateMachine, valueAt } from "@/core/machine/specification";
-import { FLEET } from "@/demo/fleet";
 import { readText, writeValue } from "@/ui/sheet-field/read-text";
 import { saidOtherwise } from "@/ui/words/sheet";
 import {

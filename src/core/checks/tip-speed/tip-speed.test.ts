@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Assessment, assessCheck } from "@/core/checks";
 import { type MachineInput, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { type SpeedDetail, type SpeedReadings, speedReadingsSchema, tipSpeedCheck } from "./index";
 
 const machineOf = (fleetNumber: string) => FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine as MachineInput;

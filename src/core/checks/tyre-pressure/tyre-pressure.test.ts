@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { PSI_PASCALS } from "@/core/basics/units";
 import { type Assessment, assessCheck, type TyreDetail } from "@/core/checks";
 import { type MachineInput, machineSchema, withSheet } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 
 const zeroTurn = FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine as MachineInput;
 const WHEELS = ["left-drive", "left-caster", "right-caster", "right-drive"];

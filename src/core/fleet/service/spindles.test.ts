@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { dueDay, paceOf } from "@/core/fleet/reliability";
 import { machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { spindleStandings } from "./spindle-standings";
 import { isRotation, type SpindleEntry, spindlesSeen } from "./spindles";
 

@@ -3,7 +3,7 @@ import { paceOf } from "@/core/fleet/reliability";
 import type { MeterReading } from "@/core/job/staleness";
 import type { LogLine } from "@/core/job/status";
 import { type Machine, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { greasedSpindles, spindlesSeen } from "./spindles";
 import {
   byPressing,

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { seededRandom } from "@/core/basics/random";
 import { EVENTS } from "@/core/catalogue";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import type { LoggedEvent } from "@/core/job/staleness";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { BENCH_ORDER, type BenchTake, benchOf } from "./index";
 
 const triplex = machineOf("RT-1");

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Evidence } from "@/core/basics/findings";
 import type { CheckId } from "@/core/catalogue";
 import { cutters, machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { caseOfJob, complainedOf, type SaidLooks, spokenFor } from "./case";
 
 const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber === "ZT-1")?.machine);

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { SymptomId } from "@/core/catalogue";
 import { type LogLine, machineState } from "@/core/job/status";
 import { machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import {
   askedForItself,
   type CutWanted,

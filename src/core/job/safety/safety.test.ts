@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { KINDS } from "@/core/catalogue/kinds";
 import { machineOf } from "@/core/checks/sheets.fixtures";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import {
   type Answers,
   allYes,

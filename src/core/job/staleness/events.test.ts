@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { PSI_PASCALS } from "@/core/basics/units";
 import { CAUSES, CHECKS, CONTEXTS, EVENTS, FIXES, SYMPTOMS } from "@/core/catalogue";
 import { machineSchema } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { type LoggedEvent, staleReasons, tickedContexts } from "./index";
 
 const machineOf = (fleetNumber: string) => machineSchema.parse(FLEET.find((one) => one.fleetNumber === fleetNumber)?.machine);

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { EventId } from "@/core/catalogue";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import { cutters } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { BELT_SEATED, putBackPoints, TURNED, turnedOneByOne } from "./put-back";
 
 const FLEET_NUMBERS = FLEET.map(({ fleetNumber }) => fleetNumber);

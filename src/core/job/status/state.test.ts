@@ -4,8 +4,8 @@ import type { CheckId, EventId } from "@/core/catalogue";
 import { assessLook, checkRow } from "@/core/checks";
 import { keyOfFinding, SHEETS, spoilsOf, with_ } from "@/core/checks/every-answer.fixtures";
 import { assessed, machineOf } from "@/core/checks/sheets.fixtures";
+import { soundReadings, spoiled } from "@/core/checks/sound";
 import type { Assessment } from "@/core/checks/types";
-import { soundReadings, spoiled } from "@/stories/sound-readings";
 import { isBroken, isIn, machineState, mayRun, type Purpose, putBackPoints } from "./index";
 import { Log } from "./log.fixtures";
 

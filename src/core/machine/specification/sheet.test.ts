@@ -6,7 +6,7 @@ import { KIND_IDS, kindById } from "@/core/catalogue/kinds";
 import { assessCheck, worksheetsFor } from "@/core/checks";
 import { deckSteps, usualDeckOff } from "@/core/job/sequences/deck-off";
 import { cuttingWidth, type Machine, machineSchema, sheetProblems } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import {
   DRAWN,
   fieldsOf,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { machineOf } from "@/core/checks/sheets.fixtures";
 import type { Machine } from "@/core/machine";
-import { FLEET } from "@/demo/fleet";
+import { FLEET } from "@/core/machine/examples/fleet";
 import { machineBelt } from "./machine-belt";
 
 const belted = FLEET.map(({ fleetNumber }) => fleetNumber).filter((one) => machineOf(one).sheet.belt);

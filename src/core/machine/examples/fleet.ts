@@ -1,7 +1,7 @@
 import { FOOT_METRES, INCH_METRES, POUND_FORCE_NEWTONS, PSI_PASCALS } from "@/core/basics/units";
 import type { MachineInput } from "@/core/machine";
 
-/** The demo depot's machines: invented, laid out in inches and psi as a sheet of such a machine would be. */
+/** Fourteen machines as examples, the demo depot's: invented, laid out in inches and psi as a sheet of such a machine would be. */
 export type FleetMachine = { fleetNumber: string; name: string; site: string; hours: number; machine: MachineInput };
 
 const inch = (value: number) => Math.round(value * INCH_METRES * 1e5) / 1e5;
