@@ -2,7 +2,7 @@ import { type CauseId, type CheckId, CONTEXTS, type SymptomId } from "@/core/cat
 import type { Case, CaseEvidence, Knowledge } from "@/core/diagnosis";
 import { contextFactor } from "@/core/diagnosis/context";
 
-/** How often each context is there (trade handbook, "a fair trial"). */
+/** How often each context is there (estimate). */
 export const CONTEXT_RATE = 0.08;
 const MOST_REPORTED = 5;
 const DENIED_SHARE = 0.3;

@@ -10,7 +10,7 @@ const SEED = Number(process.argv[3] ?? 20261123);
 
 type Result = Record<Order, { minutes: (number | undefined)[]; checks: number[] }> & { said: Said[]; first: Said[] };
 
-/** `every-feature`: one machine with all the trade has, as the handbook's own prototype; `by-kind`: each kind of machine in turn. */
+/** `every-feature`: one machine with all the trade has; `by-kind`: each kind of machine in turn. */
 const FLEET = process.argv[4] === "by-kind" ? "by-kind" : "every-feature";
 
 function knowledgesOf(cutsWith: "rotary" | "reel"): Knowledge[] {

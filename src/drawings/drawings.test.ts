@@ -105,12 +105,12 @@ describe("the plan", () => {
 });
 
 describe("the machine's own geometry", () => {
-  it("knows the width of cut between the outer tips: 49.4 in on the handbook's deck layout", () => {
+  it("knows the width of cut between the outer tips: 49.4 in on the worked deck (docs/worked-examples.md)", () => {
     expect(cuttingWidth(zeroTurn) / INCH_METRES).toBeCloseTo(49.4, 2);
     expect(referenceSpindle(zeroTurn)?.id).toBe("middle");
   });
 
-  it("every demo deck with belt-driven blades keeps them clear of each other by 6 mm (trade handbook, estimate)", () => {
+  it("every demo deck with belt-driven blades keeps them clear of each other by 6 mm (estimate)", () => {
     for (const { fleetNumber } of FLEET) {
       const machine = machineOf(fleetNumber);
       if (machine.kind === "geared-rider") continue;

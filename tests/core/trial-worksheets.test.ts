@@ -24,7 +24,7 @@ describe(`whole cases by worksheets on the hidden machine, seed ${SEED}`, () => 
   const careful = all(CAREFUL, "information");
   const share = (done: typeof careful) => mean(done.map(({ isResolved }) => Number(isResolved)));
 
-  /** Trade handbook, "the hidden machine": fair aims 85 % careful, 75 % careless; a sample this small strays by 5 %. */
+  /** Aims set beforehand: 85 % careful, 75 % careless; a sample this small strays by 5 %. */
   it("are resolved by a careful hand, and mostly by a careless one", () => {
     expect(share(careful)).toBeGreaterThan(0.8);
     expect(share(all(CARELESS, "information"))).toBeGreaterThan(0.65);
@@ -52,7 +52,7 @@ describe(`whole cases on reel machines, seed ${SEED}`, () => {
   const by = (order: "information" | "walk-round") => cases.map((one) => work(one, knowledgeFor(one.machine), { hand: CAREFUL, order }));
   const own = by("information");
 
-  /** Trade handbook, "the hidden machine": 85 % resolved, found rightly in 95 %; a sample this small strays by 5 %. */
+  /** Aims set beforehand: 85 % resolved, found rightly in 95 %; a sample this small strays by 5 %. */
   it("are resolved by a careful hand, and seldom said to be found wrongly", () => {
     expect(mean(own.map(({ isResolved }) => Number(isResolved)))).toBeGreaterThan(0.8);
     const said = own.flatMap(({ foundRight }) => (foundRight === undefined ? [] : [Number(foundRight)]));
@@ -132,8 +132,8 @@ describe("gauges of the hidden machine", () => {
     expect(of([tyre, { cause: "blade-dull", severity: 1 }])).toEqual(of([{ cause: "belt-slipping", severity: 2 }, tyre]));
   });
 
-  /** Trade handbook: 5, 50 and 95 % of the severities at 0.34, 0.92, 1.94 (gamma of shape 4, mean 1, within 0.25 to 2.5; estimate). */
-  it("faults are as bad as the handbook has them", () => {
+  /** Severities (estimate): 5, 50 and 95 % of the severities at 0.34, 0.92, 1.94 (gamma of shape 4, mean 1, within 0.25 to 2.5; estimate). */
+  it("faults are as bad as they were meant to be", () => {
     const random = namedRandom("severities");
     const drawn = Array.from({ length: 20_000 }, () => drawSeverity(random)).sort((a, b) => a - b);
     const at = (share: number) => drawn[Math.floor(share * drawn.length)] ?? 0;

@@ -349,7 +349,7 @@ describe("items by a key", () => {
   });
 });
 
-/** Trade handbook, the demo depot: what it has to have, so that every page has something to show. */
+/** The demo depot: what it has to have, so that every page has something to show. */
 describe("the demo depot's book", () => {
   const NOW = "2026-09-01T08:00:00.000Z";
   let db: Db;

@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { cutAlike, makeReady, makeSafe, open, putBack, sitDown, typeReadings } from "./helpers";
 
-/** The handbook's worked deck (three blades, four tips), walked from the complaint to the machine's history. */
+/** The worked deck of docs/worked-examples.md (three blades, four tips), walked from the complaint to the machine's history. */
 test("a ledge between passes is taken from complaint to proved fix and read back", async ({ page }) => {
   await sitDown(page);
   await open(page, "/complaint");

@@ -7,7 +7,7 @@ import type { ContextId } from "./contexts";
 import type { SymptomId } from "./symptoms";
 
 export type Prior = "common" | "occasional" | "rare";
-/** A word of the handbook's, or the probability itself where geometry gives it. */
+/** A word for how often, or the probability itself where geometry gives it. */
 export type Strength = "strong" | "moderate" | "weak" | number;
 
 export type CauseRow = {

@@ -19,7 +19,7 @@ describe("blade-timing of a geared deck", () => {
   });
   const time = (readings: object) => assessed<TimingDetail>("blade-timing", geared, readings);
 
-  /** Closed form of the trade handbook for this deck: ½√(L² + w²) = 12.4, δ = atan(w/L), at 90°. */
+  /** Closed form (docs/worked-examples.md, "geared blades") for this deck: ½√(L² + w²) = 12.4, δ = atan(w/L), at 90°. */
   it("passes a deck in time, with the closest approach the closed form gives", () => {
     const result = time(turned());
     expect([result.verdict, saysOf(result, "gearbox-mistimed")]).toEqual(["in-tolerance", "not-found"]);
@@ -202,7 +202,7 @@ describe("belt-inspection", () => {
 describe("ground-speed", () => {
   const run = (readings: object) => assessed<GroundSpeedDetail>("ground-speed", zeroTurn, readings);
 
-  /** Trade handbook (physics): 6 mph, 3,000 r/min, two edges: 1.06 in. */
+  /** Worked example "tip speed" (docs/worked-examples.md): 6 mph, 3,000 r/min, two edges: 1.06 in. */
   it("bites 1.06 in at 6 mph and 3,000 r/min", () => {
     const result = run({ distanceMetres: 100, seconds: [100 / 2.68224], revolutionsPerMinute: 3000 });
     expect((result.detail.biteMetres ?? 0) / IN).toBeCloseTo(1.06, 2);
@@ -227,7 +227,7 @@ describe("ground-speed", () => {
     expect(slow.provisional).toEqual([{ code: "one-run" }]);
   });
 
-  /** Trade handbook, "the hidden machine": what is called too fast is 3 m/s riding and 1.7 on foot, and more; a sharp bite needs 6 to 8. */
+  /** What is called too fast (estimate) is 3 m/s riding and 1.7 on foot, and more; a sharp bite needs 6 to 8. */
   it("is too fast by what is mown at, riding and on foot, long before the bite outgrows the edge, the surer the further over", () => {
     const at = (speed: number, machine = zeroTurn) =>
       assessed<GroundSpeedDetail>("ground-speed", machine, { distanceMetres: 30, seconds: [30 / speed, 30 / speed], throttle: "full" });
@@ -266,7 +266,7 @@ describe("pass-overlap", () => {
     expect(pass({ acrossMetres: 12, passes: 10, groundMetresPerSecond: 2 }).detail.hectaresPerHour).toBeCloseTo(1.2 * 2 * 0.8 * 0.36, 9);
   });
 
-  /** Trade handbook, blade-overlap: this deck misses in turns from 42 to 159 in, 6 mm is lost from 38 to 241. */
+  /** Worked example "blade layout" (docs/worked-examples.md): this deck misses in turns from 42 to 159 in, 6 mm is lost from 38 to 241. */
   it("finds a turn too tight for the blades", () => {
     const base = { acrossMetres: 10 * (width - 3 * IN), passes: 10 };
     const tight = pass({ ...base, tightestTurnMetres: 66 * IN });
@@ -302,7 +302,7 @@ describe("pass-overlap", () => {
   });
 });
 
-/** What is looked at, and what follows: trade handbook, gearbox-inspection. */
+/** What is looked at, and what follows: common practice. */
 describe("gearbox-inspection", () => {
   const sound = {
     teeth: "whole",
@@ -360,7 +360,7 @@ describe("gearbox-inspection", () => {
   });
 });
 
-/** A hand cannot tell an unbalanced blade from a worn bearing: one finding for both (trade handbook, causes). */
+/** A hand cannot tell an unbalanced blade from a worn bearing: one finding for both (common practice). */
 describe("vibration felt by hand", () => {
   const felt = (machine: object, more: object = {}) => assessed<VibrationDetail>("vibration-reading", zeroTurn, { machine, ...more });
   const strong = { felt: "strong", with: "blades", worst: "at-full", where: "deck" };

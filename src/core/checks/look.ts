@@ -13,7 +13,7 @@ export type LookResult = (typeof LOOK_RESULTS)[number];
 export type Looked = { cause: string; result: LookResult };
 export type LookDetail = { note: string; each: Looked[] };
 
-/** Seen, these are not run with, whoever looked and however; the worksheets that measure them stop likewise. Trade handbook, safety. */
+/** Seen, these are not run with, whoever looked and however; the worksheets that measure them stop likewise. Common practice. */
 export const STOPS_WHEN_SEEN: readonly CauseId[] = [
   "blade-loose",
   "blade-bent",

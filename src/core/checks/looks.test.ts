@@ -75,7 +75,7 @@ describe("deck-cleanliness", () => {
   };
   const look = (more: object = {}) => assessed("deck-cleanliness", zeroTurn, { ...clean, ...more });
 
-  it("passes a clean deck; a pack over 10 mm, a clogged port or a narrowed chute is packed (estimate; trade handbook)", () => {
+  it("passes a clean deck; a pack over 10 mm, a clogged port or a narrowed chute is packed (estimate)", () => {
     expect([look().verdict, saysOf(look(), "deck-packed")]).toEqual(["in-tolerance", "not-found"]);
     for (const more of [{ pack: { depthMetres: 0.02 } }, { port: { state: "clogged" } }, { chute: { state: "narrowed" } }])
       expect([look(more).verdict, saysOf(look(more), "deck-packed")]).toEqual(["out", "seen"]);

@@ -43,7 +43,7 @@ describe("which machine has which", () => {
 });
 
 describe("reel speed", () => {
-  /** 4 mph, 11 blades at 1,000 r/min: 0.384 in (published formula; trade handbook 3). */
+  /** 4 mph, 11 blades at 1,000 r/min: 0.384 in (published formula). */
   const run = (changes: Record<string, unknown> = {}) => ({
     distanceMetres: 4 * 0.44704 * 20,
     seconds: [20, 20],
@@ -483,7 +483,7 @@ describe("units beside each other", () => {
     expect(none.provisional).toContainEqual({ code: "no-majority", property: "blades" });
   });
 
-  it("the five units leave a strip in turns under 66 in, as the worked layout does (trade handbook 9)", () => {
+  it("the five units leave a strip in turns under 66 in, as the worked layout does (docs/worked-examples.md)", () => {
     const { detail } = found<LayoutDetail>("unit-layout", five);
     expect((detail.right?.underMetres ?? 0) / IN).toBeCloseTo(66.1, 1);
     expect(((detail.crabRadians ?? 0) * 180) / Math.PI).toBeCloseTo(3.12, 2);
@@ -600,7 +600,7 @@ describe("where the clippings go", () => {
     });
   const said = (result: ReturnType<typeof read>) => [result.verdict, result.actions.map(({ code }) => code)];
 
-  it("wet and tall are told apart, each with its own answer, and neither clears a hood (trade handbook 3)", () => {
+  it("wet and tall are told apart, each with its own answer, and neither clears a hood (common practice)", () => {
     expect(said(read())).toEqual(["in-tolerance", []]);
     expect(said(read({ wet: "dry", tall: "within-a-third" }))).toEqual(["in-tolerance", []]);
     expect(said(read({ wet: "wet", tall: "within-a-third" }))).toEqual(["watch", ["wait-until-dry"]]);

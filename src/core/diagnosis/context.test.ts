@@ -9,7 +9,7 @@ const factor = (id: string, ...contexts: ContextId[]) => {
   return cause && contextFactor(cause, contexts);
 };
 
-/** Trade handbook, "context caps" (estimate). */
+/** Caps of contexts (estimate). */
 describe("contexts on one cause", () => {
   it("count the largest in full and the others as their root: 6 and 4 and 2 make 6 × 2 × √2, held to 15", () => {
     expect(factor("deck-out-of-level", "deck-dropped")).toBe(6);

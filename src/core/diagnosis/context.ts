@@ -18,7 +18,7 @@ export function contradictionIn(contexts: readonly string[]): readonly [ContextI
 
 /**
  * What the contexts multiply a cause's odds by. Of several factors above 1 the largest counts in full and the others as their square
- * root, together at most 15; factors below 1 count in full. Estimate, form from the trade handbook.
+ * root, together at most 15; factors below 1 count in full. Estimate.
  */
 export function contextFactor(cause: KnownCause, contexts: readonly ContextId[], denied: readonly ContextId[] = []): number {
   const factors = contexts.map((context) => single(cause, context));
@@ -29,7 +29,7 @@ export function contextFactor(cause: KnownCause, contexts: readonly ContextId[],
   return Math.min(raised, MOST_FROM_CONTEXT) * lowered * (isElsewhere ? WHEN_ELSEWHERE : deniedFactor(cause, contexts, denied));
 }
 
-/** How often something of the list changed lately, where nobody has said yet. Estimate (trade handbook, "a fair trial"). */
+/** How often something of the list changed lately, where nobody has said yet. Estimate. */
 export const CONTEXT_RATE = 0.08;
 /** Half of the sites are mown back and forth; of a fleet the others mostly mow well, and seldom all badly. Estimates. */
 const RATES: Partial<Record<ContextId, number>> = { "mown-up-and-down": 0.5, "one-machine-only": 0.3, "all-machines": 0.1 };

@@ -190,7 +190,7 @@ export function expectedFall(now: Float64Array, { positive, ifPositive, ifNegati
 
 /**
  * The causes a check should be judged by: those that can show a symptom of `open`; all of them when no symptom is there.
- * Summing over everything instead sends a mechanic to the tyres for a hot spindle (trade handbook).
+ * Summing over everything instead sends a mechanic to the tyres for a hot spindle.
  */
 export function boundToComplaint(knowledge: Knowledge, open: readonly SymptomId[]): CauseId[] {
   if (open.length === 0) return knowledge.causes.map(({ id }) => id);

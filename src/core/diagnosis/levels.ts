@@ -1,4 +1,4 @@
-/** Above this a cause is taken as the one, once a check has spoken for it (trade handbook, "a fair trial"; estimate). */
+/** Above this a cause is taken as the one, once a check has spoken for it (estimate). */
 export const EXPLAINED_LEVEL = 0.85;
 /** More likely than not: nothing on the list has shown the symptom. */
 export const NOTHING_EXPLAINS_LEVEL = 0.5;

@@ -29,7 +29,7 @@ function plan(knowledge: Knowledge, given: Case, args: Partial<Parameters<typeof
 }
 
 describe("minutes of making ready", () => {
-  /** Trade handbook, "set-up minutes" (estimates). */
+  /** Set-up minutes (estimates). */
   it.each<[CheckState, CheckState, number]>([
     ["parked", "locked-out", 3],
     ["parked", "raised", 8],

@@ -40,7 +40,7 @@ export type Plan = {
   expectedMinutes: number;
 };
 
-/** What must be right before something that rests on it is set (trade handbook). */
+/** What must be right before something that rests on it is set (common practice). */
 const RESTS_ON: Partial<Record<CheckId, readonly CheckId[]>> = {
   "deck-level": ["tyre-pressure"],
   "reel-contact": ["roller-square"],
@@ -50,7 +50,7 @@ const RESTS_ON: Partial<Record<CheckId, readonly CheckId[]>> = {
 
 /**
  * The checks still to make, in the order of a school, with what each tells and what it costs. By information: visits to a state are valued
- * as runs, the best prefix of its checks by gain against set-up and minutes (form from the trade handbook). Walk-round: always the same,
+ * as runs, the best prefix of its checks by gain against set-up and minutes. Walk-round: always the same,
  * every check the machine can have. `minutesLeft` keeps to what fits.
  */
 export function planChecks(args: {

@@ -53,7 +53,7 @@ describe("a place in the swath, by the machine's own geometry", () => {
   });
 });
 
-/** Trade handbook, "place in the swath" (estimates). */
+/** Estimates. */
 describe("what a place multiplies", () => {
   it("is 4 for the overlap causes at a join, 6 for small pass overlap, 4 for what belongs to one blade or unit", () => {
     expect(placeOdds(rotary, { kind: "join", between: ["a", "b"] })).toEqual({ "blade-worn-short": 4, "turn-too-tight": 4 });

@@ -18,7 +18,7 @@ export type PlaceMeaning =
   | { kind: "on-one"; cutter: string }
   | { kind: "passes" };
 
-/** A strip this near to where two blades or units join belongs to the join (trade handbook, estimate). */
+/** A strip this near to where two blades or units join belongs to the join (estimate). */
 const NEAR_JOIN_METRES = 0.03;
 /** Wider than this is a band and no strip. Common practice: an uncut strip is a few centimetres. */
 const WIDEST_STRIP_METRES = 0.15;

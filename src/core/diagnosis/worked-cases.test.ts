@@ -14,7 +14,7 @@ import {
 } from "./index";
 
 type Worked = {
-  /** What the trade handbook says of it, in our words, and in which chapter. */
+  /** What is known of such a fault in the trade (common practice). */
   told: string;
   kind: KindId;
   extra?: readonly "groomer"[];
@@ -25,7 +25,7 @@ type Worked = {
   cause: CauseId;
 };
 
-/** Twenty cases written from the handbook's descriptions of faults and their marks on the turf, before any of them was tried. */
+/** Twenty cases written from descriptions of faults and their marks on the turf, before any of them was tried. */
 // biome-ignore format: a table is read by rows
 const CASES: readonly Worked[] = [
   { told: "2 blade-fit: fitted upside down it cuts with its blunt back: torn grass and no lift", kind: "zero-turn", present: ["torn-tips", "clumps"], context: ["blades-changed"], cause: "blade-upside-down" },
@@ -166,7 +166,7 @@ describe("rankings a mechanic has corrected", () => {
   });
 });
 
-describe("twenty worked cases (trade handbook, chapters 1 to 4)", () => {
+describe("twenty worked cases (common practice)", () => {
   it("are twenty, each of another cause", () => {
     expect(new Set(CASES.map(({ cause }) => cause)).size).toBe(20);
   });

@@ -8,7 +8,7 @@ import { physicalLooks, strengthOf } from "./noticed";
 import { MM } from "./sizes";
 import { planeWith, soundState, widthOf } from "./state";
 
-/** Trade handbook, "the hidden machine", check values for a zero-turn without spread (from seeded scripts on the same physics). */
+/** Check values of a zero-turn without spread, from scripts written apart from this code on the same physics. */
 const ZT1 = machineOf("ZT-1");
 const INCH = 25.4 * MM;
 const mm = (metres: number) => metres / MM;
@@ -27,7 +27,7 @@ describe("the hidden machine, forward", () => {
       expect(Math.abs(tyreChange(state, { x, y: y + 5.2 * INCH }) / INCH - wanted)).toBeLessThan(0.002);
   });
 
-  it("left rear hanger 12 mm down: the four quick tips stand as the handbook has them", () => {
+  it("left rear hanger 12 mm down: the four quick tips stand as reckoned apart", () => {
     const state = soundState(ZT1);
     dropCorner(state, "left-rear", 12 * MM);
     const tip = (spindleId: string, direction: "left" | "right" | "front" | "rear") =>
@@ -60,7 +60,7 @@ describe("the hidden machine, forward", () => {
   });
 
   /** The same: what of each is noticed, and the strength of a link for a fault of mean size. */
-  it("a ledge of 8.8 is noticed by 92 of a hundred, 271 N by 95, no overlap by 95; links have the handbook's strengths", () => {
+  it("a ledge of 8.8 is noticed by 92 of a hundred, 271 N by 95, no overlap by 95; links have the strengths of the tables", () => {
     const side = soundState(ZT1);
     side.plane = planeWith(ZT1, { settingMetres: 63.5 * MM, side: 9 * MM, rake: ZT1.sheet.rakeTargetMetres ?? 0 });
     expect(physicalLooks(side)["step-between-passes"]).toBeCloseTo(0.917, 2);

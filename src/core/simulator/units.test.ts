@@ -29,14 +29,14 @@ describe("a reel machine as it truly is", () => {
     }
   });
 
-  /** Trade handbook, "the hidden machine": 0.548 there, this unit's own share 3.95/8 here (physics). */
+  /** The share of docs/worked-examples.md (bench unit), 3.95/8 for this unit (physics). */
   it("a roller 0.3 mm out of square tilts the cut by the share that reaches the edge", () => {
     const state = soundState(triplex);
     unitOf(state).squareMetres = 0.3 * MM;
     expect(unitCut(triplex, "left", state.reel).tiltMetres / MM).toBeCloseTo(0.3 * (3.95 / 8), 6);
   });
 
-  it("a cone shows at half its difference, with the knife set to the reel (trade handbook 9)", () => {
+  it("a cone shows at half its difference, with the knife set to the reel (physics)", () => {
     const state = soundState(triplex);
     unitOf(state).coneMetres = 0.5 * MM;
     expect(unitCut(triplex, "left", state.reel).tiltMetres / MM).toBeCloseTo(0.25, 9);
@@ -72,7 +72,7 @@ describe("a reel machine as it truly is", () => {
   });
 
   /** The same: half of those who look notice a tilt of 0.25 mm within a unit and 0.3 mm between units (estimates). */
-  it("is noticed half the time at the handbook's own sizes", () => {
+  it("is noticed half the time at the sizes that half the people notice (estimate)", () => {
     const tilted = soundState(triplex);
     unitOf(tilted).coneMetres = 0.5 * MM;
     expect(physicalLooks(tilted)["step-within-unit"]).toBeCloseTo(0.5, 6);

@@ -123,7 +123,7 @@ const one = (side: ReelSide, random: () => number): HiddenUnit => pickOne(Object
 const all = (side: ReelSide): HiddenUnit[] => Object.values(side.units);
 const sign = (random: () => number): 1 | -1 => (random() < 0.5 ? 1 : -1);
 
-/** What each reel cause changes (trade handbook, "the hidden machine"; estimates). */
+/** What each reel cause changes (estimates). */
 export const PUT_REEL: Partial<Record<CauseId, Put>> = {
   "reel-dull": (side, x) => {
     for (const unit of all(side)) unit.edgeMetres = (25 + 35 * x) * 0.001 * MM;

@@ -4,7 +4,6 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import type { UnitSystem } from "@/core/basics/units";
 import type { CheckRow } from "@/core/catalogue";
 import type { ReckonerView } from "@/data/checks/reckoner";
 import { isLike, useKeeping } from "@/ui/draft";

@@ -5,7 +5,7 @@ const ratio = (z: number, u = 0, sides: "one" | "two" = "two") =>
   measuredLikelihoodRatio({ deviation: z, tolerance: 1, standardUncertainty: u, sides });
 
 describe("likelihood ratio of a measured figure", () => {
-  /** Trade handbook, "how they are reckoned with": check values for u = 0, two-sided (estimate). */
+  /** Worked example "likelihood of a figure" (docs/worked-examples.md), u = 0, two-sided (estimate). */
   it.each([
     [0.5, 0.052, 3],
     [0.75, 0.188, 3],

@@ -9,7 +9,7 @@ export const LEAST_RATIO = 1 / 50;
 export const MOST_RATIO = 1000;
 
 /**
- * Likelihood ratio (faulty against sound) of a measured figure, clamped to 1/50 … 1000. Estimate, form from the trade handbook:
+ * Likelihood ratio (faulty against sound) of a measured figure, clamped to 1/50 … 1000. Estimate:
  * sound z ~ N(0, s²), faulty |true z| = 1 + half-normal(2.5) with the same noise, s² = 0.25 + (u/tolerance)².
  *
  * `deviation` is signed, in the unit of `tolerance`; `standardUncertainty` likewise. One-sided: only positive deviations are faults.

@@ -16,7 +16,7 @@ const code = (text: string, dimension: Dimension, bareUnit: UnitId) => {
 };
 
 describe("typed quantities", () => {
-  /** Spellings from the trade handbook, "readings are typed as the gauge shows them"; SI by exact factors (NIST SP 811, from memory). */
+  /** Spellings as gauges and tapes show them (common practice); SI by exact factors (NIST SP 811, from memory). */
   const spellings: readonly (readonly [string, Dimension, UnitId, number])[] = [
     ["3 1/4", "length", "in", 0.08255],
     ['3-1/4"', "length", "in", 0.08255],
@@ -91,7 +91,7 @@ describe("what may stand in a field", () => {
     expect(judge("83", "in")).toMatchObject({ verdict: "asked", suggestion: { unit: "mm", number: 83 } });
   });
 
-  it("asks whether 3250 in an inch field meant thousandths (trade handbook: 125 in an inch field asks 0.125)", () => {
+  it("asks whether 3250 in an inch field meant thousandths (common practice: 125 in an inch field asks 0.125)", () => {
     expect(judge("3250", "in")).toMatchObject({ verdict: "asked", suggestion: { unit: "thou" } });
   });
 

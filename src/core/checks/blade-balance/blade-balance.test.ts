@@ -4,7 +4,7 @@ import type { BalanceDetail } from ".";
 
 const walk = machineOf("WP-1");
 const zeroTurn = machineOf("ZT-1");
-/** Trade handbook: M = 1.1 kg at 3,200 r/min. */
+/** Worked example "balance" (docs/worked-examples.md): M = 1.1 kg at 3,200 r/min. */
 const TERMS = { massKilograms: 1.1, revolutionsPerMinute: 3200 };
 const one = (grams: number, radiusMetres = 0.255, more: object = {}) => ({
   ...TERMS,
@@ -13,7 +13,7 @@ const one = (grams: number, radiusMetres = 0.255, more: object = {}) => ({
 const balance = (readings: object, machine = walk) => assessed<BalanceDetail>("blade-balance", machine, readings);
 
 describe("blade-balance", () => {
-  it("allows 52.5 g·mm at G 16 (ISO 21940-11, from memory; trade handbook), less at 6.3 and more at 40", () => {
+  it("allows 52.5 g·mm at G 16 (ISO 21940-11, from memory), less at 6.3 and more at 40", () => {
     const allowed = (grade: string) => (balance({ ...one(1), grade }).detail.permissible ?? 0) * 1e6;
     expect(allowed("16")).toBeCloseTo(52.5, 1);
     expect([allowed("6.3") / allowed("16"), allowed("40") / allowed("16")]).toEqual([expect.closeTo(6.3 / 16, 9), expect.closeTo(2.5, 9)]);
@@ -37,7 +37,7 @@ describe("blade-balance", () => {
     expect([result.verdict, saysOf(result, "blade-unbalanced"), result.actions]).toEqual(["in-tolerance", "unclear", []]);
   });
 
-  it("says what it does: 6 g at 255 mm shakes with 172 N, 17.5 kg 53 times a second (physics; trade handbook)", () => {
+  it("says what it does: 6 g at 255 mm shakes with 172 N, 17.5 kg 53 times a second (physics)", () => {
     const result = balance(one(6));
     expect(figure(result, "shaking-force")?.value).toBeCloseTo(172, 0);
     expect(result.detail.blades[0]).toMatchObject({ weightKilograms: expect.closeTo(17.5, 1), timesPerSecond: expect.closeTo(53.3, 1) });

@@ -37,7 +37,7 @@ describe("blade-edge: both ends of every blade", () => {
   });
 });
 
-describe("scrap rules that nothing overrules (trade handbook)", () => {
+describe("scrap rules that nothing overrules (common practice)", () => {
   it.each([
     ["a crack", { crack: "cracked" }, "crack"],
     ["a bend unlike the old blade's", { bend: "bent", bendCompared: "unlike" }, "bend"],
@@ -139,7 +139,7 @@ describe("in millimetres and money", () => {
     expect(result.actions[0]).toMatchObject({ code: "sharpen-set", stockMetres: expect.closeTo(0.0005, 9), grindsLeft: 8 });
   });
 
-  /** Trade handbook: P 24, C 9, h 10, N 5: 1.15 against 2.40 an hour. */
+  /** Worked example "edge cost" (docs/worked-examples.md): P 24, C 9, h 10, N 5: 1.15 against 2.40 an hour. */
   it("sharpens exactly when one sharpening costs less than a blade", () => {
     const money = (price: number, sharpening: number) => ({ price, sharpening, fitting: 0, sharpenings: 5, hoursPerEdge: 10 });
     const cheap = edge({ ...set(dull, dull), money: money(24, 9) });

@@ -26,7 +26,7 @@ describe("how blades are fitted", () => {
     const result = fitOf(set());
     expect(result.verdict).toBe("in-tolerance");
     expect([saysOf(result, "blade-upside-down"), saysOf(result, "blade-loose")]).toEqual(["not-found", "not-found"]);
-    /** Trade handbook, published short form: 90 lbf·ft on a dry 5/8 in bolt clamps about 8,640 lbf. */
+    /** Published short form, from memory (docs/worked-examples.md, "bolt"): 90 lbf·ft on a dry 5/8 in bolt clamps about 8,640 lbf. */
     expect((figure(result, "clamp-force", "left")?.value ?? 0) / 4.4482216).toBeCloseTo(8640, -1);
   });
 
@@ -92,7 +92,7 @@ describe("washers and signs", () => {
   const withStack = (stack: readonly string[] | undefined) =>
     ({ ...zeroTurn, sheet: { ...zeroTurn.sheet, blade: { ...zeroTurn.sheet.blade, stack } } }) as typeof zeroTurn;
 
-  /** Trade handbook: hollow toward the blade so that its rim bears; and this machine's own stack before any rule. */
+  /** Common practice: hollow toward the blade so that its rim bears; and this machine's own stack before any rule. */
   it.each([
     [["bolt", "cupped-washer-hollow-up", "blade", "collar"], "toward-blade"],
     [["bolt", "cupped-washer-hollow-down", "blade", "collar"], "toward-head"],
@@ -166,7 +166,7 @@ describe("the blade itself", () => {
     const short = fitOf({ ...set(), part: { lengthMetres: 16 * IN, hole: "star-5", standing: "measured" } });
     expect([short.verdict, saysOf(short, "blade-wrong-part")]).toEqual(["out", "seen"]);
     expect(short.detail.mismatches.map(({ code }) => code)).toEqual(["shorter", "other-hole"]);
-    /** Handbook: length × number − overlaps = width; here the outer spindles' distance and one length, by hand. */
+    /** By hand: length × number − overlaps = width; here the outer spindles' distance and one length, by hand. */
     expect((figure(short, "width-of-cut")?.value ?? 0) / IN).toBeCloseTo(2 * 16.2 + 16, 4);
     const long = fitOf({ ...set(), part: { lengthMetres: 18 * IN } });
     expect([long.verdict, long.detail.strikes]).toEqual(["stop", true]);
@@ -186,7 +186,7 @@ describe("the blade itself", () => {
     ]);
   });
 
-  it("finds the socket, and warns of one that rounds the corners or does not go on (trade handbook)", () => {
+  it("finds the socket, and warns of one that rounds the corners or does not go on (worked example: bolt)", () => {
     const at = (headInches: number, socketMetres: number) =>
       fitOf({ ...set(), headMetres: headInches * IN, socketMetres }).warnings.map(({ code }) => code);
     expect(at(11 / 16, 0.018)).toContain("socket-too-loose");

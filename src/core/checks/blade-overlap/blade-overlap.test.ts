@@ -8,7 +8,7 @@ const set = (left: number, middle = left, right = left) => ({
 });
 const overlap = (readings: unknown, machine = zeroTurn) => assessed<OverlapDetail>("blade-overlap", machine, readings);
 
-/** Trade handbook, blade-overlap, worked example (physics): the demo's three-blade deck is its geometry. */
+/** Worked example "blade layout" (docs/worked-examples.md; physics): the demo's three-blade deck is its geometry. */
 describe("blade-overlap", () => {
   it("as new shares 0.80 in and has (0.80 in − 6 mm)/2 of wear left at each tip; 48.6 in wide", () => {
     const result = overlap(set(17));

@@ -7,7 +7,7 @@ const zeroTurn = machineOf("ZT-1");
 const straight = { markedMetres: mm(80), otherMetres: mm(80) };
 const track = (blades: TrackReadings["blades"], machine = zeroTurn) => assessed<{ tracks: Track[] }>("blade-track", machine, { blades });
 
-/** Trade handbook, deck-level, "bent blade or bent shaft" (physics): shaft (d1 + d2)/2, blade (d1 − d2)/2. */
+/** Worked example "bent blade or bent shaft" (docs/worked-examples.md; physics): shaft (d1 + d2)/2, blade (d1 − d2)/2. */
 describe("a blade turned end for end on its shaft", () => {
   it.each([
     ["the blade alone: the sign turns with it", 4, -4, 0, 4],

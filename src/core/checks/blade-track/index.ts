@@ -65,7 +65,7 @@ export const bladeTrack: Check<TrackReadings, { tracks: Track[] }, Says> = {
 };
 
 /**
- * Shaft and blade told apart by the swap (trade handbook): d1 = shaft + blade, d2 = shaft − blade, so the shaft's part is (d1 + d2)/2 and the
+ * Shaft and blade told apart by the swap (physics): d1 = shaft + blade, d2 = shaft − blade, so the shaft's part is (d1 + d2)/2 and the
  * blade's (d1 − d2)/2. Without the swap only d1. `undefined` until both ends were read.
  */
 export function trackOf(spindleId: string, read: TrackReadings["blades"][string]): Track | undefined {

@@ -61,7 +61,7 @@ const ways = unitCheck<Code, Do>({
   ],
 });
 
-/** Both clump with every hood right, and each wants another answer: wet grass waits, tall grass is mown twice (trade handbook). */
+/** Both clump with every hood right, and each wants another answer: wet grass waits, tall grass is mown twice (common practice). */
 const grassSchema = z.object({
   wet: z.enum(["dry", "damp", "wet"]).optional(),
   /** Whether more than a third of the leaf comes off in one pass. */

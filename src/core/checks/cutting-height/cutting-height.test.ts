@@ -27,7 +27,7 @@ describe("cutting height against the setting", () => {
     expect(ratio(result)).toBeGreaterThan(5);
     const [action] = result.actions;
     expect(action).toMatchObject({ code: "set-height", visits: 1 });
-    // −6 mm seen once shrinks towards nothing, as far as the handbook's spreads of 3 and 1 mm make it.
+    // −6 mm seen once shrinks towards nothing, as far as the estimated spreads of 3 and 1 mm make it.
     const { suggested, learnt } = result.detail;
     expect(suggested?.settingMetres).toBeCloseTo(0.066 - learnt.offsetMetres, 12);
     expect(learnt.offsetMetres * 1000).toBeCloseTo(-6 / (1 + 28 / 9 / 10) / (1 / 9 + 1 / (1 + 28 / 9 / 10)), 6);
@@ -37,7 +37,7 @@ describe("cutting height against the setting", () => {
     expect(height({ settingMetres: 0.0633, heightsMetres: mm([55, 65, 60, 58, 62]) }).verdict).toBe("watch");
   });
 
-  /** Trade handbook: rotary, s 2.5 mm, n 10: −2, −3, −2.5 give −2.36 ± 1.23. */
+  /** Worked example "cutting height, learnt" (docs/worked-examples.md): rotary, s 2.5 mm, n 10: −2, −3, −2.5 give −2.36 ± 1.23. */
   it("learns from earlier visits to the same turf only", () => {
     const visit = (offset: number, turf: string) => ({ turf, offsetMetres: offset / 1000, spreadMetres: 0.0025, count: 10, ageDays: 0 });
     const visits = [visit(-2, "South wing"), visit(-3, "south wing"), visit(-2.5, "South wing"), visit(9, "Yew walk")];
@@ -123,7 +123,7 @@ describe("a reel machine's height, wanted and learnt unit by unit", () => {
     const unitVisits = { left: [visit(-0.4), visit(-0.4)], middle: [visit(0)], right: [visit(-0.9, 0, "Outfield")] };
     const result = read({ heightsMetres: [], unitVisits });
     const { learnt } = result.detail.units?.left ?? {};
-    // Trade handbook, reel: between 0.5, within 0.1 mm: weight of a visit 1/(0.1² + 0.1²/10).
+    // Reel (estimate): between 0.5, within 0.1 mm: weight of a visit 1/(0.1² + 0.1²/10).
     const weight = 1 / (0.1 ** 2 + 0.1 ** 2 / 10);
     expect(learnt?.offsetMetres).toBeCloseTo((-0.4e-3 * 2 * weight) / (2 * weight + 1 / 0.5 ** 2), 9);
     expect(unitSettingOf(result, "left")).toBeCloseTo(12.7 + 0.4 * ((2 * weight) / (2 * weight + 4)), 6);

@@ -9,7 +9,7 @@ import { type Direction, type Machine, machineSchema, pointOf } from "@/core/mac
 const inch = (value: number) => value * INCH_METRES;
 const at = (x: number, y: number) => ({ xMetres: inch(x), yMetres: inch(y) });
 
-/** The deck of the trade handbook's worked example (inches), as a machine. */
+/** The worked deck of docs/worked-examples.md (inches), as a machine. */
 const MACHINE: Machine = machineSchema.parse({
   kind: "zero-turn",
   wheels: (["left", "right"] as const).flatMap((side, k) => [
@@ -60,7 +60,7 @@ const MACHINE: Machine = machineSchema.parse({
 
 /** As a program sends them: a list. */
 type Tips = { spindleId: string; direction: Direction; end?: "A" | "B"; heightMetres: number }[];
-const HANDBOOK_TIPS: Tips = [
+const WORKED_TIPS: Tips = [
   { spindleId: "left", direction: "left", heightMetres: inch(3.0) },
   { spindleId: "right", direction: "right", heightMetres: inch(3.31) },
   { spindleId: "middle", direction: "front", heightMetres: inch(3.25) },
@@ -83,9 +83,9 @@ const tipsOn = (plane: Plane, stations = quickForm(MACHINE)): Tips =>
 
 const figure = (assessment: Assessment, id: string) => assessment.figures.find((one) => one.id === id);
 
-describe("deck-level on the handbook's worked example", () => {
+describe("deck-level on the worked deck", () => {
   // Target there: 3.25 in at the centre of the middle tip circle, which is a cut of 3.25 − 0.25/2.
-  const result = assess({ tips: HANDBOOK_TIPS, tyres: "right", wantedCutHeightMetres: inch(3.125) });
+  const result = assess({ tips: WORKED_TIPS, tyres: "right", wantedCutHeightMetres: inch(3.125) });
 
   it("is out, with the printed turns and the printed readings of the ruler after them", () => {
     expect(result.verdict).toBe("out");
@@ -210,7 +210,7 @@ describe("properties", () => {
     slopeForward: fc.double({ min: -0.03, max: 0.03, noNaN: true }),
   });
 
-  it("a plane floor of any slope changes nothing (trade handbook: a check value)", () => {
+  it("a plane floor of any slope changes nothing (physics)", () => {
     fc.assert(
       fc.property(planes, planes, (deck, floor) => {
         const stations = quickForm(MACHINE);
@@ -264,8 +264,8 @@ describe("properties", () => {
   });
 
   it("raising every reading alike changes neither side nor rake (shift)", () => {
-    const base = assess({ tips: HANDBOOK_TIPS });
-    const higher = assess({ tips: HANDBOOK_TIPS.map((tip) => ({ ...tip, heightMetres: tip.heightMetres + 0.01 })) });
+    const base = assess({ tips: WORKED_TIPS });
+    const higher = assess({ tips: WORKED_TIPS.map((tip) => ({ ...tip, heightMetres: tip.heightMetres + 0.01 })) });
     expect(higher.detail.side?.value).toBeCloseTo(base.detail.side?.value ?? 0, 12);
     expect(higher.detail.rake?.value).toBeCloseTo(base.detail.rake?.value ?? 0, 12);
   });
@@ -278,7 +278,7 @@ describe("bad input", () => {
   };
 
   it("names two readings at one place, an unknown blade and a height no such deck can have, by path", () => {
-    const [first, ...rest] = HANDBOOK_TIPS;
+    const [first, ...rest] = WORKED_TIPS;
     expect(issues({ tips: [first, first, ...rest] })).toEqual([["place-read-twice", "readings.tips.1"]]);
     expect(issues({ tips: [{ ...first, spindleId: "fifth" }] })).toEqual([["unknown-spindle", "readings.tips.fifth:left"]]);
     expect(issues({ tips: [{ ...first, heightMetres: 0.3 }] })).toEqual([
@@ -288,15 +288,15 @@ describe("bad input", () => {
   });
 
   it("is not offered to a machine whose features rule it out", () => {
-    expect(issues({ tips: HANDBOOK_TIPS }, { ...MACHINE, kind: "walk-petrol" })).toEqual([["check-not-for-this-machine", "machine.kind"]]);
-    expect(issues({ tips: HANDBOOK_TIPS }, { ...MACHINE, features: ["direct-drive", "combustion"] })).toEqual([
+    expect(issues({ tips: WORKED_TIPS }, { ...MACHINE, kind: "walk-petrol" })).toEqual([["check-not-for-this-machine", "machine.kind"]]);
+    expect(issues({ tips: WORKED_TIPS }, { ...MACHINE, features: ["direct-drive", "combustion"] })).toEqual([
       ["check-not-for-this-machine", "machine.kind"],
     ]);
   });
 });
 
 describe("a hanger that hangs loose", () => {
-  const LEVEL = HANDBOOK_TIPS.map((tip) => ({
+  const LEVEL = WORKED_TIPS.map((tip) => ({
     ...tip,
     heightMetres: inch(tip.direction === "front" ? 3.0625 : tip.direction === "rear" ? 3.3125 : 3.25),
   }));

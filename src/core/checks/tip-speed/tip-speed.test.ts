@@ -29,7 +29,7 @@ function assess(speeds: readonly number[], machine: MachineInput = unsized): Ass
 const at = (feetPerMinute: number) => feetPerMinute / (Math.PI * (17 / 12));
 
 describe("tip-speed", () => {
-  it("is right in the working range, watched beyond it, out where it tears (trade handbook, common practice)", () => {
+  it("is right in the working range, watched beyond it, out where it tears (common practice)", () => {
     const verdictAt = (feet: number) => assess([at(feet), at(feet), at(feet)]).verdict;
     expect(verdictAt(17_000)).toBe("in-tolerance");
     expect(verdictAt(15_000)).toBe("watch");
@@ -179,7 +179,7 @@ describe("tip speed on paper", () => {
 });
 
 describe("tip speed at work", () => {
-  /** Trade handbook: from 3,400 down to 2,900 r/min leaves 73 % of the pressure (fan laws, published). */
+  /** From 3,400 down to 2,900 r/min leaves 73 % of the pressure (fan laws, published). */
   it("leaves 73 % of the lift at 2,900 of 3,400 r/min", () => {
     const worked = told(machineOf("ZT-2"), {
       spindles: { left: { revolutionsPerMinute: 3400, loadedRevolutionsPerMinute: 2900 }, right: { revolutionsPerMinute: 3400 } },
@@ -215,7 +215,7 @@ describe("tip speed at work", () => {
     expect(sag.actions.map(({ code }) => code)).toEqual(["charge-sooner"]);
   });
 
-  /** Trade handbook (physics): 6 mph, 3,000 r/min, two edges: 1.06 in. */
+  /** Worked example "tip speed" (docs/worked-examples.md): 6 mph, 3,000 r/min, two edges: 1.06 in. */
   it("bites as far as the slowest blade at work lets it", () => {
     const spindles = { ...speeds(3400), left: { revolutionsPerMinute: 3400, loadedRevolutionsPerMinute: 3000 } };
     const bitten = told(zeroTurn, { spindles, groundMetresPerSecond: 2.68224 });

@@ -25,7 +25,7 @@ const ratioFor = (assessment: Assessment, cause: string) =>
   assessment.evidence.flatMap((one) => ("likelihoodRatio" in one && one.cause === cause ? [one.likelihoodRatio] : []))[0] ?? Number.NaN;
 
 describe("tyre-pressure", () => {
-  it("is right within 1 psi of the sheet and of its axle partner (trade handbook, estimate)", () => {
+  it("is right within 1 psi of the sheet and of its axle partner (estimate)", () => {
     expect(assess([12, 18, 18, 12]).verdict).toBe("in-tolerance");
     expect(assess([12.9, 18, 18, 12.1]).verdict).toBe("watch");
     expect(assess([11, 18, 18, 12.6]).verdict).toBe("out");

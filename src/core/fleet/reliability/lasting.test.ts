@@ -39,7 +39,7 @@ it("knows the month of any time as the calendar of the machine does (ECMAScript 
   fc.assert(fc.property(fc.integer({ min: -8e12, max: 8e12 }), (at) => monthOf(at) === new Date(at).getUTCMonth()));
 });
 
-/** Trade handbook, "how long things last": check values worked there. */
+/** Worked example "lots" (docs/worked-examples.md). */
 const A = { finishedHours: [62, 71, 55, 80, 67], runningHours: [40, 22] };
 const B = { finishedHours: [48, 52, 39, 44], runningHours: [30, 18, 12] };
 const MONEY = { sharpening: 27, fitting: 18, hoursPerEdge: 10 };
@@ -47,7 +47,7 @@ const MONEY = { sharpening: 27, fitting: 18, hoursPerEdge: 10 };
 describe("how long a lot lasts", () => {
   const [a, b] = [lifeBelief(A, 60), lifeBelief(B, 60)];
 
-  it("weighs its shapes as the handbook's example", () => {
+  it("weighs its shapes as the worked example", () => {
     expect(a.map(({ weight }) => Number(weight.toFixed(3)))).toEqual([0.006, 0.187, 0.807]);
   });
 
@@ -78,11 +78,11 @@ describe("how long a lot lasts", () => {
     expect(isLonger(b, a)).toBeCloseTo(0.124, 2);
   });
 
-  it("costs an hour what the handbook's example does, and says which is the cheaper", () => {
+  it("costs an hour what the worked example does, and says which is the cheaper", () => {
     const lotA: Lot = { ...A, ...MONEY, price: 72 };
     const lotB: Lot = { ...B, ...MONEY, price: 48 };
     const [costA, costB] = [costAnHour(lotA, lifeOf(a)), costAnHour(lotB, lifeOf(b))];
-    // The handbook's own come from a drawn sample: a cent is what that is good to.
+    // The example's own come from a drawn sample: a cent is what that is good to.
     const CENT = 0.015;
     for (const [cost, wanted] of [
       [costA, [5.22, 5.09, 5.35]],
@@ -178,7 +178,7 @@ describe("when to sharpen", () => {
   it.each([
     ["before anybody looked", [], [], 7.3],
     ["after eight looks", [8, 9, 10, 12], [11, 14, 18, 22], 8.2],
-  ] as const)("%s: the handbook's hours", (_, sharp, dull, hours) => {
+  ] as const)("%s: the worked hours", (_, sharp, dull, hours) => {
     const looks = [...sharp.map((h) => ({ hours: h, isDull: false })), ...dull.map((h) => ({ hours: h, isDull: true }))];
     expect(Math.abs(sharpenAfterHours(looks) - hours)).toBeLessThan(0.05);
     expect(dullAfter(looks, sharpenAfterHours(looks))).toBeCloseTo(0.2, 3);
@@ -225,7 +225,7 @@ describe("the day something falls due", () => {
   ].map(([day, meterHours]) => ({ at: `${day}T00:00:00.000Z`, meterHours: Number(meterHours) }));
   const NOW = "2026-06-19T00:00:00.000Z";
 
-  it("is the handbook's: 2.393 h a mean day, lumps 4.85, 31 h by the 24th, 27th, 3rd", () => {
+  it("is the worked meter's: 2.393 h a mean day, lumps 4.85, 31 h by the 24th, 27th, 3rd", () => {
     const use = paceOf(meter, NOW);
     expect(use.hoursAMeanDay).toBeCloseTo(2.393, 3);
     expect(use.lumps).toBeCloseTo(4.85, 2);
@@ -287,7 +287,7 @@ describe("does a fix hold", () => {
     [{ jobs: 0, cameBack: 0 }, [0.08, 0.002, 0.248]],
     [{ jobs: 14, cameBack: 2 }, [0.117, 0.032, 0.238]],
     [{ jobs: 40, cameBack: 1 }, [0.036, 0.006, 0.087]],
-  ] as const)("%o: the handbook's rate, with 90 %% within", (counted, wanted) => {
+  ] as const)("%o: the worked rate, with 90 %% within", (counted, wanted) => {
     const { mean, low, high } = rateOf(counted);
     expect([mean, low, high].map((x) => x.toFixed(3))).toEqual(wanted.map((x) => x.toFixed(3)));
   });

@@ -30,7 +30,7 @@ const standing = (entries: readonly Told[], machine = machineOf("ZT-1"), read = 
   });
 const at = (place: string, entries: readonly Told[]) => standing(entries).find((one) => one.place === place);
 
-/** Trade handbook, spindle-play: 50 h look and top up, 200 h purge (estimate). */
+/** Common practice: 50 h look and top up, 200 h purge (estimate). */
 describe("grease by hours", () => {
   it("counts from the meter at the day it was greased, and forecasts at the recent rate (by hand: 2 h a day)", () => {
     const left = at("left", [{ kind: "topped-up", place: "left", at: day(285) }]);

@@ -3,7 +3,7 @@ import type { CheckId } from "@/core/catalogue";
 import { type LoggedEvent, type StaleReason, staleReasonsAt } from "@/core/job/staleness";
 import { type Machine, unitsAcross } from "@/core/machine";
 
-/** A unit on the bench, in working order (trade handbook: bearings and rollers, clean, square, contact, height, groomer, then the turf). */
+/** A unit on the bench, in working order (common practice: bearings and rollers, clean, square, contact, height, groomer, then the turf). */
 export const BENCH_ORDER = [
   "unit-match",
   "arm-play",

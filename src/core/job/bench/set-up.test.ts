@@ -15,8 +15,8 @@ const viewOf = (machine: Machine, unit: string) =>
   unitSheetOf(machine, unit).sideView as NonNullable<Machine["sheet"]["unit"]>["sideView"] & object;
 const codes = (unsuited: readonly { code: string }[] | undefined) => unsuited?.map(({ code }) => code);
 
-/** Trade handbook, bench geometry: rollers at (3.2, 1.25) r 1.25 and (−3.0, 1.0) r 1.0, edge (0.4, 0.5), heel (−0.9, 0.42). */
-const handbookUnit = withUnit(triplex, {
+/** Worked example "bench unit" (docs/worked-examples.md): rollers at (3.2, 1.25) r 1.25 and (−3.0, 1.0) r 1.0, edge (0.4, 0.5), heel (−0.9, 0.42). */
+const workedUnit = withUnit(triplex, {
   sideView: {
     front: { yMetres: inch(3.2), zMetres: inch(1.25 - 0.06), radiusMetres: inch(1.25) },
     rear: { yMetres: inch(-3), zMetres: inch(1), radiusMetres: inch(1) },
@@ -28,8 +28,8 @@ const handbookUnit = withUnit(triplex, {
 });
 
 describe("a unit set up for a height", () => {
-  it("moves the roller its screws are on: 0.500 made up at the rear wants its centre 0.073 in up, and the heel at 0.392 in (handbook's check value)", () => {
-    const found = setUpFor({ machine: handbookUnit, unit: "left", heightMetres: inch(0.5), withGroomer: false });
+  it("moves the roller its screws are on: 0.500 made up at the rear wants its centre 0.073 in up, and the heel at 0.392 in (worked example)", () => {
+    const found = setUpFor({ machine: workedUnit, unit: "left", heightMetres: inch(0.5), withGroomer: false });
     expect([found?.end, (found?.upMetres ?? 0) / INCH_METRES]).toEqual(["rear", expect.closeTo(0.073, 3)]);
     // 0.073 in by screws of 0.05 in a turn.
     expect(found?.turns).toBeCloseTo(0.073 / 0.05, 1);
@@ -68,7 +68,7 @@ describe("a unit set up for a height", () => {
     expect(codes(found?.unsuited)?.filter((code) => code !== "attitude-off" && code !== "out-of-travel")).toEqual(expected);
   });
 
-  it("a thick fairway knife at 3 mm drags its heel: so much thinner it would have to be (handbook)", () => {
+  it("a thick fairway knife at 3 mm drags its heel: so much thinner it would have to be (physics)", () => {
     const low = withUnit(triplex, { adjusters: {}, brackets: undefined, attitude: undefined });
     const found = setUpFor({ machine: low, unit: "left", heightMetres: 0.003, withGroomer: false });
     const heel = found?.unsuited.find(({ code }) => code === "no-heel");
@@ -103,7 +103,7 @@ describe("a unit set up for a height", () => {
     expect(unsuitedBy({ machine: triplex, unit: "left", view: crossed, withGroomer: false })).toEqual([]);
   });
 
-  /** Trade handbook: 0.5 in, 8 blades, 1,100 r/min: clip as high as the cut at 4.16 mph, and a third of it at a third. */
+  /** Worked example "clip" (docs/worked-examples.md): 0.5 in, 8 blades, 1,100 r/min: clip as high as the cut at 4.16 mph, and a third of it at a third. */
   it("gives the speeds between browning and ripples", () => {
     const machine = withUnit(triplex, { reel: { newDiameterMetres: 0.127, scrapDiameterMetres: 0.11, blades: 8 } });
     const of = withSheet(machine, { reelDrive: { revolutionsPerMinute: 1100, isGroundDriven: false } });

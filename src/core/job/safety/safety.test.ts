@@ -24,7 +24,7 @@ const words = (kind: Parameters<typeof itemsFor>[0]["kind"], state: SafeState) =
 const judge = (state: SafeState, answers: Answers) =>
   judgeAnswers(itemsFor(rider, state), { ...allYes(itemsFor(rider, state)), ...answers });
 
-/** Trade handbook, making safe: what must be true by state and kind, and what a kind does not have. */
+/** Common practice of making safe: what must be true by state and kind, and what a kind does not have. */
 describe("the points of a kind", () => {
   it("are its own: chocks and stands, filter up and fuel, two isolations", () => {
     expect(ids("zero-turn")).toEqual(expect.arrayContaining(["isolated", "chocks", "jack-seat", "stands"]));

@@ -13,7 +13,7 @@ const zeroTurn = machineOf("ZT-1");
 
 const movesOf = (machine: typeof tractor): DeckMove[] => usualMoves(deckSteps(machine));
 
-/** The usual order: trade handbook, deck-off-and-on. */
+/** The usual order: common practice. */
 describe("the order of a deck", () => {
   it("begins with photographs, takes the front link off last, and puts it on first where the sheet says so", () => {
     const { off, on } = deckSteps(tractor);

@@ -15,7 +15,7 @@ const at = (round: Round, way: "off" | "on", step: string, answers: Record<strin
   return moveProblems(guidedOrder(zeroTurn, round), moves.slice(0, index), { ...move, answers: { ...move.answers, ...answers } });
 };
 
-/** Trade handbook, "blade off or on", "blade bolt", washers; common practice for the order. */
+/** Common practice, for the order too. */
 describe("a blade off and on", () => {
   it("begins with a photograph and ends turned by hand, every usual answer let through", () => {
     const moves = movesOf("blade");
@@ -86,7 +86,7 @@ describe("a blade off and on", () => {
   });
 });
 
-/** Trade handbook, spindles and seals. */
+/** Common practice. */
 describe("a spindle served", () => {
   it("asks what the fitting feeds first, and puts a spindle elsewhere only once they are proved alike", () => {
     expect(guidedOrder(zeroTurn, "spindle").off[0]?.id).toBe("what-it-is");

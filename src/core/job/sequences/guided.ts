@@ -23,7 +23,7 @@ const STACK_LABELS: Readonly<Record<string, string>> = table({
 });
 
 /**
- * A blade off and on (trade handbook, "blade off or on"; common practice): photograph, block, the ladder of a stuck bolt, which never ends in
+ * A blade off and on (common practice): photograph, block, the ladder of a stuck bolt, which never ends in
  * heat; back with a clean seat, started by hand, the block moved round, torque by its figure, turned by hand.
  */
 function bladeOrder(machine: Machine): Order {
@@ -144,7 +144,7 @@ function bladeOrder(machine: Machine): Order {
 /** How proud or sunk a bearing may stand in its seat. Estimate: a quarter of a millimetre. */
 export const BEARING_FLUSH_METRES = 0.00025;
 
-/** A spindle served (trade handbook, spindles and seals; common practice): what the fitting really feeds first, places kept or proved alike. */
+/** A spindle served (common practice): what the fitting really feeds first, places kept or proved alike. */
 function spindleOrder(): Order {
   const steps: Step[] = [
     {

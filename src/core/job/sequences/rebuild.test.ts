@@ -7,7 +7,7 @@ import { mayStayLoose, REBUILD, type RebuildMove, rebuildState } from "./rebuild
 
 const all = (box: string): RebuildMove[] => usualMoves(REBUILD).map((move) => ({ ...move, box }));
 
-/** The order and what to mind: trade handbook, gearbox-inspection. */
+/** The order and what to mind: common practice. */
 describe("a gearbox rebuilt", () => {
   it("begins with marks and photograph, and ends with turning the blades by hand against them", () => {
     expect(rebuildState("left-box", []).next?.step.id).toBe("timing-marks");

@@ -7,7 +7,7 @@ const meter = (...readings: [number, number][]) => readings.map(([day, meterHour
 const overdue = (readings: ReturnType<typeof meter>, cutsWith: "rotary" | "reel" = "rotary") =>
   overdueContexts({ cutsWith, events: [sharpened], meter: readings }).map(({ context, hours }) => [context, hours]);
 
-/** Trade handbook, blade-edge: 8 to 25 h of commercial mowing an edge (estimate). */
+/** Common practice: 8 to 25 h of commercial mowing an edge (estimate). */
 describe("an edge by the hour meter", () => {
   it("is overdue past 25 hours since the last sharpening, the meter taken straight between its readings", () => {
     expect(overdue(meter([5, 100], [15, 110], [20, 131]))).toEqual([["edge-overdue", 26]]);

@@ -12,7 +12,7 @@ const held = (
   events: Parameters<typeof underSuspicion>[0]["events"] = [struck],
 ) => underSuspicion({ machineAt: () => machineOf(fleetNumber), events, takes })?.checks;
 
-/** Trade handbook, "what depends on what": after a strike, edge, track, shaft, hanger and gearbox until each is looked at. */
+/** Common practice: after a strike, edge, track, shaft, hanger and gearbox until each is looked at. */
 describe("a strike", () => {
   it("holds what this machine has under suspicion: no gearbox on a belt deck, no hanger on a walk-behind", () => {
     expect(held("ZT-1")).toEqual(["hanger-inspection", "deck-level", "blade-edge", "blade-track", "spindle-play"]);

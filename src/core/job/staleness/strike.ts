@@ -17,7 +17,7 @@ export type StruckTake = { check: CheckId; seq: number } & (
   | { by: "look"; cleared: readonly string[]; left: readonly string[] }
 );
 
-/** What a strike makes likelier and this check tells of, on this machine (trade handbook, odds after a strike). */
+/** What a strike makes likelier and this check tells of, on this machine (estimate). */
 function causesStruck(machine: Machine, check: CheckId): string[] {
   return causeRows
     .filter(

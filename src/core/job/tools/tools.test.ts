@@ -11,7 +11,7 @@ describe("what to take from the bench", () => {
     ]);
   });
 
-  it("takes sizes from the sheet: the socket for a 15/16 in head, and the 24 mm that fits it with 0.19 mm (trade handbook)", () => {
+  it("takes sizes from the sheet: the socket for a 15/16 in head, and the 24 mm that fits it with 0.19 mm (worked example: bolt)", () => {
     const tools = toolsFor(machineOf("ZT-1"), { checks: ["blade-fit"], fixes: ["replace-blades"] });
     const socket = tools.map(({ tool }) => tool).find(({ code }) => code === "blade-socket");
     expect(socket).toMatchObject({

@@ -15,7 +15,7 @@ const QUARTER_INCH_METRES = 0.00635;
 const EIGHTH_INCH_METRES = 0.003175;
 const hangs = (machine: Machine) => machine.spindles.length > 1 && machine.deck !== undefined && machine.deck.mount !== "fixed";
 
-/** Trade handbook, "where they disagree": what a depot follows, and each machine where it differs. */
+/** Where practitioners disagree: what a depot follows, and each machine where it differs. */
 export const SCHOOLS: readonly School[] = [
   {
     id: "reel-contact",

@@ -15,11 +15,11 @@ describe("blade balance", () => {
     expect(allowed / GRAM_MILLIMETRE / ((9549 * grade * massKilograms) / rpm)).toBeCloseTo(1, 4);
   });
 
-  it("1.1 kg at 3,200 r/min, G 16: 52.5 g·mm (trade handbook)", () => {
+  it("1.1 kg at 3,200 r/min, G 16: 52.5 g·mm (by the formula)", () => {
     expect(permissibleImbalance({ grade: 16, massKilograms: 1.1, radiansPerSecond }) / GRAM_MILLIMETRE).toBeCloseTo(52.5, 1);
   });
 
-  it("6 g at 255 mm and 3,200 r/min shakes with 172 N, a weight of 17.5 kg 53 times a second (trade handbook, physics)", () => {
+  it("6 g at 255 mm and 3,200 r/min shakes with 172 N, a weight of 17.5 kg 53 times a second (physics)", () => {
     const residual = imbalance({ massKilograms: 0.006, radiusMetres: 0.255 });
     expect(shakingForce({ imbalanceKilogramMetres: residual, radiansPerSecond })).toBeCloseTo(172, 0);
     const { weightKilograms, timesPerSecond } = shakingInWords({ imbalanceKilogramMetres: residual, radiansPerSecond });
@@ -27,7 +27,7 @@ describe("blade balance", () => {
     expect(timesPerSecond).toBeCloseTo(53.3, 1);
   });
 
-  it("700 g·mm shakes with 80 N (trade handbook): there it is out; below, what the balancer resolves is right", () => {
+  it("700 g·mm shakes with 80 N (physics): there it is out; below, what the balancer resolves is right", () => {
     expect(shakingForce({ imbalanceKilogramMetres: 700e-6, radiansPerSecond })).toBeCloseTo(79, 0);
     const judged = (grams: number) =>
       judgeBalance({ imbalanceKilogramMetres: grams * 1e-3 * 0.255, permissible: 52.5e-6, resolution: 3e-3 * 0.255 * 0.5 });

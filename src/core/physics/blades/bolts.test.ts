@@ -4,7 +4,7 @@ import { clampForce, socketsFor } from "./bolts";
 
 const INCH = 0.0254;
 
-describe("clamp force (published short form; trade handbook)", () => {
+describe("clamp force (published short form, from memory)", () => {
   it("90 lbf·ft on a dry 5/8 in bolt clamps about 8,640 lbf, a third more when oiled", () => {
     const args = { torqueNewtonMetres: toSi(90, "ft-lb"), diameterMetres: 0.625 * INCH };
     const dry = clampForce({ ...args, thread: "dry" });
@@ -14,7 +14,7 @@ describe("clamp force (published short form; trade handbook)", () => {
   });
 });
 
-describe("socket finder (trade handbook)", () => {
+describe("socket finder (worked example: bolt, docs/worked-examples.md)", () => {
   const of = (headMetres: number, system: "inch" | "metric", stamped: number) =>
     socketsFor(headMetres).find((one) => one.system === system && one.stamped === stamped);
 

@@ -3,7 +3,7 @@ import { edgeCost, grindsLeft, scrapReasons, stockToRemove } from "./edge";
 
 const sound = { isCracked: false, isBent: false, isSlotForming: false };
 
-describe("an edge in money (trade handbook, blade-edge)", () => {
+describe("an edge in money (worked example: edge cost, docs/worked-examples.md)", () => {
   it("price 24, sharpening 9, 10 h, 5 sharpenings: 1.15 against 2.40 an hour", () => {
     const { sharpenedPerHour, replacedPerHour } = edgeCost({ price: 24, sharpening: 9, fitting: 0, sharpenings: 5, hoursPerEdge: 10 });
     expect(sharpenedPerHour).toBeCloseTo(1.15, 9);

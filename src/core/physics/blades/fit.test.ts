@@ -14,7 +14,7 @@ const right = {
 const codes = (part: object, machine: Partial<{ turns: "clockwise" | "anticlockwise"; hasCatcher: boolean }> = {}) =>
   mismatches(wanted, { ...right, ...part }, { hasCatcher: false, ...machine }).map(({ code, consequence }) => `${code}: ${consequence}`);
 
-/** Consequences: trade handbook, blade-fit. */
+/** Consequences: common practice. */
 describe("a blade against the machine's sheet", () => {
   it("has no mismatch where it agrees, and none for what was not told", () => {
     expect(codes({})).toEqual([]);

@@ -15,7 +15,7 @@ export type BladePart = {
   turns?: "clockwise" | "anticlockwise" | undefined;
 };
 
-/** What follows when part and machine do not agree (trade handbook); each is one reason why a blade does not fit. */
+/** What follows when part and machine do not agree (common practice); each is one reason why a blade does not fit. */
 export type Mismatch =
   | { code: "longer"; consequence: "may-strike"; byMetres: number }
   | { code: "shorter"; consequence: "leaves-a-strip"; byMetres: number }

@@ -11,7 +11,7 @@ const blade = (id: string, x: number, y: number, length = 17): SweptBlade => ({
   yMetres: inch(y),
   lengthMetres: inch(length),
 });
-/** Trade handbook, blade-overlap, worked example (physics): three blades of 17 in, the middle one ahead. */
+/** Worked example "blade layout" (docs/worked-examples.md; physics): three blades of 17 in, the middle one ahead. */
 const three = [blade("left", -16.2, 20), blade("middle", 0, 26.5), blade("right", 16.2, 20)];
 
 describe("overlap across travel", () => {

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { TimedPair } from "./timing";
 import { PROFILE_DEGREES, studyPair } from "./timing-study";
 
-/** Trade handbook, blade-timing, in inches: L = 21, w = 2.5, C = 17, same sense. */
+/** Worked example "geared blades" (docs/worked-examples.md), in inches: L = 21, w = 2.5, C = 17, same sense. */
 const blade = { lengthMetres: 21, widthMetres: 2.5 };
 const pair: TimedPair = { one: blade, other: blade, centresMetres: 17, sense: "same" };
 const base = { id: "left:right", pair, phaseDegrees: 90, lashDegrees: 0, teeth: 24, wantedMetres: 0 };
@@ -10,7 +10,7 @@ const base = { id: "left:right", pair, phaseDegrees: 90, lashDegrees: 0, teeth: 
 describe("a pair studied over a full turn", () => {
   const study = studyPair(base);
 
-  it("finds the handbook's 0.383 at 90°, and no lower point anywhere on its drawn turn", () => {
+  it("finds the worked 0.383 at 90°, and no lower point anywhere on its drawn turn", () => {
     expect(study.closest.gapMetres).toBeCloseTo(0.383, 3);
     expect(Math.min(...study.profileMetres)).toBeGreaterThanOrEqual(study.closest.gapMetres - 1e-9);
     expect(study.profileMetres).toHaveLength(360 / PROFILE_DEGREES + 1);
@@ -33,7 +33,7 @@ describe("a pair studied over a full turn", () => {
     expect(studyPair({ ...base, teeth: undefined }).oneTooth).toBeUndefined();
   });
 
-  it("counts the gears' play: 6° of it is 87° at the worst, 0.046 (trade handbook)", () => {
+  it("counts the gears' play: 6° of it is 87° at the worst, 0.046 (worked example)", () => {
     expect(studyPair({ ...base, lashDegrees: 6 }).worstWithinLashMetres).toBeCloseTo(0.046, 3);
   });
 

@@ -3,7 +3,7 @@ import { clearRanges, closestApproach, gapAt, sameSenseGap, searchedRanges, type
 
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
 const deg = (radians: number) => (radians * 180) / Math.PI;
-/** Trade handbook, blade-timing (physics), in inches: L = 21, w = 2.5, C = 17. */
+/** Worked example "geared blades" (docs/worked-examples.md; physics), in inches: L = 21, w = 2.5, C = 17. */
 const blade = { lengthMetres: 21, widthMetres: 2.5 };
 const pair = (sense: TimedPair["sense"]): TimedPair => ({ one: blade, other: blade, centresMetres: 17, sense });
 
@@ -11,7 +11,7 @@ describe("two geared blades that turn the same way", () => {
   it.each([
     [90, 0.383],
     [87, 0.046],
-  ])("at %d° come within %d of each other (trade handbook), by closed form and by moving the rectangles", (phase, gap) => {
+  ])("at %d° come within %d of each other (worked example), by closed form and by moving the rectangles", (phase, gap) => {
     expect(sameSenseGap({ blade, centresMetres: 17, phase: rad(phase) })).toBeCloseTo(gap, 3);
     expect(closestApproach(pair("same"), rad(phase)).gapMetres).toBeCloseTo(gap, 3);
   });
@@ -25,7 +25,7 @@ describe("two geared blades that turn the same way", () => {
     }
   });
 
-  it("are clear from 86.6 to 93.4° only, and keep a quarter inch from 88.8 to 91.2° (trade handbook)", () => {
+  it("are clear from 86.6 to 93.4° only, and keep a quarter inch from 88.8 to 91.2° (worked example)", () => {
     for (const search of [clearRanges, searchedRanges]) {
       const [found, ...others] = search(pair("same"), 0);
       expect([others, deg(found?.fromPhase ?? 0)]).toEqual([[], expect.closeTo(86.6, 1)]);
@@ -44,7 +44,7 @@ describe("two geared blades that turn the same way", () => {
 });
 
 describe("two that turn opposite to each other", () => {
-  it("are clear from 23.6 to 156.4°, 5.13 apart at 90° (trade handbook)", () => {
+  it("are clear from 23.6 to 156.4°, 5.13 apart at 90° (worked example)", () => {
     expect(closestApproach(pair("opposite"), rad(90)).gapMetres).toBeCloseTo(5.13, 2);
     const [clear] = clearRanges(pair("opposite"), 0);
     expect([deg(clear?.fromPhase ?? 0), deg(clear?.toPhase ?? 0)]).toEqual([expect.closeTo(23.6, 1), expect.closeTo(156.4, 1)]);

@@ -13,7 +13,7 @@ function folded(phase: number): number {
 }
 
 /**
- * Smallest distance over a full turn of two equal blades that turn the same way, by closed form (physics; trade handbook): h = ½√(L² + w²),
+ * Smallest distance over a full turn of two equal blades that turn the same way, by closed form (physics): h = ½√(L² + w²),
  * δ = atan(w/L), ψ = φ folded to 0 … 90°; for ψ ≥ 2δ: C − 2h·cos((ψ − 2δ)/2), below it C − 2h. Negative: they strike.
  * @example L 21, w 2.5, C 17: 0.383 at 90°, 0.046 at 87°.
  */

@@ -6,7 +6,7 @@ const codes = (signs: WaySigns) => {
   return "why" in way ? `${way.code} ${way.why}` : way.code;
 };
 
-/** Trade handbook, "right way up"; turning over by physics. */
+/** Common practice; turning over by physics. */
 describe("which way up", () => {
   it.each([
     [{ sail: "to-deck", leads: "edge" }, "right"],

@@ -8,7 +8,7 @@ import { exactTurns, type Hanger, planTurns, rulerAfter, scoreTurns } from "./tu
 
 const inches = (value: number) => value * INCH_METRES;
 
-/** Trade handbook, deck-level, worked example (lengths in inches): three blades, tip circle 17. */
+/** Worked example "level deck" (docs/worked-examples.md; inches): three blades, tip circle 17. */
 const READINGS: HeightAt[] = [
   { x: -24.7, y: 0, z: 3.0 },
   { x: 24.7, y: 0, z: 3.31 },
@@ -34,7 +34,7 @@ const HANGERS = [
 const SPAN = { widthMetres: inches(49.4), tipCircleMetres: inches(17) };
 const TARGET = { heightMetres: inches(3.25), reference: { x: 0, y: inches(6.5) }, sideMetres: 0, rakeMetres: inches(-0.25) };
 
-/** Half a unit of the last figure the handbook prints. */
+/** Half a unit of the last printed figure. */
 const PRINTED_HUNDREDTH = 0.005;
 
 function fitted(heights: readonly HeightAt[]) {
@@ -49,7 +49,7 @@ function planned(problem: Parameters<typeof planTurns>[0]) {
   return result.plan;
 }
 
-describe("the handbook's worked deck", () => {
+describe("the worked deck", () => {
   const deck = fitted(READINGS);
 
   it("has the printed slopes, side, rake and largest residual", () => {
@@ -179,7 +179,7 @@ describe("joint rounding", () => {
     const free = plan.hangers.find(({ slackMetres }) => slackMetres !== undefined);
     const turned = plan.hangers.find(({ id }) => id === "right-front");
     expect(free?.id).toBe("right-front");
-    // Rectangle: slack = |LF + RR − RF − LR|, here one hanger alone (trade handbook, deck-level, physics).
+    // Rectangle: slack = |LF + RR − RF − LR|, here one hanger alone (physics).
     expect(free?.slackMetres).toBeCloseTo(Math.abs(turned?.liftMetres ?? 0), 9);
     expect(plan.after).toEqual(problem.plane);
   });

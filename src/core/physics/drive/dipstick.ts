@@ -30,7 +30,7 @@ const TIP_CLEARANCE = 0.003;
 const LOW_BELOW = 0.006;
 
 /**
- * A rod for a box without a dipstick of its own, marked where the shaft's top is (trade handbook): stop on the cover's face, full mark at
+ * A rod for a box without a dipstick of its own, marked where the shaft's top is (common practice): stop on the cover's face, full mark at
  * the depth of the shaft's top, low mark 6 mm beneath, tip 3 mm off the floor.
  * @example 57 and 95 mm: a rod of 92 mm, full 35 mm and low 29 mm up from its tip.
  */

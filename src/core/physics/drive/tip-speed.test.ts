@@ -18,7 +18,7 @@ const perSecond = (rpm: number) => (rpm * 2 * Math.PI) / 60;
 const rpm = (radiansPerSecond: number) => (radiansPerSecond * 60) / (2 * Math.PI);
 const feetPerMinute = (metresPerSecond: number) => metresPerSecond / 0.00508;
 
-describe("tip speed (trade handbook; the limit published, from memory)", () => {
+describe("tip speed (the limit published, from memory)", () => {
   it.each([
     [20.5, 3400, 18_247],
     [18, 3600, 16_965],

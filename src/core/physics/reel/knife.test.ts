@@ -19,7 +19,7 @@ const ground = (top: number, front: number): Ground => ({
 });
 
 describe("a bedknife's life", () => {
-  it("what is booked is the tally, not the plan (trade handbook 3)", () => {
+  it("what is booked is the tally, not the plan (by hand)", () => {
     expect(takenOff(ground(7, 3).top)).toBeCloseTo(inch(0.014), 12);
     expect(knifeLife(knife, [ground(7, 3)]).topMetres).toBeCloseTo(inch(0.126), 12);
     expect(knifeLife(knife, [ground(7, 3)]).frontMetres).toBeCloseTo(inch(0.314), 12);
@@ -34,7 +34,7 @@ describe("a bedknife's life", () => {
     expect(knifeLife(knife, [ground(5, 5)], 900).left).toMatchObject({ hours: 480, orderInHours: 240 });
   });
 
-  it("metal taken off the front spares the top (trade handbook 3)", () => {
+  it("metal taken off the front spares the top (by hand)", () => {
     const byFront = knifeLife(knife, [ground(1, 9)]);
     const byTop = knifeLife(knife, [ground(9, 1)]);
     expect(byFront.left?.grinds).toBeGreaterThan(byTop.left?.grinds ?? 0);

@@ -52,7 +52,7 @@ const inches = (metres: number | undefined) => (metres ?? Number.NaN) / INCH_MET
 const degrees = (radians: number | undefined) => ((radians ?? Number.NaN) * 180) / Math.PI;
 const at = (y: number, z: number) => ({ yMetres: inch(y), zMetres: inch(z) });
 
-/** Trade handbook, chapter 3, "bedknife-attitude and thickness": its worked unit. */
+/** Worked example "bench unit" (docs/worked-examples.md). */
 const UNIT: SideView = {
   front: { ...at(3.2, 1.25), radiusMetres: inch(1.25) },
   rear: { ...at(-3, 1), radiusMetres: inch(1) },
@@ -61,7 +61,7 @@ const UNIT: SideView = {
 };
 
 describe("a unit on its rollers", () => {
-  it("stands level at 0.500 in; its front roller 0.060 lower raises it to 0.533 and tips it 0.55° nose up (trade handbook 3)", () => {
+  it("stands level at 0.500 in; its front roller 0.060 lower raises it to 0.533 and tips it 0.55° nose up (worked example)", () => {
     const level = stanceOf(UNIT);
     expect(inches(level?.heightMetres)).toBeCloseTo(0.5, 4);
     expect(degrees(level?.tiltRadians)).toBeCloseTo(0, 2);
@@ -70,7 +70,7 @@ describe("a unit on its rollers", () => {
     expect(degrees(lowered?.tiltRadians)).toBeCloseTo(-0.55, 2);
   });
 
-  it("made up for at the rear roller it is 1.23° nose up, and the heel goes from 0.420 to 0.392 (trade handbook 3)", () => {
+  it("made up for at the rear roller it is 1.23° nose up, and the heel goes from 0.420 to 0.392 (worked example)", () => {
     const lowered = movedRoller(UNIT, "front", inch(-0.06));
     const up = travelFor({ view: lowered, end: "rear", heightMetres: inch(0.5) });
     expect(inches(up)).toBeCloseTo(0.073, 3);
@@ -121,7 +121,7 @@ describe("a unit on its rollers", () => {
     expect(stanceOf(turned)?.heelMetres).toBeCloseTo(stanceOf(UNIT)?.heelMetres ?? 0, 12);
   });
 
-  it("a share p of 0.548 of what the front roller moves reaches the edge; 1 mm of pack raises it by 0.55 (trade handbook 9)", () => {
+  it("a share p of 0.548 of what the front roller moves reaches the edge; 1 mm of pack raises it by 0.55 (worked example)", () => {
     expect(edgeShare(UNIT)).toBeCloseTo(0.548, 3);
     const packed = stanceOf(laidOn(UNIT, { front: 0.001 }));
     expect(((packed?.heightMetres ?? 0) - inch(0.5)) * 1000).toBeCloseTo(0.55, 2);
@@ -146,7 +146,7 @@ describe("crests", () => {
     edge: at(0, 0.125),
   });
 
-  it("6.5 in of wheelbase scalps crests under 41 in, 5.25 in under 26 in (trade handbook 3)", () => {
+  it("6.5 in of wheelbase scalps crests under 41 in, 5.25 in under 26 in (worked example)", () => {
     expect(inches(scalpingRadius(over(6.5))?.radiusMetres)).toBeCloseTo(41, 0);
     expect(inches(scalpingRadius(over(5.25))?.radiusMetres)).toBeCloseTo(26.4, 1);
   });
@@ -191,13 +191,13 @@ describe("clip", () => {
   it.each([
     [4, 11, 1000, 0.384],
     [3.6, 14, 2000, 0.136],
-  ])("%s mph, %s blades, %s r/min: %s in (trade handbook 3; mph × 1056 / (blades × r/min))", (speed, blades, turns, wanted) => {
+  ])("%s mph, %s blades, %s r/min: %s in (published formula: mph × 1056 / (blades × r/min))", (speed, blades, turns, wanted) => {
     const clip = clipOf({ groundMetresPerSecond: mph(speed), blades, revolutionsPerMinute: turns });
     expect(inches(clip)).toBeCloseTo(wanted, 3);
     expect(inches(clip)).toBeCloseTo((speed * 1056) / (blades * turns), 9);
   });
 
-  it("8 blades at 1,100 r/min and half an inch allow 4.16 mph (trade handbook 3)", () => {
+  it("8 blades at 1,100 r/min and half an inch allow 4.16 mph (worked example)", () => {
     const most = fourthOf({ blades: 8, revolutionsPerMinute: 1100, heightMetres: inch(0.5) })?.window.most ?? 0;
     expect(Math.floor((most / mph(1)) * 100) / 100).toBe(4.16);
   });
@@ -235,7 +235,7 @@ describe("clip", () => {
     ]);
   });
 
-  it("ripples rise 3.31 mm and 1.16 on average at clip 9.754 under 12.7, half-drawn 0.90 and 0.31 (trade handbook 9)", () => {
+  it("ripples rise 3.31 mm and 1.16 on average at clip 9.754 under 12.7, half-drawn 0.90 and 0.31 (worked example)", () => {
     const cut = { heightMetres: 0.0127, clipMetres: 0.009754 };
     const mm = (value: number) => value * 1000;
     expect(mm(rippleRise(cut))).toBeCloseTo(3.31, 2);
@@ -255,7 +255,7 @@ describe("clip", () => {
 });
 
 describe("ripples read back", () => {
-  /** Trade handbook, chapter 9, section 5. */
+  /** Worked example "ripples" (docs/worked-examples.md). */
   const MACHINE: RippleMachine = {
     groundMetresPerSecond: mph(4),
     blades: 11,
@@ -308,7 +308,7 @@ describe("ripples read back", () => {
     expect(turnsFromRipples({ ...reading, spacingError: 0.02, speedError: 0.03 }).plusMinus).toBeCloseTo(36, 0);
   });
 
-  it("finds clip, front and rear roller again in most of 2,000 seeded spacings (trade handbook 9: 100, 86, 87 %)", () => {
+  it("finds clip, front and rear roller again in most of 2,000 seeded spacings (simulated beforehand: 100, 86, 87 %)", () => {
     const random = seededRandom(SEED);
     const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
     const share = (source: string, growing: boolean) => {
@@ -332,7 +332,7 @@ describe("contact", () => {
   const all = (count: number, one: Record<Along, Paper>) =>
     Object.fromEntries(Array.from({ length: count }, (_, k) => [String(k + 1), one]));
 
-  it("one trial, three verdicts: pinched is right without contact and loose with it; drag is tight only without (trade handbook 3)", () => {
+  it("one trial, three verdicts: pinched is right without contact and loose with it; drag is tight only without (common practice of each school)", () => {
     const schools = ["no-contact", "light-contact", "firm-contact"] as const;
     expect(schools.map((school) => paperSays(school, "pinched", "free"))).toEqual(["right", "loose", "loose"]);
     expect(schools.map((school) => paperSays(school, "cut", "light-drag"))).toEqual(["tight", "right", "right"]);
@@ -386,14 +386,14 @@ describe("contact", () => {
   });
 });
 
-/** Trade handbook, chapter 9: M5, five units of 22 in. */
+/** Worked example "layout of units" (docs/worked-examples.md): five units of 22 in. */
 const M5: LaidUnit[] = [
   ...[-39.2, 0, 39.2].map((x) => ({ id: `front ${x}`, xMetres: inch(x), yMetres: inch(20), widthMetres: inch(22) })),
   ...[-19.6, 19.6].map((x) => ({ id: `rear ${x}`, xMetres: inch(x), yMetres: inch(-24), widthMetres: inch(22) })),
 ];
 
 describe("layout", () => {
-  it("M5: a strip opens from 3.12° of crab, and in turns under 66.1 in, at worst 2.67 in at 39.2 (trade handbook 9)", () => {
+  it("M5: a strip opens from 3.12° of crab, and in turns under 66.1 in, at worst 2.67 in at 39.2 (worked example)", () => {
     expect(inches(leastShared(unitOverlaps(M5))?.overlapMetres)).toBeCloseTo(2.4, 9);
     expect(degrees(crabThatOpens(M5))).toBeCloseTo(3.12, 2);
     const right = turnThatOpens(M5, 1);
@@ -403,12 +403,12 @@ describe("layout", () => {
     expect(inches(turnThatOpens(M5, -1)?.underMetres)).toBeCloseTo(66.1, 1);
   });
 
-  it("a unit yawed 5° loses 0.04 in at each neighbour (trade handbook 9)", () => {
+  it("a unit yawed 5° loses 0.04 in at each neighbour (worked example)", () => {
     const yawed = M5.map((unit) => (unit.xMetres === 0 ? { ...unit, yawRadians: (5 * Math.PI) / 180 } : unit));
     expect(inches(leastShared(unitOverlaps(yawed))?.overlapMetres)).toBeCloseTo(2.4 - 0.04, 2);
   });
 
-  it("is rolled four times on 9.6 % of its width (trade handbook 9)", () => {
+  it("is rolled four times on 9.6 % of its width (worked example)", () => {
     const lines = M5.flatMap(({ xMetres, widthMetres }) =>
       [0, 1].map(() => ({ from: xMetres - widthMetres / 2, to: xMetres + widthMetres / 2 })),
     );
@@ -467,7 +467,7 @@ describe("squaring, grinding, wear", () => {
     expect(squaringTurn({ leftGapMetres: 0, rightGapMetres: 0.0001, throwMetres: 0.001 }).end).toBe("right");
   });
 
-  it("plans in-feeds and passes: 0.2 mm deep is 5 in-feeds, on the top 10 passes, on the front 5 (trade handbook 3)", () => {
+  it("plans in-feeds and passes: 0.2 mm deep is 5 in-feeds, on the top 10 passes, on the front 5 (worked example)", () => {
     expect(planGrind({ face: "top", depthMetres: 0.0002 })).toMatchObject({ inFeeds: 5, passes: 10 });
     expect(planGrind({ face: "front", depthMetres: 0.0002 })).toMatchObject({ inFeeds: 5, passes: 5 });
     expect(planGrind({ face: "top", depthMetres: 0 })).toMatchObject({ stockMetres: 0, inFeeds: 0, passes: 0, minutes: 0 });

@@ -97,7 +97,7 @@ function secondDensity({ source, grows }: Candidate, first: number, second: NonN
 }
 
 /**
- * Where evenly spaced ripples come from, most likely first, with the spacing each source would give (trade handbook, chapter 9: log spacing normal
+ * Where evenly spaced ripples come from, most likely first, with the spacing each source would give (estimate: log spacing normal
  * about it within the errors of spacing and speed). Lengths in metres; probabilities sum to 1.
  * @example 4 mph, 11 blades at 1,000 r/min, rollers 3 and 2.5 in, spacing 103 mm: reel turn 0.72, half the rear roller 0.26.
  */

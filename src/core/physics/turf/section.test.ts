@@ -16,14 +16,14 @@ const spindles = (
   ([id, x, y]) => ({ id, label: id, xMetres: x * IN, yMetres: y * IN, tipCircleDiameterMetres: BLADE, turns: "cw" }) as unknown as Spindle,
 );
 
-/** Side over the swath and rake over a blade, millimetres, on M3 of the handbook. */
+/** Side over the swath and rake over a blade, millimetres, on the worked blade layout. */
 function ledge(sideMm: number, rakeMm: number, way: PassWay): number {
   const plane = { height: 0.08, slopeRight: (sideMm * MM) / SWATH, slopeForward: (rakeMm * MM) / BLADE };
   const section = cutSection({ spindles, planeOf: () => plane, from: -SWATH / 2, to: SWATH / 2, step: 0.25 * MM });
   return (ledgeBetweenPasses(section, { overlapMetres: 3 * IN, way }) ?? Number.NaN) / MM;
 }
 
-/** Trade handbook, "the cut print", check values of M3, each got there by closed form and by simulation. */
+/** Worked example "ledge between passes" (docs/worked-examples.md). */
 describe("the ledge between passes", () => {
   it.each([
     [6, 0, "one-way", 5.64],

@@ -61,7 +61,7 @@ describe("stubble statistics against a reference library", () => {
   });
 });
 
-/** Trade handbook, "learning the offset": rotary, s 2.5 mm, n 10 (estimate). */
+/** Worked example "cutting height, learnt" (docs/worked-examples.md): rotary, s 2.5 mm, n 10 (estimate). */
 describe("the offset of a machine on a turf", () => {
   const visit = (offset: number, ageDays = 0) => ({ offsetMetres: offset / 1000, spreadMetres: 0.0025, count: 10, ageDays });
 

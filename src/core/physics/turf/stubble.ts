@@ -8,7 +8,7 @@ export const OFFSET_SPREAD = {
 } as const;
 /** Older visits fade by this: turf changes with the season. Estimate. */
 const FADE_DAYS = 90;
-/** Fewer readings than this say little about a swath (trade handbook: ten or more). */
+/** Fewer readings than this say little about a swath (common practice: ten or more). */
 export const WANTED_READINGS = 10;
 
 export type Stubble = {
@@ -43,7 +43,7 @@ export type LearntOffset = {
 
 /**
  * The offset of a machine on a turf, learnt from its visits: offset ~ N(0, τ²), visit j with weight 1/(ω² + s²/n), faded by e^(−age/90 d);
- * m = Σw·y/(1/τ² + Σw), v = 1/(1/τ² + Σw), ± √(v + ω²) (estimate, form from the trade handbook). Without a visit: 0 ± √(τ² + ω²).
+ * m = Σw·y/(1/τ² + Σw), v = 1/(1/τ² + Σw), ± √(v + ω²) (estimate). Without a visit: 0 ± √(τ² + ω²).
  */
 export function learnOffset(visits: readonly OffsetVisit[], cutsWith: "rotary" | "reel"): LearntOffset {
   const { betweenMetres, withinMetres } = OFFSET_SPREAD[cutsWith];

@@ -8,10 +8,10 @@ import { predictTipChange } from "./tip-change";
 const inch = (value: number) => value * INCH_METRES;
 const POUNDS_PER_INCH = POUND_FORCE_NEWTONS / INCH_METRES;
 
-/** The handbook's figures use 90 lbf/in for the carcass where its own 16 N/mm is 91.4. */
+/** The worked figures use 90 lbf/in for the carcass where 16 N/mm are 91.4. */
 const CARCASS_ROUNDING_POUNDS_PER_INCH = 2.5;
 
-describe("the trade handbook's tyre figures", () => {
+describe("the worked tyre (docs/worked-examples.md)", () => {
   it("12.0 psi at 60 °F reads 13.8 psi at 95 °F (physics)", () => {
     const warm = pressureAtTemperature({ pressurePascals: 12 * PSI_PASCALS, fromKelvin: toSi(60, "f"), toKelvin: toSi(95, "f") });
     expect(warm / PSI_PASCALS).toBeCloseTo(13.8, 1);
