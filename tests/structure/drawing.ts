@@ -3,7 +3,7 @@ import { CORE_ROOMS, DATA_ROOMS, LAYERS, layerOf, type Room, roomOf, usesOf } fr
 
 type Uses = ReadonlyMap<string, ReadonlySet<string>>;
 
-export const BEGIN = "<!-- made from the imports by `npm run architecture` -->";
+export const BEGIN = "<!-- made by `npm run architecture` -->";
 export const END = "<!-- end of what is made -->";
 
 /** The arrows that no longer way round says already: what a room uses and nothing that it uses does. */

@@ -16,6 +16,15 @@ export function sources(root: string, folder = "src"): string[] {
     .sort();
 }
 
+/** Every unit test beside the sources. */
+export function testsIn(root: string, folder = "src"): string[] {
+  const files = readdirSync(path.join(root, folder), { recursive: true, encoding: "utf8" });
+  return files
+    .map((name) => path.posix.join(folder, name.split(path.sep).join("/")))
+    .filter((file) => /\.test\.tsx?$/.test(file))
+    .sort();
+}
+
 /** What these files import of each other, by the text of their import statements. */
 export function importsOf(root: string, files: readonly string[]): Import[] {
   return files.flatMap((from) => {

@@ -1,8 +1,9 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
+import { againstIn, checkedAgainst, owing } from "./against";
 import { drawing, madePart } from "./drawing";
-import { circles, importsOf, sources } from "./imports";
+import { circles, importsOf, sources, testsIn } from "./imports";
 import { againstOrder, CORE_ROOMS, DATA_ROOMS, LAYERS, layerOf } from "./rooms";
 
 const root = process.cwd();
@@ -73,5 +74,22 @@ describe("docs/architecture.md", () => {
   it("draws what the imports are: `npm run architecture` makes it anew", () => {
     const page = readFileSync(path.join(root, "docs/architecture.md"), "utf8");
     expect(unpadded(madePart(page))).toBe(unpadded(drawing(imports)));
+  });
+});
+
+describe("docs/checked-against.md", () => {
+  const held = againstIn(root, testsIn(root));
+
+  it("tells what the tests are held against: `npm run architecture` makes it anew", () => {
+    const page = readFileSync(path.join(root, "docs/checked-against.md"), "utf8");
+    expect(unpadded(madePart(page))).toBe(unpadded(checkedAgainst(held)));
+  });
+
+  it("most checks and all that is reckoned beside them have a figure of their own; a worked example that is named stands in the docs", () => {
+    expect(owing(held).length).toBeLessThan(15);
+    for (const subject of ["diagnosis", "life", "cut print"]) expect(held.map((one) => one.subject)).toContain(subject);
+    const examples = readFileSync(path.join(root, "docs/worked-examples.md"), "utf8").toLowerCase();
+    for (const { source } of held)
+      for (const [, name] of source.matchAll(/worked example “([^”]+)”/g)) expect(examples).toContain(`## ${name}\n`);
   });
 });

@@ -262,6 +262,7 @@ describe("pass-overlap", () => {
     expect(pass({ acrossMetres: 4 * (width - 10 * IN), passes: 4 }).actions[0]?.code).toBe("wider-passes");
   });
 
+  // @against pass-overlap: area an hour; by hand: spacing × speed × 0.8; 0.005 ha
   it("says what it mows an hour: spacing × speed × 0.8 (by hand: 1.2 m at 2 m/s is 0.69 ha)", () => {
     expect(pass({ acrossMetres: 12, passes: 10, groundMetresPerSecond: 2 }).detail.hectaresPerHour).toBeCloseTo(1.2 * 2 * 0.8 * 0.36, 9);
   });

@@ -145,6 +145,7 @@ describe("turf-condition", () => {
     }
   });
 
+  // @against turf-condition: days until a third has grown; by hand; exact
   it("says how many days until a third has grown: 60 mm at 6 mm a day is 5 (by hand)", () => {
     expect(turf({ growthMetresPerDay: 0.006 }).detail.daysToThird).toBeCloseTo(5, 9);
     expect(turf({ growthMetresPerDay: 0.006 }).actions).toContainEqual({ code: "mow-within", days: 5 });

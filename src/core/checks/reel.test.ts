@@ -407,6 +407,7 @@ describe("rollers and knife", () => {
     expect(saysOf(depth(0.2), "groomer-aggressive")).toBe("not-found");
   });
 
+  // @against reel-cone: a cone by three diameters; by hand; exact
   it("0.010 in end to end is a cone; under scrap it is another reel; more than new is misread", () => {
     const coned = found("reel-cone", triplex, {
       "units.left.leftMetres": 0.1236,

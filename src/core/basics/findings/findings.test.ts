@@ -4,6 +4,7 @@ import { gravest, judgeDeviation, logNormalCdf, measuredLikelihoodRatio } from "
 const ratio = (z: number, u = 0, sides: "one" | "two" = "two") =>
   measuredLikelihoodRatio({ deviation: z, tolerance: 1, standardUncertainty: u, sides });
 
+// @against diagnosis: likelihood ratio of a figure; worked example “likelihood of a figure”; last printed figure
 describe("likelihood ratio of a measured figure", () => {
   /** Worked example "likelihood of a figure" (docs/worked-examples.md), u = 0, two-sided (estimate). */
   it.each([
@@ -35,6 +36,7 @@ describe("likelihood ratio of a measured figure", () => {
   });
 });
 
+// @against diagnosis: normal distribution; Abramowitz and Stegun, table 26.1 (published, from memory); 1e-8
 describe("normal distribution", () => {
   /** Abramowitz & Stegun, table 26.1 (published, from memory). */
   it.each([

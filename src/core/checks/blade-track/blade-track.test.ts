@@ -24,6 +24,7 @@ describe("a blade turned end for end on its shaft", () => {
     expect((found?.bladeMetres ?? 0) * 1000).toBeCloseTo(blade, 9);
   });
 
+  // @against blade-track: shaft and blade told apart; worked example “bent blade or bent shaft” (physics); exact
   it("gives the same blade and shaft whichever end was marked, up to the sign (property)", () => {
     for (let k = 0; k < 50; k++) {
       const [shaft, blade] = [Math.sin(k) * 5, Math.cos(3 * k) * 5];

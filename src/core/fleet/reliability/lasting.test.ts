@@ -44,6 +44,7 @@ const A = { finishedHours: [62, 71, 55, 80, 67], runningHours: [40, 22] };
 const B = { finishedHours: [48, 52, 39, 44], runningHours: [30, 18, 12] };
 const MONEY = { sharpening: 27, fitting: 18, hoursPerEdge: 10 };
 
+// @against life: hours of a lot, which lasts longer, what an hour costs; worked example “lots”; drawn lives; 0.1 h; 0.015 of the currency
 describe("how long a lot lasts", () => {
   const [a, b] = [lifeBelief(A, 60), lifeBelief(B, 60)];
 
@@ -283,6 +284,7 @@ describe("the day something falls due", () => {
 });
 
 describe("does a fix hold", () => {
+  // @against life: share of fixes that come back; worked example “coming back”; 0.0005
   it.each([
     [{ jobs: 0, cameBack: 0 }, [0.08, 0.002, 0.248]],
     [{ jobs: 14, cameBack: 2 }, [0.117, 0.032, 0.238]],

@@ -28,6 +28,7 @@ const workedUnit = withUnit(triplex, {
 });
 
 describe("a unit set up for a height", () => {
+  // @against roller-position: how far a roller is moved for a height; worked example “bench unit” (physics); 0.0005 in
   it("moves the roller its screws are on: 0.500 made up at the rear wants its centre 0.073 in up, and the heel at 0.392 in (worked example)", () => {
     const found = setUpFor({ machine: workedUnit, unit: "left", heightMetres: inch(0.5), withGroomer: false });
     expect([found?.end, (found?.upMetres ?? 0) / INCH_METRES]).toEqual(["rear", expect.closeTo(0.073, 3)]);

@@ -6,6 +6,7 @@ const GRAM_MILLIMETRE = 1e-6;
 
 describe("blade balance", () => {
   /** ISO 21940-11 (published, from memory): U = 9549·G·M/n g·mm, G in mm/s, M in kg, n in r/min. */
+  // @against blade-balance: imbalance a grade allows; ISO 21940-11 (published, from memory); 1e-4, relative
   it.each([
     [16, 1.1, 3200],
     [6.3, 0.9, 3600],
@@ -19,6 +20,7 @@ describe("blade balance", () => {
     expect(permissibleImbalance({ grade: 16, massKilograms: 1.1, radiansPerSecond }) / GRAM_MILLIMETRE).toBeCloseTo(52.5, 1);
   });
 
+  // @against blade-balance: force and frequency of an imbalance; physics: m·r·ω²; 0.5 N
   it("6 g at 255 mm and 3,200 r/min shakes with 172 N, a weight of 17.5 kg 53 times a second (physics)", () => {
     const residual = imbalance({ massKilograms: 0.006, radiusMetres: 0.255 });
     expect(shakingForce({ imbalanceKilogramMetres: residual, radiansPerSecond })).toBeCloseTo(172, 0);

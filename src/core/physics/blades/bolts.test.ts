@@ -5,6 +5,7 @@ import { clampForce, socketsFor } from "./bolts";
 const INCH = 0.0254;
 
 describe("clamp force (published short form, from memory)", () => {
+  // @against blade-fit: clamp force of a bolt; published short form T/(k·d), from memory; 5 lbf
   it("90 lbf·ft on a dry 5/8 in bolt clamps about 8,640 lbf, a third more when oiled", () => {
     const args = { torqueNewtonMetres: toSi(90, "ft-lb"), diameterMetres: 0.625 * INCH };
     const dry = clampForce({ ...args, thread: "dry" });
@@ -14,6 +15,7 @@ describe("clamp force (published short form, from memory)", () => {
   });
 });
 
+// @against blade-fit: which socket fits; sizes by definition (25.4 mm to the inch); 0.005 mm
 describe("socket finder (worked example: bolt, docs/worked-examples.md)", () => {
   const of = (headMetres: number, system: "inch" | "metric", stamped: number) =>
     socketsFor(headMetres).find((one) => one.system === system && one.stamped === stamped);

@@ -3,6 +3,7 @@ import { edgeCost, grindsLeft, scrapReasons, stockToRemove } from "./edge";
 
 const sound = { isCracked: false, isBent: false, isSlotForming: false };
 
+// @against blade-edge: cost of an hour, sharpened or replaced; worked example “edge cost”; exact
 describe("an edge in money (worked example: edge cost, docs/worked-examples.md)", () => {
   it("price 24, sharpening 9, 10 h, 5 sharpenings: 1.15 against 2.40 an hour", () => {
     const { sharpenedPerHour, replacedPerHour } = edgeCost({ price: 24, sharpening: 9, fitting: 0, sharpenings: 5, hoursPerEdge: 10 });
@@ -22,6 +23,7 @@ describe("an edge in money (worked example: edge cost, docs/worked-examples.md)"
 });
 
 describe("what is left of a blade", () => {
+  // @against blade-edge: grinds left of a blade; by hand; exact
   it("counts grinds down to the limit line, the nick of today first (by hand)", () => {
     // 60 mm wide, 50 mm least, a 1.5 mm nick takes 2 mm now; 8 mm left at 2 mm a grind: 4.
     expect(stockToRemove(0.0015)).toBeCloseTo(0.002, 12);

@@ -14,6 +14,7 @@ const blade = (id: string, x: number, y: number, length = 17): SweptBlade => ({
 /** Worked example "blade layout" (docs/worked-examples.md; physics): three blades of 17 in, the middle one ahead. */
 const three = [blade("left", -16.2, 20), blade("middle", 0, 26.5), blade("right", 16.2, 20)];
 
+// @against blade-overlap: overlap straight ahead and in a crab; worked example “blade layout” (physics); 0.005 in
 describe("overlap across travel", () => {
   it("is 0.80 in straight ahead, on both sides", () => {
     const gaps = straightOverlaps(three);
@@ -49,6 +50,7 @@ describe("overlap across travel", () => {
   });
 });
 
+// @against blade-overlap: radii at which a strip stands; worked example “blade layout” (physics); 1 in
 describe("overlap in a turn", () => {
   it("is under 6 mm for radii from 38 to 241 in, a strip from 42 to 159, worst −0.455 in at 66", () => {
     const [band, ...others] = badRadii({ blades: three, side: 1, limitMetres: 0.006 });

@@ -7,6 +7,7 @@ const deg = (radians: number) => (radians * 180) / Math.PI;
 const blade = { lengthMetres: 21, widthMetres: 2.5 };
 const pair = (sense: TimedPair["sense"]): TimedPair => ({ one: blade, other: blade, centresMetres: 17, sense });
 
+// @against blade-timing: smallest distance over a turn; closed form, and moving the rectangles; 0.0005 in
 describe("two geared blades that turn the same way", () => {
   it.each([
     [90, 0.383],

@@ -49,6 +49,7 @@ function planned(problem: Parameters<typeof planTurns>[0]) {
   return result.plan;
 }
 
+// @against deck-level: side, rake, residual, exact and rounded turns, rulers after; worked example “level deck”; half of the last printed figure
 describe("the worked deck", () => {
   const deck = fitted(READINGS);
 
@@ -82,6 +83,7 @@ describe("the worked deck", () => {
 });
 
 describe("plane fit", () => {
+  // @against deck-level: plane through 24 noisy readings; ml-matrix, QR decomposition; 1e-12
   it("agrees with a reference library's QR on 24 noisy readings", () => {
     const heights = Array.from({ length: 24 }, (_, k) => {
       const x = Math.cos(k * 2.4) * (0.2 + 0.02 * k);

@@ -7,6 +7,7 @@ const of = (input: DipstickInput) => {
 };
 
 /** Worked example "dipstick" (docs/worked-examples.md): a rod marked at cover face to shaft top; the rest by hand. */
+// @against gearbox-inspection: marks of a dipstick; worked example “dipstick”; exact
 describe("a dipstick", () => {
   it("of 57 and 95 mm is 92 mm long, full 35 mm and low 29 mm up from its tip", () => {
     expect(of({ coverToShaftTopMetres: 0.057, coverToFloorMetres: 0.095 })).toEqual({

@@ -18,6 +18,7 @@ const perSecond = (rpm: number) => (rpm * 2 * Math.PI) / 60;
 const rpm = (radiansPerSecond: number) => (radiansPerSecond * 60) / (2 * Math.PI);
 const feetPerMinute = (metresPerSecond: number) => metresPerSecond / 0.00508;
 
+// @against tip-speed: tip speed and its limit of 19,000 ft/min; physics: π·d·n; the limit published, from memory; 1 ft/min
 describe("tip speed (the limit published, from memory)", () => {
   it.each([
     [20.5, 3400, 18_247],
@@ -48,6 +49,7 @@ describe("from engine to edge", () => {
     expect(spindleSpeed({ engine: 3000, drivePitchMetres: 0.1, drivenPitchMetres: 0.1, toothRatio: 1.5 })).toBeCloseTo(4500, 9);
   });
 
+  // @against tip-speed: lift left at a lower speed; fan laws (published); 0.5 %
   it("from 3,400 down to 2,900 leaves 73 % of the pressure under the sail (published: fan laws)", () => {
     const { flow, pressure, power } = liftLeft({ now: 2900, rated: 3400 });
     expect(pressure).toBeCloseTo(0.73, 2);
@@ -55,6 +57,7 @@ describe("from engine to edge", () => {
     expect(droopOf({ noLoad: 3400, loaded: 2900 })).toBeCloseTo(0.147, 3);
   });
 
+  // @against ground-speed: bite of an edge; physics: v/(edges · n); 0.005 in
   it("6 mph, 3,000 r/min, two edges: a bite of 1.06 in (physics)", () => {
     expect(bite({ groundMetresPerSecond: toSi(6, "mph"), edges: 2, radiansPerSecond: perSecond(3000) }) / 0.0254).toBeCloseTo(1.06, 2);
   });

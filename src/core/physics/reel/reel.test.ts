@@ -60,6 +60,7 @@ const UNIT: SideView = {
   heel: at(-0.9, 0.42),
 };
 
+// @against bedknife-attitude: height, tilt and heel of a unit on its rollers; worked example “bench unit” (physics); 0.0005 in, 0.005°
 describe("a unit on its rollers", () => {
   it("stands level at 0.500 in; its front roller 0.060 lower raises it to 0.533 and tips it 0.55° nose up (worked example)", () => {
     const level = stanceOf(UNIT);
@@ -121,6 +122,7 @@ describe("a unit on its rollers", () => {
     expect(stanceOf(turned)?.heelMetres).toBeCloseTo(stanceOf(UNIT)?.heelMetres ?? 0, 12);
   });
 
+  // @against roller-clean: how far a pack raises the cut; worked example “bench unit” (physics); 0.005 mm
   it("a share p of 0.548 of what the front roller moves reaches the edge; 1 mm of pack raises it by 0.55 (worked example)", () => {
     expect(edgeShare(UNIT)).toBeCloseTo(0.548, 3);
     const packed = stanceOf(laidOn(UNIT, { front: 0.001 }));
@@ -151,6 +153,7 @@ describe("crests", () => {
     expect(inches(scalpingRadius(over(5.25))?.radiusMetres)).toBeCloseTo(26.4, 1);
   });
 
+  // @against bedknife-attitude: crests that are scalped; closed form: sagitta of a circle; 1e-12 m
   it("stands as high as the sagitta of a circle through both rollers' centres (closed form, equal radii)", () => {
     const [radius, w, r] = [inch(60), inch(6.5), inch(1.25)];
     const exact = radius + r - Math.sqrt((radius + r) ** 2 - (w / 2) ** 2);
@@ -187,6 +190,7 @@ describe("crests", () => {
 
 const mph = (value: number) => toSi(value, "mph");
 
+// @against reel-speed: clip; published: mph · 1056/(blades · r/min); 1e-9 in
 describe("clip", () => {
   it.each([
     [4, 11, 1000, 0.384],
@@ -246,6 +250,7 @@ describe("clip", () => {
     expect(rippleRise({ heightMetres: 1, clipMetres: 0.5 })).toBeCloseTo(0.118, 3);
   });
 
+  // @against reel-speed: how far ripples rise; 100,000 leaves counted one by one; 1e-6
   it("the mean rise is the leaves' own, counted one by one (reference: 100,000 leaves)", () => {
     const leaves = 100_000;
     let sum = 0;
@@ -254,6 +259,7 @@ describe("clip", () => {
   });
 });
 
+// @against reel-speed: what made ripples of a spacing; worked example “ripples” (spacings by geometry); 0.05 mm; 0.005 of a probability
 describe("ripples read back", () => {
   /** Worked example "ripples" (docs/worked-examples.md). */
   const MACHINE: RippleMachine = {
@@ -379,6 +385,7 @@ describe("contact", () => {
     }
   });
 
+  // @against reel-contact: turns that bring the knife to its gap; by hand: gap over throw; exact
   it("turns the adjuster by what the feeler shows over the middle of the wanted gap", () => {
     const turn = { throwMetres: 0.0005, gapMetres: 0.0001 };
     expect(contactTurn({ school: "no-contact", ...turn })).toBeCloseTo((0.0001 - (GAP_METRES.least + GAP_METRES.most) / 2) / 0.0005, 9);
@@ -393,6 +400,7 @@ const M5: LaidUnit[] = [
 ];
 
 describe("layout", () => {
+  // @against unit-layout: crab and radius at which a strip opens; worked example “layout of units” (physics); 0.005°, 0.05 in
   it("M5: a strip opens from 3.12° of crab, and in turns under 66.1 in, at worst 2.67 in at 39.2 (worked example)", () => {
     expect(inches(leastShared(unitOverlaps(M5))?.overlapMetres)).toBeCloseTo(2.4, 9);
     expect(degrees(crabThatOpens(M5))).toBeCloseTo(3.12, 2);
@@ -434,6 +442,7 @@ describe("layout", () => {
     }
   });
 
+  // @against unit-layout: overlap in a turn; 400 points a knife moved round; 1e-4 m
   it("covers in a turn what points of the knife sweep, sampled (reference: 400 points a knife)", () => {
     const yawed = M5.map((unit, k) => ({ ...unit, yawRadians: (k - 2) * 0.02 }));
     for (const radius of [1.2, 2, 4]) {
@@ -461,12 +470,14 @@ describe("layout", () => {
 });
 
 describe("squaring, grinding, wear", () => {
+  // @against roller-square: turns that square a roller; by hand: gap over throw; exact
   it("turns the end that hangs clear by the whole difference", () => {
     const { end, turns } = squaringTurn({ leftGapMetres: 0.0002, rightGapMetres: 0, throwMetres: 0.001 });
     expect([end, turns]).toEqual(["left", expect.closeTo(0.2, 12)]);
     expect(squaringTurn({ leftGapMetres: 0, rightGapMetres: 0.0001, throwMetres: 0.001 }).end).toBe("right");
   });
 
+  // @against reel-edge: in-feeds and passes of a grind; worked example “grind”; exact
   it("plans in-feeds and passes: 0.2 mm deep is 5 in-feeds, on the top 10 passes, on the front 5 (worked example)", () => {
     expect(planGrind({ face: "top", depthMetres: 0.0002 })).toMatchObject({ inFeeds: 5, passes: 10 });
     expect(planGrind({ face: "front", depthMetres: 0.0002 })).toMatchObject({ inFeeds: 5, passes: 5 });

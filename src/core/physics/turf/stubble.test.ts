@@ -32,6 +32,7 @@ describe("stubble heights", () => {
 });
 
 /** Against a reference library of statistics that the core does not use (jStat). */
+// @against cutting-height: mean, spread, Student’s t; jStat; 0.005 of t at 95 %
 describe("stubble statistics against a reference library", () => {
   it("t is its 97.5 % point for every number of degrees to 200", () => {
     for (let degrees = 1; degrees <= 200; degrees++)
@@ -62,6 +63,7 @@ describe("stubble statistics against a reference library", () => {
 });
 
 /** Worked example "cutting height, learnt" (docs/worked-examples.md): rotary, s 2.5 mm, n 10 (estimate). */
+// @against cutting-height: offset learnt from visits; worked example “cutting height, learnt”; 0.005 mm
 describe("the offset of a machine on a turf", () => {
   const visit = (offset: number, ageDays = 0) => ({ offsetMetres: offset / 1000, spreadMetres: 0.0025, count: 10, ageDays });
 

@@ -11,6 +11,8 @@ const POUNDS_PER_INCH = POUND_FORCE_NEWTONS / INCH_METRES;
 /** The worked figures use 90 lbf/in for the carcass where 16 N/mm are 91.4. */
 const CARCASS_ROUNDING_POUNDS_PER_INCH = 2.5;
 
+// @against tyre-pressure: pressure at another temperature; physics: pressure goes as absolute temperature; 0.05 psi
+// @against tyre-pressure: stiffness and sag of a tyre; worked example “tyre” (estimate); 2.5 lbf/in, 1 %
 describe("the worked tyre (docs/worked-examples.md)", () => {
   it("12.0 psi at 60 °F reads 13.8 psi at 95 °F (physics)", () => {
     const warm = pressureAtTemperature({ pressurePascals: 12 * PSI_PASCALS, fromKelvin: toSi(60, "f"), toKelvin: toSi(95, "f") });
