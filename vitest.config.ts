@@ -13,7 +13,13 @@ export default defineConfig({
     // Enumerations and small trials take seconds on a slow machine; none is a measure of speed.
     testTimeout: 180_000,
     hookTimeout: 180_000,
-    include: ["src/**/*.test.ts", "src/**/*.test.tsx", "tests/core/**/*.test.ts", "tests/data/**/*.test.ts", "tests/structure/**/*.test.ts"],
+    include: [
+      "src/**/*.test.ts",
+      "src/**/*.test.tsx",
+      "tests/core/**/*.test.ts",
+      "tests/data/**/*.test.ts",
+      "tests/structure/**/*.test.ts",
+    ],
     environment: "node",
     globalSetup: ["./tests/own-temporary.ts"],
     // Browser tests have not begun: both processors of a small machine are free.

@@ -4,7 +4,7 @@ import { CHECKS, type CheckId } from "@/core/catalogue";
 import { worksheetById } from "@/core/checks";
 import { type Machine, machineSchema } from "@/core/machine";
 import { FLEET } from "@/core/machine/examples/fleet";
-import { CAREFUL, type Fault, putIn, readingsOf, soundState } from "@/core/simulator";
+import { CAREFUL, type Fault, putIn, readingsOf, soundState, unlistedFault } from "@/core/simulator";
 import { answerUsual, answerYes, BASE, cutAlike, open, putBack, sitDown, twinOf } from "./helpers";
 
 /**
@@ -251,5 +251,72 @@ for (const [k, walk] of WALKS.entries()) {
     await page.getByRole("button", { name: "Close the job" }).click();
     await expect(page.getByText("Closed, proved.")).toBeVisible();
     console.log(`walk ${k + 1}: ${way}`);
+  });
+}
+
+/** Faults of no table: a bent frame, a weak pump. Nothing of ours is there to be found. */
+const OUTSIDE = [
+  {
+    told: "a ledge between passes from a bent frame",
+    of: "zt-2",
+    symptoms: ["step-between-passes"],
+    contexts: [],
+    fault: unlistedFault("unlisted-side", 1),
+  },
+  {
+    told: "ripples from a weak pump of the reels",
+    of: "rt-2",
+    symptoms: ["ripples"],
+    contexts: [],
+    fault: unlistedFault("unlisted-reel-speed", 1),
+  },
+] as const;
+/** Looks enough to go through everything that speaks of such a complaint. */
+const MOST_LOOKS = 16;
+
+for (const [k, walk] of OUTSIDE.entries()) {
+  test(`${walk.told}, which no table has: nothing is said to be found`, async ({ page }) => {
+    test.slow();
+    const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber.toLowerCase() === walk.of)?.machine);
+    await sitDown(page);
+    const opened = await page.request.post("/api/v1/complaints", {
+      headers: { origin: BASE },
+      data: {
+        who: "AK",
+        machineId: await twinOf(page, walk.of, `${walk.of.toUpperCase()}U${k}`),
+        words: walk.told,
+        saidBy: "TV",
+        looks: { symptoms: walk.symptoms, contexts: walk.contexts, denied: [] },
+      },
+    });
+    expect(opened.status(), await opened.text()).toBe(201);
+    const { jobId } = await opened.json();
+    await open(page, `/jobs/${jobId}`);
+    const suggested: string[] = [];
+    for (let step = 0; step < MOST_LOOKS; step++) {
+      await page.waitForTimeout(250);
+      await expect(page.getByText(/^Found: /), suggested.join(" → ")).toHaveCount(0);
+      await expect(page.getByText("found", { exact: true }), suggested.join(" → ")).toHaveCount(0);
+      const title = ((await inHand(page).getByRole("heading", { level: 2 }).first().textContent()) ?? "").trim();
+      suggested.push(title);
+      const before = await lines(page).count();
+      const checkId = ids.get(title);
+      if (title === "Make it safe") {
+        await answerYes(page);
+        await page.getByRole("button", { name: /confirm:/ }).click();
+      } else if (checkId) {
+        await read(page, { jobId, machine, checkId, key: `outside ${k}`, faults: [walk.fault], take: suggested.length });
+        await page.reload();
+      } else {
+        const again = inHand(page).getByRole("button", { name: "Still so" });
+        if (title !== "Fix" || !(await again.isVisible())) break;
+        await again.click();
+      }
+      await expect.poll(() => lines(page).count(), { message: suggested.join(" → ") }).toBeGreaterThan(before);
+    }
+    console.log(`outside ${k + 1}: ${suggested.join(" → ")}`);
+    expect(suggested.filter((title) => ids.has(title)).length).toBeGreaterThan(0);
+    // A sure reading, and what it is likeliest to come of, are two sentences.
+    await expect(page.getByText(/likeliest/i).first()).toBeVisible();
   });
 }
