@@ -149,6 +149,8 @@ async function read(
   const sent = await page.request.post(`/api/v1/jobs/${args.jobId}/takes`, {
     headers: { origin: BASE },
     data: { who: "AK", checkId, readings, asTyped: {} },
+    // A line left open while a page was drawn may be closed by then.
+    maxRetries: 2,
   });
   expect(sent.status(), `${checkId}: ${await sent.text()}`).toBe(201);
 }
