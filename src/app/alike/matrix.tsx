@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { ALIKE_WITHIN, type UnitProperty } from "@/core/checks";
 import type { Alike, FleetUnit } from "@/data/checks/units-alike";
-import { PROPERTY_WORDS } from "@/ui/checks/unit-match";
+import { PROPERTY_WORDS } from "@/ui/checks/unit-match/property-words";
 import { PropertyValue } from "@/ui/checks/unit-match/value";
 import { useSeat } from "@/ui/person";
 import { dateOnly } from "@/ui/time";

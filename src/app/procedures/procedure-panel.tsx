@@ -8,6 +8,7 @@ import { useDraft } from "@/ui/draft";
 import { ReasonForm } from "@/ui/reason-form";
 import { dateOnly } from "@/ui/time";
 import { usePost } from "@/ui/use-post";
+import { labelOfCheck } from "@/ui/words/diagnosis";
 
 type Version = ProcedureVersion & { jobs: ReturnType<typeof jobsBy> };
 
@@ -29,9 +30,7 @@ export function ProcedurePanel({ versions }: { versions: readonly Version[] }) {
             </span>
           </p>
           <p className="max-w-[60rem] whitespace-pre-wrap">{last.procedure.body}</p>
-          <p className="text-sm text-soft">
-            At: {last.procedure.checks.map((id) => CHECKS.find((one) => one.id === id)?.label ?? id).join(", ")}
-          </p>
+          <p className="text-sm text-soft">At: {last.procedure.checks.map(labelOfCheck).join(", ")}</p>
           {withdrawn.map((one) => (
             <p key={one.version} className="border-l-4 border-mark pl-2">
               Version {one.version} was withdrawn by {one.withdrawn?.who}: {one.withdrawn?.reason}.{" "}

@@ -1,6 +1,5 @@
-import { CHECKS } from "@/core/catalogue";
 import type { CutGrade, ProofGap } from "@/core/job/jobs";
-import { labelOfSymptom } from "./diagnosis";
+import { labelOfCheck, labelOfSymptom } from "./diagnosis";
 import { VERDICT_WORDS } from "./quantities";
 import { sayDoubts } from "./state";
 
@@ -11,23 +10,21 @@ export const GRADE_WORDS: Record<CutGrade, string> = {
   "not-cured": "not cured",
 };
 
-const checkLabel = (id: string) => CHECKS.find((check) => check.id === id)?.label ?? id;
-
 /** What is missing for the word "proved", as a sentence. */
 export function sayGap(gap: ProofGap): string {
   switch (gap.code) {
     case "nothing-changed":
       return "Nothing was out and nothing was changed: there is nothing a cut could prove.";
     case "not-read-again":
-      return `${checkLabel(gap.check)}: read again after the change.`;
+      return `${labelOfCheck(gap.check)}: read again after the change.`;
     case "read-before-cut":
-      return `${checkLabel(gap.check)}: read before anything was cut since the fix. Cut, then read it.`;
+      return `${labelOfCheck(gap.check)}: read before anything was cut since the fix. Cut, then read it.`;
     case "still-out":
-      return `${checkLabel(gap.check)}: ${VERDICT_WORDS[gap.verdict].toLowerCase()}, not in tolerance.`;
+      return `${labelOfCheck(gap.check)}: ${VERDICT_WORDS[gap.verdict].toLowerCase()}, not in tolerance.`;
     case "stale":
-      return `${checkLabel(gap.check)}: something was changed after it was read.`;
+      return `${labelOfCheck(gap.check)}: something was changed after it was read.`;
     case "provisional":
-      return `${checkLabel(gap.check)}: rests on something missing (provisional).`;
+      return `${labelOfCheck(gap.check)}: rests on something missing (provisional).`;
     case "no-test-cut":
       return "No test cut.";
     case "test-cut-older-than-change":

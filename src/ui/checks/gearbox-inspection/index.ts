@@ -2,6 +2,7 @@ import type { gearboxInspection } from "@/core/checks/gearbox-inspection";
 import { coming } from "../coming";
 import type { Face } from "../face";
 import { length, lower, placeIn, sayMarks, unread } from "../shared";
+import { states } from "./states";
 
 /** What this worksheet says. */
 export const face: Face<typeof gearboxInspection> = {
@@ -35,32 +36,7 @@ export const face: Face<typeof gearboxInspection> = {
   problems: {
     "unknown-gearbox": (i) => `This machine has no gearbox called “${i.place}”.`,
   },
-  states: {
-    clean: "clean",
-    unworn: "unworn",
-    dry: "dry",
-    smooth: "smooth",
-    none: "none",
-    straight: "pin straight",
-    whole: "whole",
-    sound: "sound",
-    worn: "worn",
-    chipped: "tooth chipped",
-    broken: "broken",
-    bent: "bent",
-    sheared: "pin sheared",
-    fine: "fine metal in the oil",
-    chips: "chips in the oil",
-    rough: "rough",
-    weeps: "seal weeps",
-    runs: "seal runs",
-    grooved: "shaft grooved under the seal",
-    milky: "oil milky",
-    burnt: "oil burnt",
-    "oil-near": "oil near a limit",
-    "oil-high": "oil too high",
-    "oil-low": "oil low",
-  },
+  states,
   figures: {
     "oil-depth": "Cover down to the oil",
   },

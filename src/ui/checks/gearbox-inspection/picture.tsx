@@ -6,8 +6,8 @@ import { GearboxDrawing } from "@/drawings/gearbox";
 import { type BoxPart, gearboxScene } from "@/drawings/gearbox/scene";
 import type { PictureArgs } from "../face";
 import { Framed } from "../framed";
-import { length } from "../shared";
-import { sayState } from "../words";
+import { length, stateIn } from "../shared";
+import { states } from "./states";
 
 const SAID = ["teeth", "pin", "bearings", "seal"] as const satisfies readonly BoxPart[];
 
@@ -31,7 +31,7 @@ export function Picture({ machine, readings, assessment, system }: PictureArgs) 
       parts: [
         ...SAID.flatMap((part) => {
           const code = own?.[part];
-          return code === undefined ? [] : [{ part, words: named(part, sayState("gearbox-inspection", code)), isOff: isOff(id, code) }];
+          return code === undefined ? [] : [{ part, words: named(part, stateIn({ states }, code)), isOff: isOff(id, code) }];
         }),
         ...(oil === undefined
           ? []

@@ -4,6 +4,7 @@ import { coming } from "../coming";
 import type { Face } from "../face";
 import { placeIn } from "../shared";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
+import { states } from "./states";
 
 /** A turn of the adjuster as far as it can be told, else step by step. */
 function turnWords(turns: number | undefined): string {
@@ -55,21 +56,7 @@ export const face: Face<typeof reelContact> = {
       `Blade ${i.blade}, ${i.along}, came out worse than what was given as the worst of all blades. One of both is wrong.`,
     "more-blades-than-reel": (i) => `This reel has ${i.blades} blades. A trial of one more is of another reel.`,
   },
-  states: {
-    right: "right",
-    tight: "too tight",
-    "everywhere-loose": "loose all along",
-    "one-end": "loose at one end",
-    hollow: "loose in the middle",
-    crowned: "loose at both ends",
-    "one-blade": "one reel blade does not reach",
-    mixed: "uneven along the knife",
-    "in-part": "off where it was read, not read all along",
-    "will-not-cut": "will not cut however close",
-    "bearing-lifts": "reel bearing lifts",
-    "gap-near": "gap near its limits",
-    "held-elsewhere": "stiff, and not by the knife",
-  },
+  states,
   figures: { "gap-left": "Gap, left", "gap-middle": "Gap, middle", "gap-right": "Gap, right" },
   isPlanless: true,
   picture: coming(() => import("./picture").then(({ Picture }) => Picture)),

@@ -7,7 +7,7 @@ import { ContactGrid } from "@/drawings/contact-grid";
 import type { PictureArgs } from "../face";
 import { Waiting } from "../framed";
 import { stateIn } from "../shared";
-import { face } from "./index";
+import { states } from "./states";
 
 const SCHOOL_WORDS = { "no-contact": "Without contact", "light-contact": "Light contact", "firm-contact": "Firm contact" } as const;
 
@@ -58,7 +58,7 @@ export function Picture({ machine, readings, assessment }: PictureArgs) {
                     <td>
                       {contact.bySchool[school] === "even"
                         ? "right"
-                        : stateIn(face, contact.bySchool[school] === "everywhere-tight" ? "tight" : contact.bySchool[school])}
+                        : stateIn({ states }, contact.bySchool[school] === "everywhere-tight" ? "tight" : contact.bySchool[school])}
                     </td>
                   </tr>
                 ))}

@@ -8,7 +8,6 @@ import { UnitSwath } from "@/drawings/unit-swath";
 import type { PictureArgs } from "../face";
 import { length, lower, placeIn } from "../shared";
 import { STRAIGHT, sayWay, WaySliders, wayCrab, wayRadius } from "../way-sliders";
-import { face } from "./index";
 
 /** The sheet's own layout stands there before anything is read; turn and crab by slider show where a strip opens. */
 export function Picture({ machine, assessment, system }: PictureArgs) {
@@ -27,7 +26,7 @@ export function Picture({ machine, assessment, system }: PictureArgs) {
         {said}:{" "}
         {least &&
           (least.overlapMetres < 0
-            ? `strip of ${length(-least.overlapMetres, system)} between ${lower(placeIn(face, machine, least.between.join(":")))}`
+            ? `strip of ${length(-least.overlapMetres, system)} between ${lower(placeIn({}, machine, least.between.join(":")))}`
             : `${length(least.overlapMetres, system)} shared at least`)}
       </p>
       <div className="grid min-h-0 flex-1 place-items-center p-2">

@@ -1,22 +1,8 @@
-import type { Property, unitMatch } from "@/core/checks/unit-match";
+import type { unitMatch } from "@/core/checks/unit-match";
 import { coming } from "../coming";
 import type { Face } from "../face";
 import { noSuchUnit, sayUnits, unitIn, unitUnread } from "../unit-words";
-
-/** How a property is called. */
-export const PROPERTY_WORDS: Record<Property, string> = {
-  blades: "Blades",
-  diameterMetres: "Reel diameter",
-  knife: "Bedknife",
-  knifeMetres: "Knife thickness",
-  knifeLeftMetres: "Front face left",
-  frontRoller: "Front roller",
-  rearRoller: "Rear roller",
-  hole: "Bracket hole",
-  facing: "Bracket faces",
-  groomer: "Groomer or brush",
-  benchMetres: "Bench height",
-};
+import { PROPERTY_WORDS } from "./property-words";
 
 /** What this worksheet says. */
 export const face: Face<typeof unitMatch> = {

@@ -4,7 +4,7 @@ import type { MatchDetail } from "@/core/checks";
 import { unitsAcross } from "@/core/machine";
 import type { PictureArgs } from "../face";
 import { Waiting } from "../framed";
-import { PROPERTY_WORDS } from "./index";
+import { PROPERTY_WORDS } from "./property-words";
 import { PropertyValue } from "./value";
 
 /** Units across, properties down; whatever differs from most of them stands out, by a frame and a word as well as by ink. */

@@ -17,12 +17,12 @@ import type { PanelInHand } from "../use-panel";
 
 // Each panel comes when it is opened: the first load is what the worksheet needs.
 const SafePanel = dynamic(() => import("../safe/safe-panel").then((module) => module.SafePanel));
-const FixPanel = dynamic(() => import("./fix-panel").then((module) => module.FixPanel));
+const FixPanel = dynamic(() => import("../fix/fix-panel").then((module) => module.FixPanel));
 const PutBackPanel = dynamic(() => import("../safe/put-back-panel").then((module) => module.PutBackPanel));
 const HeldPanel = dynamic(() => import("../safe/held-panel").then((module) => module.HeldPanel));
 const HandoverPanel = dynamic(() => import("../close/handover-panel").then((module) => module.HandoverPanel));
-const CutPanel = dynamic(() => import("../close/end-panels").then((module) => module.CutPanel));
-const ClosePanel = dynamic(() => import("../close/end-panels").then((module) => module.ClosePanel));
+const CutPanel = dynamic(() => import("../close/cut-panel").then((module) => module.CutPanel));
+const ClosePanel = dynamic(() => import("../close/close-panel").then((module) => module.ClosePanel));
 const FormDesk = dynamic(() => import("./form-desk").then((module) => module.FormDesk), { loading: () => <DeskComing /> });
 const LookPanel = dynamic(() => import("../case/look-panel").then((module) => module.LookPanel));
 const CausePanel = dynamic(() => import("../case/cause-panel").then((module) => module.CausePanel));

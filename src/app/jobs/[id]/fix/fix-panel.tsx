@@ -1,13 +1,9 @@
 "use client";
 
 import { useMemo } from "react";
-import { emptyTable, table } from "@/core/basics/tables";
-import { formatTurns, fromSi, parseQuantity, shownUnit, toSi, type UnitSystem } from "@/core/basics/units";
+import { fromSi, parseQuantity, shownUnit } from "@/core/basics/units";
 import { CHECKS, EVENTS, FIX_CAUTIONS, FIX_LABELS, FIXES, type FixRow, GRINDS_KNIFE, isByUnit, SPINS_REEL } from "@/core/catalogue";
-import type { DeckDetail, TyreDetail } from "@/core/checks";
 import type { WorkUp } from "@/core/diagnosis";
-import { offBench } from "@/core/job/status";
-import { reelBladesOf, unitSheetOf } from "@/core/machine";
 import { isIncredibleTorque } from "@/core/physics/blades/bolts";
 import type { JobView } from "@/data/job/job-view";
 import { TextField } from "@/ui/choice";
@@ -16,32 +12,22 @@ import { useSeat } from "@/ui/person";
 import { walkOnEnter } from "@/ui/walk";
 import { sayCautions } from "@/ui/words/cautions";
 import { sayIssue, sayQuantityIssue } from "@/ui/words/issues";
-import { placeName, show } from "@/ui/words/quantities";
+import { show } from "@/ui/words/quantities";
 import type { Act } from "../act";
 import { causesOffered, suspectedCauses } from "../case/causes";
 import { SecondLook } from "../case/second-look";
 import type { PanelId } from "../panel-id";
 import { Cautions, SafeGate } from "../safe/gate";
-import { isSafeFor, latestTake } from "../steps";
+import { isSafeFor } from "../steps";
 import { Trouble } from "../trouble";
-import { GrindTally, type GroundDraft, groundOf, NO_GROUND, type ReelKnown } from "./grind-tally";
+import { FigureInput } from "./figure-input";
+import { EMPTY, type FixDraft } from "./fix-draft";
+import { figuresOf, plannedTurns, pressureTargets } from "./fix-figures";
+import { guideOf, reelKnown, troubleWithUnits, unitsAccused } from "./fix-units";
+import { groundOf, NO_GROUND } from "./grind-draft";
+import { GrindTally } from "./grind-tally";
 
 const fixRows: readonly FixRow[] = FIXES;
-
-type FixDraft = {
-  cause: string;
-  fix: string;
-  words: string;
-  parts: string;
-  torque: string;
-  torqueHow: "" | "wrench" | "by-feel";
-  turns: Record<string, string>;
-  pressures: Record<string, string>;
-  /** Of a machine with several units: those it was done on. */
-  units?: string[];
-  ground?: GroundDraft;
-};
-const EMPTY: FixDraft = { cause: "", fix: "", words: "", parts: "", torque: "", torqueHow: "", turns: {}, pressures: {} };
 
 /** What was done: the cause it is for, the fix of the tables, and its figures before and after. */
 export function FixPanel({
@@ -305,182 +291,4 @@ export function FixPanel({
       <Trouble act={act} />
     </form>
   );
-}
-
-/** The reel of the one unit that is ground: by its sheet, and as its ends were measured last in this job. */
-function reelKnown(view: JobView, doneOn: readonly string[]): ReelKnown {
-  const { machine } = view.machine;
-  const unit = doneOn[0] ?? machine.units[0]?.id ?? "";
-  const take = latestTake(view, "reel-cone");
-  // Ground since, its ends are no longer as they were measured.
-  const stands = take?.stale.every(({ place }) => place !== undefined && place !== unit) === true;
-  const figures = stands ? take.result.figures : [];
-  const read = (id: string) => figures.find((one) => one.id === id && one.place === unit)?.value;
-  const [taperMetres, smallestMetres] = [read("taper"), read("smallest-diameter")];
-  const scrapMetres = unitSheetOf(machine, unit).reel?.scrapDiameterMetres;
-  return {
-    blades: reelBladesOf(machine, unit),
-    ...(scrapMetres === undefined ? {} : { scrapMetres }),
-    ...(taperMetres === undefined ? {} : { taperMetres }),
-    ...(smallestMetres === undefined ? {} : { smallestMetres }),
-  };
-}
-
-/** Why the ticked units cannot be written down so; the server asks the same. */
-function troubleWithUnits(args: { view: JobView; row: FixRow; doneOn: readonly string[]; hasTally: boolean }): string | undefined {
-  const { view, row, doneOn, hasTally } = args;
-  if (hasTally && doneOn.length !== 1) return sayIssue({ code: "one-knife-a-tally" }, "metric");
-  const [off] = row.state === "bench" ? offBench(view.machineState, doneOn) : [];
-  return off === undefined
-    ? undefined
-    : sayIssue({ code: "not-on-bench", place: placeName(view.machine.machine, off).toLowerCase() }, "metric");
-}
-
-/** Units at which readings of this job found the cause. */
-function unitsAccused(view: JobView, cause: string): string[] {
-  const units = view.machine.machine.units.map(({ id }) => id);
-  const places = view.takes
-    .filter(({ stale }) => stale.length === 0)
-    .flatMap(({ result }) =>
-      result.findings.filter(({ causes = [] }) => causes.some((one) => one.cause === cause)).map(({ place }) => place),
-    );
-  return units.filter((unit) => places.includes(unit));
-}
-
-const GUIDES: Readonly<Record<string, PanelId>> = table({
-  "rebuild-gearbox": "box",
-  "reseal-gearbox": "box",
-  "replace-pin": "box",
-  "sharpen-blades": "blade",
-  "replace-blades": "blade",
-  "balance-blades": "blade",
-  "refit-blades": "blade",
-  "replace-bearings": "spindle",
-  "replace-shaft": "spindle",
-  "repair-shell": "deck",
-});
-
-/** The guided round that a fix is made by, where this machine has one. */
-function guideOf(fix: string, view: JobView): PanelId | undefined {
-  const guide = GUIDES[fix];
-  if (guide === "box") return view.boxes.length > 0 ? guide : undefined;
-  if (guide === "deck") return view.deck.next ? guide : undefined;
-  return guide;
-}
-
-function FigureInput({
-  id,
-  label,
-  unit,
-  value,
-  trouble,
-  onChange,
-}: {
-  id: string;
-  label: string;
-  unit: string;
-  value: string;
-  trouble?: string | undefined;
-  onChange: (text: string) => void;
-}) {
-  return (
-    <div className="py-0.5">
-      <div className="grid grid-cols-[1fr_9rem] items-center gap-2">
-        <label htmlFor={id}>{label}</label>
-        <div className="relative">
-          <input
-            id={id}
-            className="input num pr-12 text-right"
-            value={value}
-            autoComplete="off"
-            aria-invalid={trouble !== undefined}
-            aria-describedby={trouble ? `${id}-trouble` : undefined}
-            onChange={(event) => onChange(event.target.value)}
-          />
-          <span className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-sm text-soft">{unit}</span>
-        </div>
-      </div>
-      {trouble && (
-        <p id={`${id}-trouble`} className="trouble" role="alert">
-          {trouble}
-        </p>
-      )}
-    </div>
-  );
-}
-
-/** The turns the last level asked for, as they would be typed. */
-/** Of a hanger whose sheet says nothing of its turns the plan is in lengths: how many it took is for whoever turned it to say. */
-const isInLengths = (view: JobView, hangerId: string): boolean =>
-  view.machine.machine.deck?.hangers.find(({ id }) => id === hangerId)?.liftPerTurnMetres === undefined;
-
-function plannedTurns(view: JobView): Record<string, string> {
-  const plan = (latestTake(view, "deck-level")?.result.detail as DeckDetail | undefined)?.plan;
-  return Object.fromEntries(
-    (plan?.hangers ?? []).map(({ id, turns }) => [
-      id,
-      isInLengths(view, id) ? "" : turns === 0 ? "0" : `${turns < 0 ? "-" : ""}${spelled(turns)}`,
-    ]),
-  );
-}
-
-const GLYPHS: Record<string, string> = table({ "¼": "1/4", "½": "1/2", "¾": "3/4" });
-const spelled = (turns: number) =>
-  formatTurns(turns)
-    .replace(/([¼½¾])/, (glyph) => ` ${GLYPHS[glyph]}`)
-    .trim();
-
-function pressureTargets(view: JobView): { wheelId: string; label: string; fromPascals: number; toPascals: number }[] {
-  const read = (latestTake(view, "tyre-pressure")?.result.detail as TyreDetail | undefined)?.wheels ?? [];
-  return read.flatMap(({ wheelId, coldPressurePascals, targetPascals }) => {
-    const label = view.machine.machine.wheels.find(({ id }) => id === wheelId)?.label ?? wheelId;
-    return [{ wheelId, label, fromPascals: coldPressurePascals, toPascals: targetPascals ?? coldPressurePascals }];
-  });
-}
-
-type FixFigures =
-  | { kind: "none" }
-  | { kind: "turns"; turns: { hangerId: string; turns: number }[]; troubles: Record<string, string> }
-  | { kind: "pressures"; pressures: { wheelId: string; fromPascals: number; toPascals: number }[]; troubles: Record<string, string> };
-
-const MOST_TURNS = 60;
-const MOST_PRESSURE = toSi(100, "psi");
-
-function figuresOf(args: {
-  row: FixRow;
-  draft: FixDraft;
-  planned: Record<string, string>;
-  wheels: ReturnType<typeof pressureTargets>;
-  system: UnitSystem;
-}): FixFigures {
-  const { row, draft, planned, wheels, system } = args;
-  const troubles: Record<string, string> = emptyTable();
-  if (row.fix === "adjust-hangers") {
-    const texts = { ...planned, ...draft.turns };
-    const turns = Object.entries(texts).flatMap(([hangerId, text]) => {
-      const parsed = parseQuantity({ text, dimension: "rotation", bareUnit: "rpm" });
-      if (!parsed.ok || parsed.hadUnit || Math.abs(parsed.valueSi) > MOST_TURNS) {
-        troubles[hangerId] = "Turns as said: 2 1/4, or -2 1/4 for down.";
-        return [];
-      }
-      return [{ hangerId, turns: parsed.valueSi }];
-    });
-    return { kind: "turns", turns, troubles };
-  }
-  if (row.fix !== "set-pressures") return { kind: "none" };
-  const pressures = wheels.flatMap(({ wheelId, fromPascals, toPascals }) => {
-    const text = draft.pressures[wheelId];
-    if (text === undefined) return [{ wheelId, fromPascals, toPascals }];
-    const parsed = parseQuantity({ text, dimension: "pressure", bareUnit: shownUnit({ dimension: "pressure", system }) });
-    if (!parsed.ok) {
-      troubles[wheelId] = sayQuantityIssue(parsed.issue);
-      return [];
-    }
-    if (parsed.valueSi < 0 || parsed.valueSi > MOST_PRESSURE) {
-      troubles[wheelId] = "No tyre of this trade holds that. Read it again.";
-      return [];
-    }
-    return [{ wheelId, fromPascals, toPascals: parsed.valueSi }];
-  });
-  return { kind: "pressures", pressures, troubles };
 }
