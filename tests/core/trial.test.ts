@@ -33,7 +33,8 @@ describe(`a small trial of the order of checks, seed ${SEED}`, () => {
     "%s, disturbed: %s: by information finds the cause in half the minutes of the walk-round or less",
     (cutsWith, isDisturbed) => {
       const { resolved, share } = play(cutsWith, isDisturbed);
-      expect(resolved).toBeGreaterThan(CASES / 4);
+      // The walk-round resolves a third of the disturbed cases (docs/diagnosis.md): so few that both do would compare nothing.
+      expect(resolved).toBeGreaterThan(CASES / 6);
       expect(share).toBeLessThan(MOST_OF_WALK_ROUND);
     },
     300_000,
@@ -65,9 +66,10 @@ describe("cases drawn for a trial", () => {
     const check = knowledge.checks.find(({ id }) => id === "tyre-pressure");
     for (let k = 0; k < 4000; k++) {
       const { present, findings } = drawCase(knowledge, random);
-      const isSuspect = findings
-        .get("tyre-pressure")
-        ?.some((one) => "cause" in one && one.cause === "tyres-unequal" && "result" in one && one.result === "suspect");
+      const [firstLook] = findings.get("tyre-pressure") ?? [];
+      const isSuspect = firstLook?.some(
+        (one) => "cause" in one && one.cause === "tyres-unequal" && "result" in one && one.result === "suspect",
+      );
       if (present.has("tyres-unequal")) {
         seen.there += 1;
         seen.found += Number(isSuspect);
