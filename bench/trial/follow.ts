@@ -42,8 +42,7 @@ function lookedAgain([first = [], second = [], third = []]: CaseEvidence[][], ag
   return second
     .filter((one) => causesOf(one).some((cause) => again.includes(cause)))
     .flatMap((one) => {
-      const isAlike = (other: CaseEvidence) => causesOf(other).join() === causesOf(one).join();
-      const agrees = first.some((other) => isAlike(other) && JSON.stringify(other) === JSON.stringify(one));
+      const agrees = first.some((other) => JSON.stringify(other) === JSON.stringify(one));
       return agrees ? [one] : [one, ...third.filter((other) => causesOf(other).some((cause) => causesOf(one).includes(cause)))];
     });
 }

@@ -174,25 +174,35 @@ async function rebuild(page: Page, suggested: string[]): Promise<void> {
   await page.getByRole("button", { name: /^Fix/ }).first().click();
 }
 
+/** Told at the front door of a machine of its own; the job is open then. */
+async function complain(
+  page: Page,
+  walk: Pick<Walk, "told" | "of" | "symptoms" | "contexts" | "denied" | "strike">,
+  mark: string,
+): Promise<number> {
+  await sitDown(page);
+  const opened = await page.request.post("/api/v1/complaints", {
+    headers: { origin: BASE },
+    data: {
+      who: "AK",
+      machineId: await twinOf(page, walk.of, `${walk.of.toUpperCase()}${mark}`),
+      words: walk.told,
+      saidBy: "TV",
+      looks: { symptoms: walk.symptoms, contexts: walk.contexts, denied: walk.denied ?? [] },
+      ...(walk.strike ? { strike: walk.strike } : {}),
+    },
+  });
+  expect(opened.status(), await opened.text()).toBe(201);
+  const { jobId } = await opened.json();
+  await open(page, `/jobs/${jobId}`);
+  return jobId;
+}
+
 for (const [k, walk] of WALKS.entries()) {
   test(`${walk.told}: from the front door to proof by what is suggested`, async ({ page }) => {
     test.slow();
     const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber.toLowerCase() === walk.of)?.machine);
-    await sitDown(page);
-    const opened = await page.request.post("/api/v1/complaints", {
-      headers: { origin: BASE },
-      data: {
-        who: "AK",
-        machineId: await twinOf(page, walk.of, `${walk.of.toUpperCase()}W${k}`),
-        words: walk.told,
-        saidBy: "TV",
-        looks: { symptoms: walk.symptoms, contexts: walk.contexts, denied: walk.denied ?? [] },
-        ...(walk.strike ? { strike: walk.strike } : {}),
-      },
-    });
-    expect(opened.status(), await opened.text()).toBe(201);
-    const { jobId } = await opened.json();
-    await open(page, `/jobs/${jobId}`);
+    const jobId = await complain(page, walk, `W${k}`);
     const suggested: string[] = [];
     const made: CheckId[] = [];
     let faults: readonly Fault[] = [walk.fault];
@@ -272,7 +282,7 @@ const OUTSIDE = [
     contexts: [],
     fault: unlistedFault("unlisted-reel-speed", 1),
   },
-] as const;
+];
 /** Looks enough to go through everything that speaks of such a complaint. */
 const MOST_LOOKS = 16;
 
@@ -280,20 +290,7 @@ for (const [k, walk] of OUTSIDE.entries()) {
   test(`${walk.told}, which no table has: nothing is said to be found`, async ({ page }) => {
     test.slow();
     const machine = machineSchema.parse(FLEET.find(({ fleetNumber }) => fleetNumber.toLowerCase() === walk.of)?.machine);
-    await sitDown(page);
-    const opened = await page.request.post("/api/v1/complaints", {
-      headers: { origin: BASE },
-      data: {
-        who: "AK",
-        machineId: await twinOf(page, walk.of, `${walk.of.toUpperCase()}U${k}`),
-        words: walk.told,
-        saidBy: "TV",
-        looks: { symptoms: walk.symptoms, contexts: walk.contexts, denied: [] },
-      },
-    });
-    expect(opened.status(), await opened.text()).toBe(201);
-    const { jobId } = await opened.json();
-    await open(page, `/jobs/${jobId}`);
+    const jobId = await complain(page, walk, `U${k}`);
     const suggested: string[] = [];
     for (let step = 0; step < MOST_LOOKS; step++) {
       await page.waitForTimeout(250);

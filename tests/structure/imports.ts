@@ -8,20 +8,16 @@ const STATEMENT = /(?:^|\n)(?:import|export)\s[^;"]*?from\s*"([^"]+)"|(?:^|\n)im
 const ENDINGS = ["", ".ts", ".tsx", "/index.ts", "/index.tsx"];
 
 /** Every source under a folder, beside its root, without its tests and what only they use. */
-export function sources(root: string, folder = "src"): string[] {
-  const files = readdirSync(path.join(root, folder), { recursive: true, encoding: "utf8" });
-  return files
-    .map((name) => path.posix.join(folder, name.split(path.sep).join("/")))
-    .filter((file) => /\.tsx?$/.test(file) && !/\.(test|fixtures)\.tsx?$/.test(file))
-    .sort();
-}
+export const sources = (root: string): string[] => typescriptIn(root).filter((file) => !/\.(test|fixtures)\.tsx?$/.test(file));
 
 /** Every unit test beside the sources. */
-export function testsIn(root: string, folder = "src"): string[] {
+export const testsIn = (root: string): string[] => typescriptIn(root).filter((file) => /\.test\.tsx?$/.test(file));
+
+function typescriptIn(root: string, folder = "src"): string[] {
   const files = readdirSync(path.join(root, folder), { recursive: true, encoding: "utf8" });
   return files
     .map((name) => path.posix.join(folder, name.split(path.sep).join("/")))
-    .filter((file) => /\.test\.tsx?$/.test(file))
+    .filter((file) => /\.tsx?$/.test(file))
     .sort();
 }
 

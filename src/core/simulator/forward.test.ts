@@ -44,7 +44,7 @@ describe("the hidden machine, forward", () => {
     expect(mm(ledgeOf(state))).toBeCloseTo(8.77, 1);
   });
 
-  // @against vibration-reading: force of an imbalance at the hub; physics: m·r·ω²; as the test says
+  // @against simulated machine: force of an imbalance; physics: m·r·ω²; 2 %
   it("a blade 1,600 g·mm out shakes with 271 N", () => {
     const state = soundState(ZT1);
     const [blade] = Object.values(state.blades);

@@ -133,7 +133,7 @@ describe("a reel machine's height, wanted and learnt unit by unit", () => {
   });
 
   /** Reference: weighted least squares with a prior, solved as a regression on the rows themselves (normal equations, published). */
-  // @against cutting-height: offset of one unit; weighted least squares with the prior as one more row; as the test says
+  // @against cutting-height: offset of one unit; weighted least squares with the prior as one more row; 5e-9 m
   it("is what a weighted regression with its prior as one more row gives", () => {
     const visits = [visit(-0.31, 10), visit(-0.52, 40), visit(-0.18, 200), visit(0.1, 3)];
     const { learnt } = read({ unitVisits: { left: visits } }).detail.units?.left ?? {};

@@ -24,7 +24,7 @@ const problemOf = (pulleys: readonly RoutedPulley[]) => {
 describe("a belt over two pulleys", () => {
   const [big, small, apart] = [0.2, 0.12, 0.5];
 
-  // @against belt-inspection: length and wrap of a belt over two pulleys; closed form of an open belt (geometry); as the test says
+  // @against belt-inspection: length and wrap of a belt over two pulleys; closed form of an open belt (geometry); 1e-12
   it("is as long as the closed form of an open belt, and lies less than half round the small one", () => {
     const { lengthMetres, runs } = routed([pulley("big", 0, 0, big), pulley("small", apart, 0, small)]);
     const alpha = Math.asin((big - small) / (2 * apart));
